@@ -1,0 +1,184 @@
+#include "core/analysis/analysis.h"
+
+#include "core/analysis/body_table.h"
+#include "core/balance/statics.h"
+#include "core/base/units.h"
+#include "core/rules/rule.h"
+
+#include <algorithm>
+
+namespace waxis {
+
+namespace {
+
+CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t caseIndex) {
+    CaseBalance balance;
+    balance.loadCase = derived.loadCases[caseIndex];
+    const CaseMask bit = CaseMask(1) << caseIndex;
+    std::vector<MassElement> elements;
+    std::vector<UncertainMass> doubts;
+    for (const auto &row : derived.massRows) {
+        if (!(row.cases & bit)) continue;
+        if (!row.known) {
+            ++balance.unknownMasses;
+            continue;
+        }
+        elements.push_back(row.element);
+        doubts.push_back({row.element.mass_g, row.tolerance_g / 2, row.element.centroid_mm, row.sigmaPosition_mm});
+    }
+    balance.mass = rollUp(elements);
+    const CgUncertainty doubt = propagate(doubts);
+    balance.tolerance_g = 2 * doubt.sigmaMass_g;
+    balance.cgCovariance_mm2 = doubt.covariance_mm2;
+    balance.principal = principalAxes(balance.mass.inertia_gmm2);
+    const auto &mounts = build.frame->motorMounts;
+    if (!balance.mass.cg_mm || mounts.empty()) return balance;
+    balance.offset_mm = *balance.mass.cg_mm - derived.thrustCentre_mm;
+
+    double thrust_gf = 0;
+    bool everyThrustKnown = true, anyMotor = false;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::motor || !isAboard(part, balance.loadCase)) continue;
+        anyMotor = true;
+        everyThrustKnown &= type->maxThrust_gf.known();
+        thrust_gf += type->maxThrust_gf.value.value_or(0);
+    }
+    if (anyMotor && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
+    std::vector<Vec2> motors;
+    for (const auto &mount : mounts) motors.emplace_back(mount.position_mm.head<2>());
+    const auto split = thrustSplit(motors, balance.mass.cg_mm->head<2>(), kilogramsFromGrams(balance.mass.mass_g),
+                                   kStandardGravity_m_s2);
+    if (split) balance.hoverThrusts_N = *split;
+    return balance;
+}
+
+/// Stops first, then by how far outside; ties by key so that the order never jumps.
+bool worseThan(const Finding &a, const Finding &b) {
+    if (a.accepted() != b.accepted()) return b.accepted();
+    if (a.severity != b.severity) return a.severity < b.severity;
+    if (a.margin != b.margin) return a.margin < b.margin;
+    return a.key() < b.key();
+}
+
+} // namespace
+
+const Finding *Analysis::closestCall() const {
+    const Finding *closest = nullptr;
+    auto look = [&](const std::vector<Finding> &list) {
+        for (const auto &f : list)
+            if (f.measured && !f.accepted() && (!closest || f.margin < closest->margin)) closest = &f;
+    };
+    look(findings);
+    look(passes);
+    return closest;
+}
+
+struct Analyser::State {
+    std::optional<Build> build;
+    BodyTable table; ///< its bodies have moved into `world`
+    ClearanceWorld world;
+    Analysis analysis;
+
+    void remakeWorld(const Build &next) {
+        table = bodyTableOf(next, analysis.derived.loadCases, analysis.practice);
+        const Practice practice = analysis.practice;
+        world.reset(std::move(table.bodies), [this, practice](int a, int b) {
+            return interestIn(demandsOf(table.owners, table.traits[a], table.traits[b]), practice);
+        });
+        analysis.derived.owners = table.owners;
+        analysis.derived.traits = table.traits;
+        analysis.derived.world = &world;
+    }
+
+    void remakeMassRows(const Build &next) {
+        auto &derived = analysis.derived;
+        derived.massRows.clear();
+        for (const auto &part : next.parts)
+            derived.massRows.push_back(
+                massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases)));
+        const auto structure = structureMassRows(next, analysis.practice, ~CaseMask(0));
+        derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
+    }
+
+    void judge(const Build &next) {
+        std::vector<Finding> outcomes;
+        for (const auto &rule : ruleBook()) rule.judge(next, analysis.practice, analysis.derived, outcomes);
+        analysis.findings.clear();
+        analysis.passes.clear();
+        for (auto &outcome : outcomes) {
+            if (outcome.severity == Severity::pass) {
+                analysis.passes.push_back(std::move(outcome));
+                continue;
+            }
+            const auto key = next.acceptances.empty() ? std::string() : outcome.key();
+            for (const auto &acceptance : next.acceptances)
+                if (acceptance.finding == key) outcome.acceptedReason = acceptance.reason;
+            analysis.findings.push_back(std::move(outcome));
+        }
+        std::sort(analysis.findings.begin(), analysis.findings.end(), worseThan);
+        std::sort(analysis.passes.begin(), analysis.passes.end(), worseThan);
+        analysis.counts = countFindings(analysis.findings);
+    }
+};
+
+namespace {
+
+/// Whether the two builds differ in nothing that decides which bodies and mass rows there are.
+bool sameStructure(const Build &a, const Build &b) {
+    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances &&
+           a.parts.size() == b.parts.size();
+}
+
+/// The part differs at most in where it stands or what it weighs, on the same mounting site.
+bool onlyMovedOrWeighed(const Part &a, const Part &b) {
+    return a.id == b.id && a.type == b.type && a.optional == b.optional && a.fastening == b.fastening &&
+           a.placement.site == b.placement.site;
+}
+
+} // namespace
+
+Analyser::Analyser() : state_(std::make_unique<State>()) {}
+Analyser::~Analyser() = default;
+Analyser::Analyser(Analyser &&) noexcept = default;
+Analyser &Analyser::operator=(Analyser &&) noexcept = default;
+
+const Analysis &Analyser::current() const { return state_->analysis; }
+
+const Analysis &Analyser::update(const Build &build, const std::optional<Practice> &given) {
+    State &state = *state_;
+    auto &derived = state.analysis.derived;
+    const Practice practice = given.value_or(practiceOf(build.practice));
+
+    bool incremental = state.build && practice == state.analysis.practice && sameStructure(*state.build, build);
+    std::vector<std::size_t> changed;
+    for (std::size_t i = 0; incremental && i < build.parts.size(); ++i) {
+        if (state.build->parts[i] == build.parts[i]) continue;
+        changed.push_back(i);
+        incremental = onlyMovedOrWeighed(state.build->parts[i], build.parts[i]);
+    }
+    state.analysis.practice = practice;
+    if (incremental) {
+        for (std::size_t i : changed) {
+            const Part &part = build.parts[i];
+            if (!(state.build->parts[i].placement == part.placement))
+                state.world.move(int(i), bodyPosesOf(build, part));
+            derived.massRows[i] = massRowOf(build, part, practice, casesAboard(part, derived.loadCases));
+        }
+    } else {
+        derived.loadCases = effectiveLoadCases(build);
+        derived.thrustCentre_mm = thrustCentre_mm(*build.frame);
+        state.remakeWorld(build);
+        state.remakeMassRows(build);
+    }
+    if (!incremental || !changed.empty()) {
+        derived.balance.clear();
+        for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
+            derived.balance.push_back(balanceOf(build, derived, i));
+    }
+    state.judge(build);
+    state.build = build;
+    return state.analysis;
+}
+
+} // namespace waxis

@@ -1,0 +1,38 @@
+// Analysis = analyse(Build): everything computed about a build.
+#pragma once
+
+#include "core/analysis/derived.h"
+#include "core/rules/finding.h"
+
+namespace waxis {
+
+struct Analysis {
+    Practice practice;
+    Derived derived;
+    std::vector<Finding> findings; ///< worst first
+    std::vector<Finding> passes;   ///< outcomes inside the practice, closest call first
+    FindingCounts counts;
+
+    /// The outcome with the smallest margin among open findings and passes that carry a measured value; null for none.
+    const Finding *closestCall() const;
+};
+
+/// Keeps an analysis in step with a changing build. Only what an edit touched is computed again; the result always equals a
+/// fresh analysis of the same build (tests compare them after random edits).
+class Analyser {
+public:
+    Analyser();
+    ~Analyser();
+    Analyser(Analyser &&) noexcept;
+    Analyser &operator=(Analyser &&) noexcept;
+
+    /// The result stays valid until the next call. `practice` overrides the build's own when given.
+    const Analysis &update(const Build &build, const std::optional<Practice> &practice = {});
+    const Analysis &current() const;
+
+private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+} // namespace waxis

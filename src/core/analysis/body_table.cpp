@@ -1,0 +1,179 @@
+#include "core/analysis/body_table.h"
+
+#include <algorithm>
+#include <unordered_map>
+
+namespace waxis {
+
+namespace {
+
+bool isFrameMember(const BodyOwner &owner) { return owner.kind != OwnerKind::part && owner.kind != OwnerKind::disc; }
+
+bool related(const std::vector<BodyOwner> &owners, int a, int b) {
+    return std::find(owners[a].related.begin(), owners[a].related.end(), b) != owners[a].related.end();
+}
+
+BodyOwner partOwner(const Build &build, const Part &part, const std::vector<LoadCase> &loadCases) {
+    BodyOwner owner;
+    owner.id = part.id;
+    owner.cases = casesAboard(part, loadCases);
+    owner.insulated = part.fastening.insulated;
+    const auto &sites = build.frame->sites;
+    const auto site =
+        std::find_if(sites.begin(), sites.end(), [&](const Site &s) { return s.id == part.placement.site; });
+    owner.isolated = site != sites.end() && site->isolated;
+    if (const PartType *type = typeOf(build, part)) {
+        owner.holds = holdsOthers(type->kind);
+        owner.flexible = type->flexible;
+        owner.hot = type->hot;
+        owner.battery = type->kind == PartKind::battery;
+    }
+    return owner;
+}
+
+void relateOwners(const Build &build, std::vector<BodyOwner> &owners) {
+    std::unordered_map<std::string, int> byId;
+    for (std::size_t i = 0; i < owners.size(); ++i) byId.emplace(owners[i].id, int(i));
+    auto join = [&](int a, const std::string &id) {
+        const auto b = byId.find(id);
+        if (b == byId.end() || b->second == a || related(owners, a, b->second)) return;
+        owners[a].related.push_back(b->second);
+        owners[b->second].related.push_back(a);
+    };
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const Part &part = build.parts[i];
+        for (const auto &id : part.fastening.onto) join(int(i), id);
+        if (part.placement.site.empty()) continue;
+        join(int(i), part.placement.site); // a motor mount: motor and propeller belong to its disc
+        for (const auto &site : build.frame->sites)
+            if (site.id == part.placement.site) join(int(i), site.on);
+    }
+}
+
+/// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so the one
+/// with the special trait carries the whole reach.
+double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
+    double reach = 0.1;
+    auto need = [&](Limit limit) { reach = std::max(reach, practice[limit] + kLookAhead_mm); };
+    if (owner.kind == OwnerKind::disc) {
+        need(Limit::propRigidGap);
+        need(Limit::propFlexibleGap);
+    }
+    if (owner.isolated) need(Limit::swayGap);
+    if (owner.hot) need(Limit::heatGap);
+    if (traits.bare) need(Limit::bareGap);
+    return reach;
+}
+
+} // namespace
+
+std::vector<Pose> bodyPosesOf(const Build &build, const Part &part) {
+    std::vector<Pose> poses;
+    const PartType *type = typeOf(build, part);
+    if (!type) return poses;
+    const Pose X_FramePart = framePose(build, part);
+    for (const auto &solid : type->solids) poses.push_back(X_FramePart * solid.X_PartSolid);
+    return poses;
+}
+
+BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases, const Practice &practice) {
+    BodyTable table;
+    const Frame &frame = *build.frame;
+    const CaseMask all = ~CaseMask(0);
+    auto addBody = [&](const Shape &shape, const Pose &pose, BodyTraits traits) {
+        traits.owner = int(table.owners.size()) - 1;
+        table.traits.push_back(traits);
+        table.bodies.push_back({traits.owner, shape, pose, reachOf(table.owners.back(), traits, practice)});
+    };
+    auto conducts = [&](const std::string &material) {
+        const Material *found = findMaterial(material, frame.materials);
+        return found && found->conducts;
+    };
+    auto printed = [&](const std::string &material) {
+        const Material *found = findMaterial(material, frame.materials);
+        return found && found->printed;
+    };
+    for (const auto &part : build.parts) {
+        table.owners.push_back(partOwner(build, part, loadCases));
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        const auto poses = bodyPosesOf(build, part);
+        for (std::size_t i = 0; i < type->solids.size(); ++i) {
+            const Solid &solid = type->solids[i];
+            BodyTraits traits;
+            traits.solid = int(i);
+            traits.soft = solid.role == SolidRole::soft;
+            traits.bare = solid.bare;
+            traits.conductive = conducts(solid.material);
+            traits.printed = printed(solid.material);
+            addBody(solid.shape, poses[i], traits);
+        }
+    }
+    auto addMember = [&](OwnerKind kind, const std::string &id, const Shape &shape, const Pose &pose,
+                         const std::string &material, bool isolated) {
+        BodyOwner owner;
+        owner.kind = kind;
+        owner.id = id;
+        owner.cases = all;
+        owner.isolated = isolated;
+        table.owners.push_back(std::move(owner));
+        BodyTraits traits;
+        traits.conductive = conducts(material);
+        traits.printed = printed(material);
+        addBody(shape, pose, traits);
+    };
+    for (const auto &plate : frame.plates)
+        addMember(OwnerKind::plate, plate.id, plateShape(plate), platePose(plate), plate.material, plate.isolated);
+    for (const auto &arm : frame.arms)
+        addMember(OwnerKind::arm, arm.id, armShape(arm), armPose(arm), arm.material, false);
+    for (const auto &standoff : frame.standoffs)
+        addMember(OwnerKind::standoff, standoff.id, standoffShape(standoff), standoffPose(standoff), standoff.material,
+                  false);
+    const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
+    for (const auto &mount : frame.motorMounts)
+        addMember(OwnerKind::disc, mount.id, discShape(mount, up, down), discPose(mount, up, down), {}, false);
+    relateOwners(build, table.owners);
+    return table;
+}
+
+PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta, const BodyTraits &tb) {
+    PairDemands demands;
+    const BodyOwner &a = owners[ta.owner], &b = owners[tb.owner];
+    if (!(a.cases & b.cases)) return demands; // never aboard together
+    const bool discA = a.kind == OwnerKind::disc, discB = b.kind == OwnerKind::disc;
+    if ((isFrameMember(a) && isFrameMember(b)) || (discA && discB)) return demands;
+    const bool fastened = related(owners, ta.owner, tb.owner);
+    if (discA || discB) {
+        const BodyOwner &thing = discA ? b : a;
+        const BodyTraits &body = discA ? tb : ta;
+        if (!fastened)
+            demands.propeller = thing.flexible || body.soft ? Limit::propFlexibleGap : Limit::propRigidGap;
+        return demands;
+    }
+    const bool passesThrough = fastened && (a.holds || b.holds);
+    const bool anySoft = ta.soft || tb.soft;
+    demands.overlap = !passesThrough && !anySoft;
+    demands.sway = a.isolated != b.isolated && !fastened && !anySoft;
+    const bool insulated = fastened && (a.insulated || b.insulated);
+    auto warms = [](const BodyOwner &hot, const BodyTraits &hotBody, const BodyOwner &other, const BodyTraits &body) {
+        return hot.hot && !hotBody.soft && (other.battery || body.printed);
+    };
+    demands.heat = !insulated && (warms(a, ta, b, tb) || warms(b, tb, a, ta));
+    demands.bare = !insulated && !passesThrough && ((ta.bare && tb.conductive) || (tb.bare && ta.conductive));
+    return demands;
+}
+
+PairInterest interestIn(const PairDemands &demands, const Practice &practice) {
+    PairInterest interest;
+    if (!demands.any()) return interest;
+    interest.look = true;
+    interest.overlap = demands.overlap || demands.propeller;
+    auto need = [&](Limit limit) { interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm); };
+    if (demands.sway) need(Limit::swayGap);
+    if (demands.heat) need(Limit::heatGap);
+    if (demands.bare) need(Limit::bareGap);
+    if (demands.propeller) need(*demands.propeller);
+    return interest;
+}
+
+} // namespace waxis

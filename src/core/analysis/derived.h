@@ -1,0 +1,61 @@
+// What all rules and screens share, computed once per build.
+#pragma once
+
+#include "core/balance/mass_rows.h"
+#include "core/clearance/clearance_world.h"
+#include "core/rules/practice.h"
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+enum class OwnerKind { part, plate, arm, standoff, disc };
+
+/// A thing that has bodies in the clearance world.
+struct BodyOwner {
+    OwnerKind kind = OwnerKind::part;
+    std::string id;
+    CaseMask cases = 0;
+    std::vector<int> related; ///< owners that it is fastened to, or that are fastened to it: may touch
+    bool holds = false;       ///< fasteners and straps go through or round what they hold
+    bool isolated = false;    ///< soft-mounted
+    bool flexible = false;
+    bool hot = false;
+    bool insulated = false;   ///< declared insulator between it and what it stands on
+    bool battery = false;
+};
+
+/// What a body is made of, beside its owner's traits.
+struct BodyTraits {
+    int owner = 0;
+    int solid = 0; ///< index in the part type; 0 for frame members
+    bool soft = false, bare = false, conductive = false, printed = false;
+};
+
+struct CaseBalance {
+    LoadCase loadCase;
+    CompoundMass mass;
+    double tolerance_g = 0; ///< +- 2 sigma of the all-up mass
+    Mat3 cgCovariance_mm2 = Mat3::Zero();
+    PrincipalAxes principal;
+    int unknownMasses = 0;
+    /// Thrust centre to CG: x forward, y left; z is CG above the mean propeller plane. None without mass or motors.
+    std::optional<Vec3> offset_mm;
+    std::optional<double> thrustToWeight; ///< none unless every motor aboard states its thrust
+    std::vector<double> hoverThrusts_N;   ///< per motor mount; empty when they cannot balance it
+};
+
+struct Derived {
+    std::vector<LoadCase> loadCases;
+    Vec3 thrustCentre_mm = Vec3::Zero();
+    std::vector<MassRow> massRows; ///< parts in file order, then structure and allowances
+    std::vector<CaseBalance> balance;
+    std::vector<BodyOwner> owners;
+    std::vector<BodyTraits> traits; ///< one per body of the world
+    const ClearanceWorld *world = nullptr;
+};
+
+} // namespace waxis

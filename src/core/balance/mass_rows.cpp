@@ -1,0 +1,136 @@
+#include "core/balance/mass_rows.h"
+
+#include "core/base/units.h"
+
+#include <cmath>
+
+namespace waxis {
+
+namespace {
+
+double statedOrDefaultTolerance(const Measured &mass, const Practice &practice) {
+    if (mass.tolerance) return *mass.tolerance;
+    switch (mass.source) {
+    case Source::measured: return practice[Limit::measuredMassTolerance];
+    case Source::catalogue: return *mass.value * practice[Limit::catalogueMassShare] / 100;
+    case Source::estimated: return *mass.value * practice[Limit::estimatedMassShare] / 100;
+    }
+    return 0;
+}
+
+/// Centroid and inertia per gram of the solids, in the part's axes.
+struct UnitMass {
+    Vec3 centroid_mm = Vec3::Zero();
+    Mat3 inertiaPerGram_mm2 = Mat3::Zero();
+};
+
+UnitMass unitMassOf(const std::vector<Solid> &solids, const std::vector<Material> &materials) {
+    bool allDensitiesKnown = true;
+    for (const auto &solid : solids) allDensitiesKnown &= findMaterial(solid.material, materials) != nullptr;
+    std::vector<MassElement> elements;
+    for (const auto &solid : solids) {
+        const ShapeProperties shape = shapeProperties(solid.shape);
+        const double density =
+            allDensitiesKnown ? gramsPerCubicMillimetre(findMaterial(solid.material, materials)->density_g_cm3) : 1.0;
+        const Mat3 turn = solid.X_PartSolid.rotation.toRotationMatrix();
+        elements.push_back({density * shape.volume_mm3, solid.X_PartSolid * shape.centroid_mm,
+                            density * turn * shape.inertia_mm5 * turn.transpose()});
+    }
+    const CompoundMass sum = rollUp(elements);
+    if (!sum.cg_mm) return {};
+    return {*sum.cg_mm, sum.inertia_gmm2 / sum.mass_g};
+}
+
+/// A structural piece: weighed, or computed from its shape and material.
+MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties &properties,
+                     const Pose &X_FrameShape, const std::string &material, const Measured &weighed, const Frame &frame, const Practice &practice,
+                     CaseMask cases) {
+    MassRow row;
+    row.id = id;
+    row.kind = kind;
+    row.cases = cases;
+    const Material *stuff = findMaterial(material, frame.materials);
+    Measured mass = weighed;
+    if (!mass.known() && stuff)
+        mass = catalogueValue(properties.volume_mm3 * gramsPerCubicMillimetre(stuff->density_g_cm3));
+    row.known = mass.known();
+    row.source = mass.source;
+    row.element.centroid_mm = X_FrameShape * properties.centroid_mm;
+    if (!mass.known()) return row;
+    row.tolerance_g = statedOrDefaultTolerance(mass, practice);
+    row.element.mass_g = *mass.value;
+    const Mat3 turn = X_FrameShape.rotation.toRotationMatrix();
+    if (properties.volume_mm3 > 0)
+        row.element.inertia_gmm2 =
+            turn * properties.inertia_mm5 * turn.transpose() * (*mass.value / properties.volume_mm3);
+    return row;
+}
+
+} // namespace
+
+CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
+    CaseMask mask = 0;
+    for (std::size_t i = 0; i < loadCases.size() && i < kMostLoadCases; ++i)
+        if (isAboard(part, loadCases[i])) mask |= CaseMask(1) << i;
+    return mask;
+}
+
+MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases) {
+    MassRow row;
+    row.id = part.id;
+    row.cases = cases;
+    row.sigmaPosition_mm = part.placement.tolerance_mm / 2;
+    const Pose X_FramePart = framePose(build, part);
+    const PartType *type = typeOf(build, part);
+    row.element.centroid_mm = X_FramePart.position_mm;
+    if (!type) return row;
+    row.family = familyOf(type->kind);
+    const UnitMass unit = unitMassOf(type->solids, build.frame->materials);
+    row.element.centroid_mm = X_FramePart * type->centreOfMass_mm.value_or(unit.centroid_mm);
+    const Measured &mass = part.mass_g.known() ? part.mass_g : type->mass_g;
+    row.known = mass.known();
+    row.source = mass.source;
+    if (!mass.known()) return row;
+    row.tolerance_g = statedOrDefaultTolerance(mass, practice);
+    row.element.mass_g = *mass.value;
+    const Mat3 turn = X_FramePart.rotation.toRotationMatrix();
+    row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * *mass.value;
+    return row;
+}
+
+std::vector<MassRow> structureMassRows(const Build &build, const Practice &practice, CaseMask allCases) {
+    const Frame &frame = *build.frame;
+    std::vector<MassRow> rows;
+    for (const auto &plate : frame.plates)
+        rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)),
+                                    platePose(plate), plate.material, plate.mass_g, frame, practice,
+                                    allCases));
+    for (const auto &arm : frame.arms)
+        rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material, arm.mass_g, frame,
+                                    practice, allCases));
+    for (const auto &standoff : frame.standoffs) {
+        ShapeProperties tube = shapeProperties(standoffShape(standoff));
+        const ShapeProperties bore = shapeProperties(Cylinder{standoff.bore_mm, standoff.height_mm});
+        tube.volume_mm3 -= bore.volume_mm3;
+        tube.inertia_mm5 -= bore.inertia_mm5;
+        rows.push_back(structureRow(standoff.id, MassKind::standoff, tube, standoffPose(standoff), standoff.material,
+                                    standoff.mass_g, frame, practice, allCases));
+    }
+    for (const auto &allowance : build.allowances) {
+        MassRow row;
+        row.id = allowance.id;
+        row.kind = MassKind::allowance;
+        row.cases = allCases;
+        row.known = allowance.mass_g.known();
+        row.source = allowance.mass_g.source;
+        row.element.centroid_mm = allowance.position_mm;
+        if (row.known) {
+            row.element.mass_g = *allowance.mass_g.value;
+            row.tolerance_g = statedOrDefaultTolerance(allowance.mass_g, practice);
+        }
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+} // namespace waxis

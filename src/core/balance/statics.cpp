@@ -1,0 +1,75 @@
+#include "core/balance/statics.h"
+
+#include "core/base/units.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace waxis {
+
+namespace {
+
+Failure<StaticsError> refuse(std::string reason) { return Failure{StaticsError{std::move(reason)}}; }
+
+bool inLine(const std::vector<Vec2> &points) {
+    // Twice the area of the largest triangle on the first point, against the spread of the points.
+    double area = 0, spread = 0;
+    for (const auto &p : points)
+        for (const auto &q : points) {
+            const Vec2 a = p - points.front(), b = q - points.front();
+            area = std::max(area, std::abs(a.x() * b.y() - a.y() * b.x()));
+            spread = std::max(spread, (p - q).squaredNorm());
+        }
+    return !(area > 1e-9 * spread);
+}
+
+} // namespace
+
+Result<ScaleCg, StaticsError> cgFromScales(const std::vector<Vec2> &points, const std::vector<double> &readings) {
+    if (points.size() != readings.size()) return refuse("every scale needs a place and a reading");
+    if (points.size() < 3) return refuse("three scales are needed");
+    if (std::any_of(readings.begin(), readings.end(), [](double r) { return !(r >= 0); }))
+        return refuse("a scale under a standing frame reads no less than zero");
+    if (inLine(points)) return refuse("the scales stand in one line: the frame would tip over");
+    ScaleCg result;
+    result.mass_g = std::accumulate(readings.begin(), readings.end(), 0.0);
+    if (!(result.mass_g > 0)) return refuse("nothing stands on the scales");
+    for (std::size_t i = 0; i < points.size(); ++i) result.cg_mm += points[i] * readings[i] / result.mass_g;
+    return result;
+}
+
+Result<double, StaticsError> cgFromTwoSupports(double span_mm, double first_g, double second_g) {
+    if (!(span_mm > 0)) return refuse("the supports must stand apart");
+    if (!(first_g >= 0 && second_g >= 0 && first_g + second_g > 0)) return refuse("both readings must be weights");
+    return span_mm * second_g / (first_g + second_g);
+}
+
+Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, double level_g, double tilted_g,
+                                              double theta_deg) {
+    if (!(span_mm > 0)) return refuse("the supports must stand apart");
+    if (!(weight_g > 0)) return refuse("the frame must weigh something");
+    if (!(theta_deg > 0 && theta_deg < 90)) return refuse("the tilt must lie between 0 and 90 degrees");
+    return span_mm * (level_g - tilted_g) / (weight_g * std::tan(radiansFromDegrees(theta_deg)));
+}
+
+Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
+                                                      double gravity) {
+    if (motors.size() < 3) return refuse("three motors are needed to balance force, roll and pitch");
+    if (inLine(motors)) return refuse("the motors stand in one line: roll or pitch cannot be balanced");
+    if (!(mass_kg > 0) || !(gravity > 0)) return refuse("mass and gravity must be more than zero");
+    const auto n = Eigen::Index(motors.size());
+    Eigen::MatrixXd a(3, n);
+    const double scale = (motors.front() - cg).norm() + 1.0; // keeps the rows of like size
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const Vec2 d = (motors[std::size_t(i)] - cg) / scale;
+        a.col(i) << 1.0, d.y(), d.x();
+    }
+    const Eigen::Vector3d w(mass_kg * gravity, 0, 0);
+    const Eigen::Matrix3d normal = a * a.transpose();
+    const Eigen::VectorXd t = a.transpose() * normal.ldlt().solve(w);
+    return std::vector<double>(t.data(), t.data() + n);
+}
+
+} // namespace waxis

@@ -1,0 +1,86 @@
+#include "core/build/build.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+template <class List>
+auto byId(const List &list, const std::string &id) {
+    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
+    return at == list.end() ? nullptr : &*at;
+}
+} // namespace
+
+const Part *findPart(const Build &build, const std::string &id) { return byId(build.parts, id); }
+
+const PartType *typeOf(const Build &build, const Part &part) {
+    const auto at = build.types->find(part.type);
+    return at == build.types->end() ? nullptr : &at->second;
+}
+
+std::optional<Pose> sitePose(const Frame &frame, const std::string &id) {
+    if (const auto *site = byId(frame.sites, id)) return site->X_FrameSite;
+    if (const auto *mount = byId(frame.motorMounts, id))
+        return Pose{mount->position_mm, Quat::FromTwoVectors(Vec3::UnitZ(), mount->axis)};
+    return std::nullopt;
+}
+
+Pose framePose(const Build &build, const Part &part) {
+    if (part.placement.site.empty()) return part.placement.pose;
+    const auto site = sitePose(*build.frame, part.placement.site);
+    return site ? *site * part.placement.pose : part.placement.pose;
+}
+
+bool isAboard(const Part &part, const LoadCase &loadCase) {
+    return !part.optional || part.id == loadCase.battery ||
+           std::find(loadCase.aboard.begin(), loadCase.aboard.end(), part.id) != loadCase.aboard.end();
+}
+
+std::vector<LoadCase> effectiveLoadCases(const Build &build) {
+    if (!build.loadCases.empty()) return build.loadCases;
+    LoadCase as_drawn;
+    as_drawn.id = "as-drawn";
+    as_drawn.name = "As drawn";
+    return {as_drawn};
+}
+
+std::vector<std::string> allIds(const Build &build) {
+    std::vector<std::string> ids;
+    auto take = [&](const auto &list) {
+        for (const auto &thing : list) ids.push_back(thing.id);
+    };
+    take(build.frame->motorMounts);
+    take(build.frame->arms);
+    take(build.frame->plates);
+    take(build.frame->standoffs);
+    take(build.frame->sites);
+    take(build.frame->passThroughs);
+    take(build.parts);
+    take(build.allowances);
+    take(build.loadCases);
+    return ids;
+}
+
+std::string freshId(const Build &build, const std::string &base) {
+    const auto ids = allIds(build);
+    auto taken = [&](const std::string &id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); };
+    if (!taken(base)) return base;
+    for (int n = 2;; ++n)
+        if (auto id = fmt::format("{}-{}", base, n); !taken(id)) return id;
+}
+
+std::string displayName(const Build &build, const std::string &id) {
+    if (const auto *part = findPart(build, id)) return part->name.empty() ? id : part->name;
+    if (const auto *plate = byId(build.frame->plates, id)) return plate->name.empty() ? id : plate->name;
+    if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
+    if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
+    if (const auto *loadCase = byId(build.loadCases, id)) return loadCase->name;
+    if (byId(build.frame->arms, id)) return "arm " + id;
+    if (byId(build.frame->standoffs, id)) return "standoff " + id;
+    if (byId(build.frame->motorMounts, id)) return "propeller " + id;
+    return id;
+}
+
+} // namespace waxis

@@ -1,0 +1,122 @@
+// One build: a plain value. Derived numbers never live here; analyse() gives them.
+#pragma once
+
+#include "core/base/shared_value.h"
+#include "core/build/frame.h"
+#include "core/catalog/part_type.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+enum class FasteningMethod { none, screws, tape, hookAndLoop, ties, strap, glue, stack, pressed, soldered };
+
+struct Fastening {
+    FasteningMethod method = FasteningMethod::none;
+    std::vector<std::string> onto; ///< ids of what it is fastened to: these may touch
+    bool insulated = false;        ///< an insulating layer lies between
+    bool operator==(const Fastening &) const = default;
+};
+
+/// A line along which a part may slide, relative to where it is drawn.
+struct SlideRange {
+    Vec3 direction = Vec3::UnitX(); ///< unit vector in body axes
+    double min_mm = 0, max_mm = 0;
+    bool operator==(const SlideRange &) const = default;
+};
+
+struct Placement {
+    std::string site; ///< empty: pose is in the frame's axes; else in the site's or motor mount's
+    Pose pose;
+    double tolerance_mm = 0; ///< +- 2 sigma of the position along each axis
+    bool operator==(const Placement &) const = default;
+};
+
+struct Part {
+    std::string id;
+    std::string type;
+    std::string name;
+    Placement placement;
+    Fastening fastening;
+    Measured mass_g; ///< weighed; unknown: the type's
+    bool optional = false; ///< aboard only where a load case says so
+    bool pinned = false;
+    std::optional<SlideRange> slide;
+    bool operator==(const Part &) const = default;
+};
+
+/// Weight that is no placed part: solder, ties, wires not drawn yet. Always visible as a row of its own.
+struct Allowance {
+    std::string id;
+    std::string name;
+    Measured mass_g;
+    Vec3 position_mm = Vec3::Zero();
+    bool operator==(const Allowance &) const = default;
+};
+
+struct LoadCase {
+    std::string id;
+    std::string name;
+    std::vector<std::string> aboard; ///< optional parts that fly in this case
+    std::string battery;             ///< part id; empty: none or already in aboard
+    bool folded = false;
+    bool operator==(const LoadCase &) const = default;
+};
+
+/// Which profile and what this build changes in it.
+struct PracticeSettings {
+    std::string profile = "flow";
+    std::map<std::string, double> limits;
+    std::map<std::string, std::string> schools;
+    bool operator==(const PracticeSettings &) const = default;
+};
+
+/// A finding that the builder accepts, with the reason. `finding` is Finding::key.
+struct Acceptance {
+    std::string finding;
+    std::string reason;
+    bool operator==(const Acceptance &) const = default;
+};
+
+struct Build {
+    std::string name;
+    std::string note;
+    SharedValue<Frame> frame;
+    SharedValue<TypeTable> types;
+    std::vector<Part> parts;
+    std::vector<Allowance> allowances;
+    std::vector<LoadCase> loadCases;
+    PracticeSettings practice;
+    std::vector<Acceptance> acceptances;
+    bool operator==(const Build &) const = default;
+};
+
+const Part *findPart(const Build &build, const std::string &id);
+/// Null when the part's type is not in the build (loaders refuse such files).
+const PartType *typeOf(const Build &build, const Part &part);
+
+/// Pose of a site or motor mount in the frame's axes; nullopt for an unknown id. A motor mount's z is its axis.
+std::optional<Pose> sitePose(const Frame &frame, const std::string &id);
+
+/// Pose of a part in the frame's axes.
+Pose framePose(const Build &build, const Part &part);
+
+bool isAboard(const Part &part, const LoadCase &loadCase);
+
+/// The build's load cases, or one case with everything that is not optional when it names none.
+std::vector<LoadCase> effectiveLoadCases(const Build &build);
+
+/// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs, parts,
+/// allowances and load cases share one name space.
+std::vector<std::string> allIds(const Build &build);
+
+/// `base`, or base-2, base-3, ... when taken.
+std::string freshId(const Build &build, const std::string &base);
+
+/// A person's word for an id: a part's name, a plate's name, else the id itself.
+std::string displayName(const Build &build, const std::string &id);
+
+} // namespace waxis

@@ -1,0 +1,139 @@
+#include "core/build/edits.h"
+
+#include "core/base/units.h"
+#include "core/rules/practice.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+Failure<EditError> refuse(std::string message) { return Failure{EditError{std::move(message)}}; }
+
+template <class Change>
+EditResult changePart(const Build &build, const std::string &id, Change &&change) {
+    Build next = build;
+    const auto at = std::find_if(next.parts.begin(), next.parts.end(), [&](const Part &p) { return p.id == id; });
+    if (at == next.parts.end()) return refuse(fmt::format("There is no part \"{}\" in this build.", id));
+    change(*at);
+    return next;
+}
+
+bool finite(const Pose &pose) { return pose.position_mm.allFinite() && pose.rotation.coeffs().allFinite(); }
+
+} // namespace
+
+EditResult movePart(const Build &build, const std::string &part, const Pose &X_FramePart) {
+    if (!finite(X_FramePart)) return refuse("The position is not a finite number.");
+    return changePart(build, part, [&](Part &p) {
+        p.placement.site.clear();
+        p.placement.pose = {X_FramePart.position_mm, canonical(X_FramePart.rotation)};
+    });
+}
+
+EditResult seatPart(const Build &build, const std::string &part, const std::string &site, const Pose &X_SitePart) {
+    if (!sitePose(*build.frame, site)) return refuse(fmt::format("There is no mounting site \"{}\".", site));
+    if (!finite(X_SitePart)) return refuse("The position is not a finite number.");
+    return changePart(build, part, [&](Part &p) {
+        p.placement.site = site;
+        p.placement.pose = {X_SitePart.position_mm, canonical(X_SitePart.rotation)};
+    });
+}
+
+EditResult shiftPart(const Build &build, const std::string &part, const Vec3 &shift_mm, bool keepSite) {
+    const Part *found = findPart(build, part);
+    if (!found) return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    Pose X_FramePart = framePose(build, *found);
+    X_FramePart.position_mm += shift_mm;
+    const auto site = keepSite ? sitePose(*build.frame, found->placement.site) : std::nullopt;
+    return site ? seatPart(build, part, found->placement.site, site->inverse() * X_FramePart)
+                : movePart(build, part, X_FramePart);
+}
+
+EditResult turnPart(const Build &build, const std::string &part, const Vec3 &axis, double angle_deg) {
+    const Part *found = findPart(build, part);
+    if (!found) return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    Pose X_FramePart = framePose(build, *found);
+    const Quat turn(Eigen::AngleAxisd(radiansFromDegrees(angle_deg), axis.normalized()));
+    X_FramePart.rotation = turn * X_FramePart.rotation;
+    const auto site = sitePose(*build.frame, found->placement.site);
+    return site ? seatPart(build, part, found->placement.site, site->inverse() * X_FramePart)
+                : movePart(build, part, X_FramePart);
+}
+
+EditResult weighPart(const Build &build, const std::string &part, const Measured &mass_g) {
+    if (mass_g.known() && !(*mass_g.value >= 0)) return refuse("A mass cannot be less than nothing.");
+    return changePart(build, part, [&](Part &p) { p.mass_g = mass_g; });
+}
+
+EditResult changeType(const Build &build, const std::string &part, const std::string &type) {
+    if (!build.types->contains(type)) return refuse(fmt::format("The build has no part type \"{}\".", type));
+    return changePart(build, part, [&](Part &p) {
+        p.type = type;
+        p.mass_g = {}; // what was weighed was the other model
+    });
+}
+
+EditResult renamePart(const Build &build, const std::string &part, const std::string &name) {
+    if (name.empty()) return refuse("A part needs a name.");
+    return changePart(build, part, [&](Part &p) { p.name = name; });
+}
+
+EditResult pinPart(const Build &build, const std::string &part, bool pinned) {
+    return changePart(build, part, [&](Part &p) { p.pinned = pinned; });
+}
+
+EditResult removePart(const Build &build, const std::string &part) {
+    Build next = build;
+    if (std::erase_if(next.parts, [&](const Part &p) { return p.id == part; }) == 0)
+        return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    for (auto &other : next.parts) std::erase(other.fastening.onto, part);
+    for (auto &loadCase : next.loadCases) {
+        std::erase(loadCase.aboard, part);
+        if (loadCase.battery == part) loadCase.battery.clear();
+    }
+    return next;
+}
+
+EditResult addPart(const Build &build, const PartType &type, const std::string &idBase, const Pose &X_FramePart) {
+    if (!finite(X_FramePart)) return refuse("The position is not a finite number.");
+    Build next = build;
+    const auto present = next.types->find(type.id);
+    if (present == next.types->end())
+        next.types.edit([&](TypeTable &table) { table.emplace(type.id, type); });
+    else if (!(present->second == type))
+        return refuse(fmt::format("The build already has another part type called \"{}\".", type.id));
+    Part part;
+    part.id = freshId(build, idBase);
+    part.type = type.id;
+    part.name = type.name;
+    part.placement.pose = X_FramePart;
+    next.parts.push_back(std::move(part));
+    return next;
+}
+
+EditResult acceptFinding(const Build &build, const std::string &findingKey, const std::string &reason) {
+    if (reason.find_first_not_of(" \t\n") == std::string::npos) return refuse("Say why it is acceptable.");
+    Build next = build;
+    std::erase_if(next.acceptances, [&](const Acceptance &a) { return a.finding == findingKey; });
+    next.acceptances.push_back({findingKey, reason});
+    return next;
+}
+
+EditResult withdrawAcceptance(const Build &build, const std::string &findingKey) {
+    Build next = build;
+    if (std::erase_if(next.acceptances, [&](const Acceptance &a) { return a.finding == findingKey; }) == 0)
+        return refuse("That finding was not accepted.");
+    return next;
+}
+
+EditResult chooseProfile(const Build &build, const std::string &profile) {
+    if (!isProfile(profile)) return refuse(fmt::format("There is no practice profile \"{}\".", profile));
+    Build next = build;
+    next.practice.profile = profile;
+    return next;
+}
+
+} // namespace waxis

@@ -1,0 +1,46 @@
+// Every change of a build is a function Build -> Build. An edit that names something that is not there is an error, not a
+// silent no-op.
+#pragma once
+
+#include "core/base/result.h"
+#include "core/build/build.h"
+
+namespace waxis {
+
+struct EditError {
+    std::string message;
+};
+using EditResult = Result<Build, EditError>;
+
+/// Puts the part at a pose given in the frame's axes and leaves its site, if it had one.
+EditResult movePart(const Build &build, const std::string &part, const Pose &X_FramePart);
+
+/// Puts the part on a site (or motor mount) with a pose in the site's axes.
+EditResult seatPart(const Build &build, const std::string &part, const std::string &site, const Pose &X_SitePart);
+
+/// Shifts the part by a vector in body axes, mm; it leaves its site only when `keepSite` is false.
+EditResult shiftPart(const Build &build, const std::string &part, const Vec3 &shift_mm, bool keepSite = true);
+
+/// Turns the part about an axis of the frame through its own origin, degrees, right-handed.
+EditResult turnPart(const Build &build, const std::string &part, const Vec3 &axis, double angle_deg);
+
+/// Weighed mass of this very part; an unknown value goes back to the type's.
+EditResult weighPart(const Build &build, const std::string &part, const Measured &mass_g);
+
+/// Another model in the same place. The type must be in the build.
+EditResult changeType(const Build &build, const std::string &part, const std::string &type);
+
+EditResult renamePart(const Build &build, const std::string &part, const std::string &name);
+EditResult pinPart(const Build &build, const std::string &part, bool pinned);
+EditResult removePart(const Build &build, const std::string &part);
+
+/// Adds a part of a type (which the build then embeds) at a pose in the frame's axes; the id is made from `idBase`.
+EditResult addPart(const Build &build, const PartType &type, const std::string &idBase, const Pose &X_FramePart);
+
+/// Accepts a finding (Finding::key); an empty reason is refused.
+EditResult acceptFinding(const Build &build, const std::string &findingKey, const std::string &reason);
+EditResult withdrawAcceptance(const Build &build, const std::string &findingKey);
+
+EditResult chooseProfile(const Build &build, const std::string &profile);
+
+} // namespace waxis

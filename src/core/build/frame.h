@@ -1,0 +1,103 @@
+// The frame: what everything mounts on.
+// Datum: the centroid of the motor axes in plan, on the top face of the main plate.
+#pragma once
+
+#include "core/base/measured.h"
+#include "core/catalog/material.h"
+#include "core/geometry/hole_pattern.h"
+#include "core/geometry/polygon.h"
+#include "core/geometry/pose.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+enum class Spin { clockwise, counterClockwise }; ///< seen from above
+
+struct MotorMount {
+    std::string id;
+    Vec3 position_mm = Vec3::Zero(); ///< centre of the face that the motor stands on
+    Vec3 axis = Vec3::UnitZ();       ///< unit vector of thrust
+    double propDiameter_mm = 0;
+    double propPlane_mm = 0;         ///< height of the propeller's middle above `position_mm` along the axis
+    std::optional<double> flexUp_mm, flexDown_mm; ///< blade thickness plus flex; none: the practice's figures
+    Spin spin = Spin::clockwise;
+    HolePattern pattern;
+    bool operator==(const MotorMount &) const = default;
+};
+
+/// Straight bar of rectangular section between two points on its top centre line.
+struct Arm {
+    std::string id;
+    Vec3 root_mm = Vec3::Zero(), tip_mm = Vec3::Zero();
+    double width_mm = 0, thickness_mm = 0;
+    std::string material = "carbon";
+    std::optional<double> foldJoint_mm; ///< distance of a folding joint from the root
+    Measured mass_g;                    ///< weighed; unknown: from size and density
+    bool operator==(const Arm &) const = default;
+};
+
+struct Plate {
+    std::string id;
+    std::string name;
+    Polygon polygon;
+    double z_mm = 0; ///< bottom face
+    double thickness_mm = 0;
+    std::string material = "carbon";
+    bool isolated = false; ///< belongs to the clean frame on bobbins
+    Measured mass_g;       ///< weighed; unknown: from outline, holes, thickness and density
+    bool operator==(const Plate &) const = default;
+};
+
+struct Standoff {
+    std::string id;
+    Vec3 base_mm = Vec3::Zero(); ///< centre of the lower end
+    double height_mm = 0, diameter_mm = 0, bore_mm = 0;
+    std::string thread = "M3";
+    std::string material = "aluminium";
+    Measured mass_g; ///< weighed; unknown: from size and density
+    bool operator==(const Standoff &) const = default;
+};
+
+enum class SiteKind { pattern, face, edge, arm, strap, mast };
+
+/// A place where parts mount. Parts at a site have their pose in the site's axes.
+struct Site {
+    std::string id;
+    std::string name;
+    SiteKind kind = SiteKind::face;
+    Pose X_FrameSite;
+    std::string on; ///< id of the plate, arm or standoff that carries it
+    std::optional<HolePattern> pattern;
+    bool isolated = false; ///< soft: sways against the rigid frame
+    bool operator==(const Site &) const = default;
+};
+
+enum class HoleEdge { bare, grommet };
+
+struct PassThrough {
+    std::string id;
+    std::string plate;
+    Ring outline_mm;
+    HoleEdge edge = HoleEdge::bare;
+    bool operator==(const PassThrough &) const = default;
+};
+
+struct Frame {
+    std::string name;
+    std::string layout;                        ///< kind of motor layout, for instance "quad-x"
+    std::map<std::string, double> layoutParameters; ///< generator parameters, kept so that it stays editable
+    std::vector<MotorMount> motorMounts;
+    std::vector<Arm> arms;
+    std::vector<Plate> plates;
+    std::vector<Standoff> standoffs;
+    std::vector<Site> sites;
+    std::vector<PassThrough> passThroughs;
+    std::vector<Material> materials; ///< own entries, before the common table
+    bool operator==(const Frame &) const = default;
+};
+
+} // namespace waxis

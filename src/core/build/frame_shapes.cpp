@@ -1,0 +1,38 @@
+#include "core/build/frame_shapes.h"
+
+namespace waxis {
+
+Shape armShape(const Arm &arm) {
+    return Box{Vec3((arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm)};
+}
+
+Pose armPose(const Arm &arm) {
+    const Vec3 along = arm.tip_mm - arm.root_mm;
+    const double level = std::hypot(along.x(), along.y());
+    const Quat turn = Quat(Eigen::AngleAxisd(std::atan2(along.y(), along.x()), Vec3::UnitZ()) *
+                           Eigen::AngleAxisd(-std::atan2(along.z(), level), Vec3::UnitY()));
+    return {(arm.root_mm + arm.tip_mm) / 2 - turn * Vec3(0, 0, arm.thickness_mm / 2), turn};
+}
+
+Shape standoffShape(const Standoff &standoff) { return Cylinder{standoff.diameter_mm, standoff.height_mm}; }
+
+Pose standoffPose(const Standoff &standoff) {
+    return {standoff.base_mm + Vec3(0, 0, standoff.height_mm / 2), Quat::Identity()};
+}
+
+Shape discShape(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {
+    return Cylinder{mount.propDiameter_mm, mount.flexUp_mm.value_or(flexUp_mm) + mount.flexDown_mm.value_or(flexDown_mm)};
+}
+
+Pose discPose(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {
+    const double middle = (mount.flexUp_mm.value_or(flexUp_mm) - mount.flexDown_mm.value_or(flexDown_mm)) / 2;
+    return {propCentre_mm(mount) + mount.axis * middle, Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
+}
+
+Vec3 thrustCentre_mm(const Frame &frame) {
+    Vec3 sum = Vec3::Zero();
+    for (const auto &mount : frame.motorMounts) sum += propCentre_mm(mount);
+    return frame.motorMounts.empty() ? sum : Vec3(sum / double(frame.motorMounts.size()));
+}
+
+} // namespace waxis

@@ -1,0 +1,29 @@
+// The solids that frame members stand for; drawings, masses and clearances all use these.
+#pragma once
+
+#include "core/build/frame.h"
+#include "core/geometry/solid.h"
+
+namespace waxis {
+
+/// An arm as a box; its top centre line runs from root to tip.
+Shape armShape(const Arm &arm);
+Pose armPose(const Arm &arm);
+
+Shape standoffShape(const Standoff &standoff);
+Pose standoffPose(const Standoff &standoff);
+
+inline Shape plateShape(const Plate &plate) { return Prism{plate.polygon, plate.thickness_mm}; }
+inline Pose platePose(const Plate &plate) { return {Vec3(0, 0, plate.z_mm), Quat::Identity()}; }
+
+/// The propeller's zone: the disc with the room that blade thickness and flex need above and below, mm.
+Shape discShape(const MotorMount &mount, double flexUp_mm, double flexDown_mm);
+Pose discPose(const MotorMount &mount, double flexUp_mm, double flexDown_mm);
+
+/// Middle of the propeller in the frame's axes.
+inline Vec3 propCentre_mm(const MotorMount &mount) { return mount.position_mm + mount.axis * mount.propPlane_mm; }
+
+/// Centroid of the motor axes in plan and mean height of the propellers; zero without motors.
+Vec3 thrustCentre_mm(const Frame &frame);
+
+} // namespace waxis

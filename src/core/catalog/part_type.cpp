@@ -1,0 +1,45 @@
+#include "core/catalog/part_type.h"
+
+namespace waxis {
+
+Family familyOf(PartKind kind) {
+    switch (kind) {
+    case PartKind::fourInOneEsc:
+    case PartKind::esc:
+    case PartKind::motor:
+    case PartKind::propeller:
+    case PartKind::regulator:
+    case PartKind::distributionBoard:
+    case PartKind::capacitor:
+    case PartKind::powerPlug: return Family::power;
+    case PartKind::flightController:
+    case PartKind::buzzer:
+    case PartKind::lamp:
+    case PartKind::servo: return Family::control;
+    case PartKind::receiver:
+    case PartKind::videoTransmitter:
+    case PartKind::digitalVideoUnit:
+    case PartKind::antenna: return Family::radio;
+    case PartKind::gps: return Family::sensing;
+    case PartKind::flightCamera:
+    case PartKind::payloadCamera:
+    case PartKind::gimbal: return Family::imaging;
+    case PartKind::mount:
+    case PartKind::damper:
+    case PartKind::pad:
+    case PartKind::fastener:
+    case PartKind::strap:
+    case PartKind::tube:
+    case PartKind::landingFoot:
+    case PartKind::other: return Family::structure;
+    case PartKind::battery: return Family::load;
+    }
+    return Family::structure;
+}
+
+bool holdsOthers(PartKind kind) {
+    return kind == PartKind::fastener || kind == PartKind::strap || kind == PartKind::tube || kind == PartKind::mount ||
+           kind == PartKind::damper;
+}
+
+} // namespace waxis

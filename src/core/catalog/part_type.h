@@ -1,0 +1,93 @@
+// What the library knows about one model of part.
+#pragma once
+
+#include "core/base/measured.h"
+#include "core/geometry/hole_pattern.h"
+#include "core/geometry/solid.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+enum class PartKind {
+    flightController,
+    fourInOneEsc,
+    esc,
+    motor,
+    propeller,
+    battery,
+    regulator,
+    distributionBoard,
+    capacitor,
+    powerPlug,
+    receiver,
+    videoTransmitter,
+    digitalVideoUnit,
+    antenna,
+    gps,
+    buzzer,
+    lamp,
+    flightCamera,
+    payloadCamera,
+    gimbal,
+    servo,
+    mount,
+    damper,
+    pad,
+    fastener,
+    strap,
+    tube,
+    landingFoot,
+    other
+};
+
+/// Part families have one colour each in drawings.
+enum class Family { power, control, radio, sensing, imaging, structure, load };
+Family familyOf(PartKind kind);
+
+/// Fasteners go through what they hold, straps round it: they may meet their partners.
+bool holdsOthers(PartKind kind);
+
+enum class PortKind { pads, plug, socket, coax, usb, lens, card, button, lamp };
+
+struct Pin {
+    std::string signal; ///< "5V", "GND", "TX", "video", ...
+    bool operator==(const Pin &) const = default;
+};
+
+struct Port {
+    std::string id;
+    PortKind kind = PortKind::pads;
+    Vec3 position_mm = Vec3::Zero();
+    Vec3 direction = Vec3::UnitX(); ///< outward, in the part's axes
+    Vec3 fullSize_mm = Vec3::Zero(); ///< room of plug body and first bend along direction, across, and in height; 0: not stated
+    std::vector<Pin> pins;
+    bool mustStayReachable = false;
+    bool operator==(const Port &) const = default;
+};
+
+struct PartType {
+    std::string id;
+    std::string name;
+    std::string maker;
+    PartKind kind = PartKind::other;
+    std::vector<Solid> solids;
+    Measured mass_g;
+    std::optional<Vec3> centreOfMass_mm; ///< default: from the solids and their densities
+    std::optional<HolePattern> mounting;
+    std::optional<Vec3> arrow;           ///< direction of the printed arrow, in the part's axes
+    std::vector<Port> ports;
+    bool hot = false;                    ///< gets hot in use: keep battery and printed plastic away
+    bool flexible = false;               ///< bends in the wash: antenna elements, ties, loose leads
+    Measured maxThrust_gf;               ///< motors: static thrust with the build's propeller
+    std::string note;
+    bool operator==(const PartType &) const = default;
+};
+
+/// Types by their id.
+using TypeTable = std::map<std::string, PartType>;
+
+} // namespace waxis

@@ -1,0 +1,155 @@
+#include "core/clearance/clearance_world.h"
+
+#include "core/clearance/narrow.h"
+
+#include <algorithm>
+#include <fcl/broadphase/broadphase_dynamic_AABB_tree.h>
+
+namespace waxis {
+
+using namespace clearance;
+
+namespace {
+
+class Collidable : public fcl::CollisionObjectd {
+public:
+    Collidable(const FclGeometry &geometry, const Pose &pose, int bodyIndex, double reach_mm)
+        : fcl::CollisionObjectd(geometry, fclTransform(pose)), index(bodyIndex), reach_mm_(reach_mm) {
+        inflate();
+    }
+    void place(const Pose &pose) {
+        setTransform(fclTransform(pose));
+        inflate();
+    }
+    int index;
+
+private:
+    // FCL does not refresh the box by itself after setTransform.
+    void inflate() {
+        computeAABB();
+        aabb.min_.array() -= reach_mm_;
+        aabb.max_.array() += reach_mm_;
+    }
+    double reach_mm_;
+};
+
+double boxGap(const Aabb &a, const Aabb &b) {
+    const Vec3 apart = (a.min_mm - b.max_mm).cwiseMax(b.min_mm - a.max_mm).cwiseMax(0.0);
+    return apart.norm();
+}
+
+} // namespace
+
+struct ClearanceWorld::Impl {
+    std::vector<Body> bodies;
+    std::vector<Aabb> bounds;
+    std::vector<FclGeometry> geometries;
+    std::vector<std::unique_ptr<Collidable>> objects;
+    fcl::DynamicAABBTreeCollisionManagerd tree;
+    std::vector<BodyGap> gaps;
+    Interest interest;
+
+    void consider(int first, int second) {
+        const int a = std::min(first, second), b = std::max(first, second);
+        if (bodies[a].owner == bodies[b].owner) return;
+        const PairInterest wanted = interest(a, b);
+        if (!wanted.look || boxGap(bounds[a], bounds[b]) > wanted.within_mm) return;
+        BodyGap gap = distanceBetween(bodies[a], geometries[a], bodies[b], geometries[b]);
+        if (gap.distance_mm > wanted.within_mm) return;
+        gap.a = a;
+        gap.b = b;
+        if (wanted.overlap && gap.distance_mm <= 0) {
+            gap.freeingMove_mm = shortestWayOut(bodies[a], geometries[a], bodies[b], geometries[b]);
+            gap.depth_mm = gap.freeingMove_mm.norm();
+        }
+        gaps.push_back(gap);
+    }
+
+    void sortGaps() {
+        std::sort(gaps.begin(), gaps.end(), [](const BodyGap &x, const BodyGap &y) {
+            return x.a != y.a ? x.a < y.a : x.b < y.b;
+        });
+    }
+};
+
+ClearanceWorld::ClearanceWorld() : impl_(std::make_unique<Impl>()) {}
+ClearanceWorld::~ClearanceWorld() = default;
+ClearanceWorld::ClearanceWorld(ClearanceWorld &&) noexcept = default;
+ClearanceWorld &ClearanceWorld::operator=(ClearanceWorld &&) noexcept = default;
+
+const std::vector<Body> &ClearanceWorld::bodies() const { return impl_->bodies; }
+const std::vector<BodyGap> &ClearanceWorld::gaps() const { return impl_->gaps; }
+
+void ClearanceWorld::reset(std::vector<Body> bodies, Interest interest) {
+    // Shapes that did not change keep their FCL geometry: building a plate's mesh takes longer than measuring against it.
+    std::vector<FclGeometry> kept(bodies.size());
+    for (std::size_t i = 0; i < bodies.size() && i < impl_->bodies.size(); ++i)
+        if (impl_->bodies[i].shape == bodies[i].shape) kept[i] = impl_->geometries[i];
+    auto next = std::make_unique<Impl>();
+    next->bodies = std::move(bodies);
+    next->interest = std::move(interest);
+    next->geometries = std::move(kept);
+    std::vector<fcl::CollisionObjectd *> all;
+    for (std::size_t i = 0; i < next->bodies.size(); ++i) {
+        const Body &body = next->bodies[i];
+        if (!next->geometries[i]) next->geometries[i] = fclGeometry(body.shape);
+        next->bounds.push_back(boundsOf(body.shape, body.X_FrameBody));
+        next->objects.push_back(
+            std::make_unique<Collidable>(next->geometries[i], body.X_FrameBody, int(i), body.reach_mm));
+        all.push_back(next->objects.back().get());
+    }
+    impl_ = std::move(next);
+    if (all.empty()) return;
+    impl_->tree.registerObjects(all);
+    impl_->tree.setup();
+    impl_->tree.collide(impl_.get(), [](fcl::CollisionObjectd *x, fcl::CollisionObjectd *y, void *self) {
+        static_cast<Impl *>(self)->consider(static_cast<Collidable *>(x)->index, static_cast<Collidable *>(y)->index);
+        return false;
+    });
+    impl_->sortGaps();
+}
+
+void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
+    auto &w = *impl_;
+    std::vector<int> moved;
+    for (std::size_t i = 0; i < w.bodies.size(); ++i)
+        if (w.bodies[i].owner == owner) moved.push_back(int(i));
+    std::erase_if(w.gaps, [&](const BodyGap &gap) {
+        return w.bodies[gap.a].owner == owner || w.bodies[gap.b].owner == owner;
+    });
+    for (std::size_t k = 0; k < moved.size() && k < X_FrameBody.size(); ++k) {
+        const int i = moved[k];
+        w.bodies[i].X_FrameBody = X_FrameBody[k];
+        w.bounds[i] = boundsOf(w.bodies[i].shape, X_FrameBody[k]);
+        w.objects[i]->place(X_FrameBody[k]);
+        w.tree.update(w.objects[i].get());
+    }
+    struct Query {
+        Impl *world;
+        const Collidable *self;
+    };
+    for (int i : moved) {
+        Query query{&w, w.objects[i].get()};
+        w.tree.collide(w.objects[i].get(), &query, [](fcl::CollisionObjectd *x, fcl::CollisionObjectd *y, void *data) {
+            auto *q = static_cast<Query *>(data);
+            auto *other = static_cast<Collidable *>(x == q->self ? y : x);
+            if (other != q->self) q->world->consider(q->self->index, other->index);
+            return false;
+        });
+    }
+    w.sortGaps();
+}
+
+BodyGap measureGap(const Body &a, const Body &b) {
+    const auto ga = fclGeometry(a.shape), gb = fclGeometry(b.shape);
+    BodyGap gap = distanceBetween(a, ga, b, gb);
+    if (gap.distance_mm <= 0) {
+        gap.freeingMove_mm = shortestWayOut(a, ga, b, gb);
+        gap.depth_mm = gap.freeingMove_mm.norm();
+    }
+    return gap;
+}
+
+Vec3 freeingMove(const Body &a, const Body &b) { return measureGap(a, b).freeingMove_mm; }
+
+} // namespace waxis

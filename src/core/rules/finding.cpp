@@ -1,0 +1,35 @@
+#include "core/rules/finding.h"
+
+#include "core/rules/rule.h"
+
+namespace waxis {
+
+std::string Finding::key() const {
+    std::string key(ruleOf(rule).name);
+    for (const auto *word : {&variant, &loadCase})
+        if (!word->empty()) key += "/" + *word;
+    for (const auto &subject : subjects) key += ":" + subject;
+    return key;
+}
+
+EditResult applyFix(const Build &build, const Fix &fix) { return shiftPart(build, fix.part, fix.shift_mm); }
+
+FindingCounts countFindings(const std::vector<Finding> &findings) {
+    FindingCounts counts;
+    for (const auto &finding : findings) {
+        if (finding.accepted()) {
+            ++counts.accepted;
+            continue;
+        }
+        switch (finding.severity) {
+        case Severity::stop: ++counts.stop; break;
+        case Severity::watch: ++counts.watch; break;
+        case Severity::note: ++counts.note; break;
+        case Severity::unknown: ++counts.unknown; break;
+        case Severity::pass: break;
+        }
+    }
+    return counts;
+}
+
+} // namespace waxis

@@ -1,0 +1,219 @@
+// FIT: does everything find room.
+#include "core/analysis/body_table.h"
+#include "core/rules/families.h"
+#include "core/rules/rule.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
+namespace waxis {
+
+namespace {
+
+std::vector<std::string> pairOf(const Derived &derived, const BodyGap &gap) {
+    return {derived.owners[derived.traits[gap.a].owner].id, derived.owners[derived.traits[gap.b].owner].id};
+}
+
+/// Two things may meet at several bodies: keeps the worst per pair and variant.
+class WorstPerPair {
+public:
+    void offer(Finding finding) {
+        for (auto &kept : kept_)
+            if (kept.subjects == finding.subjects && kept.variant == finding.variant) {
+                if (finding.severity < kept.severity || (finding.severity == kept.severity && finding.margin < kept.margin))
+                    kept = std::move(finding);
+                return;
+            }
+        kept_.push_back(std::move(finding));
+    }
+    void moveTo(std::vector<Finding> &out) {
+        for (auto &finding : kept_) out.push_back(std::move(finding));
+    }
+
+private:
+    std::vector<Finding> kept_;
+};
+
+Finding pairFinding(RuleId rule, const Derived &derived, const BodyGap &gap) {
+    Finding finding;
+    finding.rule = rule;
+    finding.subjects = pairOf(derived, gap);
+    finding.unit = "mm";
+    finding.from_mm = gap.onA_mm;
+    finding.to_mm = gap.onB_mm;
+    return finding;
+}
+
+/// The freeing move belongs to body a. It is offered for whichever of the two is a part that is free to move.
+void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap &gap, double extra_mm, Finding &finding) {
+    if (gap.depth_mm <= 0) return;
+    const Vec3 direction = gap.freeingMove_mm / gap.depth_mm;
+    const Vec3 move = direction * (gap.depth_mm + extra_mm);
+    auto offer = [&](int body, const Vec3 &shift) {
+        const BodyOwner &owner = derived.owners[derived.traits[body].owner];
+        const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
+        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift});
+    };
+    offer(gap.a, move);
+    offer(gap.b, -move);
+}
+
+} // namespace
+
+void judgeOverlap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    WorstPerPair worst;
+    const double allowed = practice[Limit::overlapDepth];
+    for (const auto &gap : derived.world->gaps()) {
+        if (gap.depth_mm <= allowed) continue;
+        if (!demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]).overlap) continue;
+        Finding finding = pairFinding(RuleId::fitOverlap, derived, gap);
+        finding.severity = Severity::stop;
+        finding.measured = gap.depth_mm;
+        finding.limit = 0.0;
+        finding.margin = -gap.depth_mm;
+        finding.practiceLimit = Limit::overlapDepth;
+        finding.inputs = {{"overlap depth", gap.depth_mm, "mm"},
+                          {"freeing move forward", gap.freeingMove_mm.x(), "mm"},
+                          {"freeing move left", gap.freeingMove_mm.y(), "mm"},
+                          {"freeing move up", gap.freeingMove_mm.z(), "mm"}};
+        offerFreeingMove(build, derived, gap, 0.0, finding);
+        worst.offer(std::move(finding));
+    }
+    worst.moveTo(out);
+}
+
+void judgeGaps(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    WorstPerPair worst;
+    for (const auto &gap : derived.world->gaps()) {
+        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+        auto judge = [&](bool asked, Limit limit, const char *variant, bool stopWhenTouching) {
+            if (!asked || gap.distance_mm > practice[limit] + kLookAhead_mm) return;
+            Finding finding = pairFinding(RuleId::fitGap, derived, gap);
+            finding.variant = variant;
+            finding.measured = gap.distance_mm;
+            finding.limit = practice[limit];
+            finding.practiceLimit = limit;
+            finding.margin = gap.distance_mm - practice[limit];
+            const bool touching = gap.distance_mm <= practice[Limit::overlapDepth];
+            finding.severity = finding.margin >= 0               ? Severity::pass
+                               : touching && stopWhenTouching ? Severity::stop
+                                                              : Severity::watch;
+            finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", practice[limit], "mm"}};
+            worst.offer(std::move(finding));
+        };
+        judge(demands.sway, Limit::swayGap, "sway", false);
+        judge(demands.heat, Limit::heatGap, "heat", false);
+        judge(demands.bare, Limit::bareGap, "bare", true);
+    }
+    worst.moveTo(out);
+}
+
+void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    WorstPerPair worst;
+    for (const auto &gap : derived.world->gaps()) {
+        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+        if (!demands.propeller) continue;
+        const double limit = practice[*demands.propeller];
+        const double distance = gap.depth_mm > 0 ? -gap.depth_mm : gap.distance_mm;
+        Finding finding = pairFinding(RuleId::fitPropZone, derived, gap);
+        finding.measured = distance;
+        finding.limit = limit;
+        finding.margin = distance - limit;
+        finding.practiceLimit = demands.propeller;
+        finding.severity = gap.distance_mm <= 0     ? Severity::stop
+                           : finding.margin < 0 ? Severity::watch
+                                                : Severity::pass;
+        finding.inputs = {{distance < 0 ? "depth inside the zone" : "gap to the zone", std::abs(distance), "mm"},
+                          {"wanted", limit, "mm"},
+                          {"zone above the blades", practice[Limit::propFlexUp], "mm"},
+                          {"zone below the blades", practice[Limit::propFlexDown], "mm"}};
+        if (finding.severity == Severity::stop) offerFreeingMove(build, derived, gap, limit, finding);
+        // The thing that is in the way is named first, the propeller second.
+        if (derived.owners[derived.traits[gap.a].owner].kind == OwnerKind::disc) {
+            std::swap(finding.subjects[0], finding.subjects[1]);
+            std::swap(finding.from_mm, finding.to_mm);
+        }
+        worst.offer(std::move(finding));
+    }
+    worst.moveTo(out);
+}
+
+void judgeTipGaps(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
+    const auto &mounts = build.frame->motorMounts;
+    for (std::size_t i = 0; i < mounts.size(); ++i)
+        for (std::size_t j = i + 1; j < mounts.size(); ++j) {
+            const Vec3 a = propCentre_mm(mounts[i]), b = propCentre_mm(mounts[j]);
+            const double centres = std::hypot(a.x() - b.x(), a.y() - b.y());
+            const double radii = (mounts[i].propDiameter_mm + mounts[j].propDiameter_mm) / 2;
+            constexpr double kCoaxial_mm = 1.0; // axes nearer than this are one axis
+            const double heights = std::abs(a.z() - b.z());
+            const double zone = practice[Limit::propFlexUp] + practice[Limit::propFlexDown];
+            if (centres <= kCoaxial_mm && heights >= zone) continue; // a coaxial pair, apart in height
+            const double gap = centres - radii;
+            if (gap > practice[Limit::tipGap] + std::max(50.0, radii)) continue; // far apart: not a close call
+            Finding finding;
+            finding.rule = RuleId::fitTipGap;
+            finding.subjects = {mounts[i].id, mounts[j].id};
+            finding.measured = gap;
+            finding.limit = practice[Limit::tipGap];
+            finding.practiceLimit = Limit::tipGap;
+            finding.unit = "mm";
+            finding.margin = gap - practice[Limit::tipGap];
+            finding.severity = gap <= 0 ? Severity::stop : finding.margin < 0 ? Severity::watch : Severity::pass;
+            const Vec3 along = centres > 0 ? Vec3((b - a) / centres) : Vec3(Vec3::Zero());
+            finding.from_mm = a + along * (mounts[i].propDiameter_mm / 2);
+            finding.to_mm = b - along * (mounts[j].propDiameter_mm / 2);
+            finding.inputs = {{"distance of the axes", centres, "mm"}, {"sum of the radii", radii, "mm"}};
+            out.push_back(std::move(finding));
+        }
+}
+
+FindingText wordOverlap(const Build &build, const Finding &f) {
+    FindingText text;
+    text.headline = {"{0} and {1} overlap by {2} mm",
+                     {displayName(build, f.subjects[0]), displayName(build, f.subjects[1]), oneDecimal(*f.measured)}};
+    if (f.fixes.empty())
+        text.detail = {"Both are pinned or belong to the frame; move one of them.", {}};
+    else
+        text.detail = {"{0} by {1} frees them.",
+                       {displayName(build, f.fixes.front().part), shiftInWords(f.fixes.front().shift_mm)}};
+    return text;
+}
+
+FindingText wordGap(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
+                                         oneDecimal(*f.measured), oneDecimal(*f.limit)};
+    if (f.variant == "sway")
+        return {{"{0} is {2} mm from {1}, one of them soft-mounted", words},
+                {"It needs {3} mm to sway without knocking.", words}};
+    if (f.variant == "heat")
+        return {{"{0} and {1}: {2} mm between heat and what it harms", words},
+                {"{3} mm wanted; move them apart or put an insulating layer between.", words}};
+    if (f.severity == Severity::stop)
+        return {{"Bare contacts: {0} touches {1}", words},
+                {"One of them conducts: short circuit. Raise it by {3} mm or insulate it.", words}};
+    return {{"Bare contacts: {0} is {2} mm from {1}", words},
+            {"One of them conducts; {3} mm of air wanted, or an insulator.", words}};
+}
+
+FindingText wordPropellerZone(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
+                                         oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
+    if (f.severity == Severity::stop)
+        return {{"{1} strikes {0}: {2} mm inside its zone", words},
+                {"Keep {3} mm outside. Propellers off on the bench.", words}};
+    return {{"{0} is {2} mm from the zone of {1}", words}, {"{3} mm wanted.", words}};
+}
+
+FindingText wordTipGap(const Build &, const Finding &f) {
+    const std::vector<std::string> words{f.subjects[0], f.subjects[1], oneDecimal(std::abs(*f.measured)),
+                                         oneDecimal(*f.limit)};
+    if (f.severity == Severity::stop)
+        return {{"Propellers {0} and {1} overlap by {2} mm", words},
+                {"{3} mm between tips wanted: longer arms or smaller propellers.", words}};
+    return {{"Propellers {0} and {1}: {2} mm between tips", words},
+            {"{3} mm wanted: longer arms or smaller propellers.", words}};
+}
+
+} // namespace waxis

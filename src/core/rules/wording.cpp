@@ -1,0 +1,51 @@
+#include "core/rules/wording.h"
+
+#include "core/rules/rule.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+std::string fillPattern(const std::string &pattern, const std::vector<std::string> &arguments) {
+    std::string text;
+    for (std::size_t i = 0; i < pattern.size(); ++i) {
+        const bool slot = pattern[i] == '{' && i + 2 < pattern.size() && pattern[i + 2] == '}' &&
+                          pattern[i + 1] >= '0' && std::size_t(pattern[i + 1] - '0') < arguments.size();
+        if (!slot) {
+            text += pattern[i];
+            continue;
+        }
+        text += arguments[std::size_t(pattern[i + 1] - '0')];
+        i += 2;
+    }
+    return text;
+}
+
+std::string Sentence::text() const { return fillPattern(pattern, arguments); }
+
+FindingText wordFinding(const Build &build, const Finding &finding) {
+    return ruleOf(finding.rule).word(build, finding);
+}
+
+std::string oneDecimal(double value) {
+    const double rounded = std::round(value * 10) / 10;
+    return fmt::format("{:.1f}", rounded == 0 ? 0.0 : rounded);
+}
+
+std::string shiftInWords(const Vec3 &shift_mm) {
+    constexpr std::array<std::array<const char *, 2>, 3> kWords{{{"forward", "aft"}, {"left", "right"}, {"up", "down"}}};
+    std::string text;
+    for (int axis = 0; axis < 3; ++axis) {
+        if (std::abs(shift_mm[axis]) < 0.05) continue;
+        if (!text.empty()) text += ", ";
+        text += fmt::format("{} mm {}", oneDecimal(std::abs(shift_mm[axis])), kWords[axis][shift_mm[axis] < 0]);
+    }
+    return text.empty() ? "a hair" : text;
+}
+
+Sentence wordFix(const Build &build, const Fix &fix) {
+    return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
+}
+
+} // namespace waxis

@@ -1,0 +1,34 @@
+// Sentences for findings. Patterns are plain English with {0}, {1}... so that the desktop program can translate them before
+// the arguments go in.
+#pragma once
+
+#include "core/rules/finding.h"
+
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+struct Sentence {
+    std::string pattern;
+    std::vector<std::string> arguments;
+    std::string text() const; ///< English
+};
+
+/// Fills {0}, {1}... of any pattern; a number without argument stays as it is.
+std::string fillPattern(const std::string &pattern, const std::vector<std::string> &arguments);
+
+struct FindingText {
+    Sentence headline; ///< what is wrong and by how much
+    Sentence detail;   ///< the limit, and what would cure it
+};
+
+FindingText wordFinding(const Build &build, const Finding &finding);
+Sentence wordFix(const Build &build, const Fix &fix);
+
+/// One decimal, and no "-0.0".
+std::string oneDecimal(double value);
+/// A shift in words: "1.2 mm aft, 3.0 mm up".
+std::string shiftInWords(const Vec3 &shift_mm);
+
+} // namespace waxis

@@ -1,0 +1,18 @@
+// Inside sums: reading inputs that calculate() has already checked for presence and kind.
+#pragma once
+
+#include "core/geometry/pose.h"
+#include "core/sums/sum.h"
+
+namespace waxis::sums {
+
+double number(const SumObject &inputs, const std::string &key);
+std::vector<double> numbers(const SumValue &value);
+std::vector<Vec2> points(const SumObject &inputs, const std::string &key);
+SumValue list(std::span<const double> values);
+SumValue matrix(const Mat3 &m);
+
+std::vector<Sum> balanceSums();
+std::vector<Sum> attitudeSums();
+
+} // namespace waxis::sums
