@@ -24,5 +24,6 @@ endif()
 
 add_library(weightaxis_options INTERFACE)
 target_compile_options(weightaxis_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion
-                       -Wno-sign-conversion -Wnon-virtual-dtor -Woverloaded-virtual -Werror -Werror=switch)
+                       -Wno-sign-conversion -Wnon-virtual-dtor -Woverloaded-virtual -Werror -Werror=switch
+                       $<$<CXX_COMPILER_ID:GNU>:-Wno-restrict>) # g++ 12 sees ghosts in std::string (GCC bug 105651)
 target_include_directories(weightaxis_options INTERFACE ${CMAKE_SOURCE_DIR}/src)

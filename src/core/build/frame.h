@@ -40,10 +40,18 @@ struct Arm {
     bool operator==(const Arm &) const = default;
 };
 
+struct RoundHole {
+    Vec2 centre_mm = Vec2::Zero();
+    double diameter_mm = 0;
+    bool operator==(const RoundHole &) const = default;
+};
+
 struct Plate {
     std::string id;
     std::string name;
-    Polygon polygon;
+    Ring outline_mm;
+    std::vector<RoundHole> holes;
+    std::vector<Ring> cutouts_mm; ///< slots and windows
     double z_mm = 0; ///< bottom face
     double thickness_mm = 0;
     std::string material = "carbon";

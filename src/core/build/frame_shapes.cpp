@@ -14,6 +14,14 @@ Pose armPose(const Arm &arm) {
     return {(arm.root_mm + arm.tip_mm) / 2 - turn * Vec3(0, 0, arm.thickness_mm / 2), turn};
 }
 
+Polygon platePolygon(const Plate &plate) {
+    Polygon polygon{plate.outline_mm, plate.cutouts_mm};
+    for (const auto &hole : plate.holes) polygon.holes.push_back(circleRing(hole.centre_mm, hole.diameter_mm, 16));
+    return polygon;
+}
+
+Shape plateShape(const Plate &plate) { return Prism{platePolygon(plate), plate.thickness_mm}; }
+
 Shape standoffShape(const Standoff &standoff) { return Cylinder{standoff.diameter_mm, standoff.height_mm}; }
 
 Pose standoffPose(const Standoff &standoff) {

@@ -13,7 +13,9 @@ Pose armPose(const Arm &arm);
 Shape standoffShape(const Standoff &standoff);
 Pose standoffPose(const Standoff &standoff);
 
-inline Shape plateShape(const Plate &plate) { return Prism{plate.polygon, plate.thickness_mm}; }
+/// Outline with cut-outs and round holes; circles become polygons of the same area.
+Polygon platePolygon(const Plate &plate);
+Shape plateShape(const Plate &plate);
 inline Pose platePose(const Plate &plate) { return {Vec3(0, 0, plate.z_mm), Quat::Identity()}; }
 
 /// The propeller's zone: the disc with the room that blade thickness and flex need above and below, mm.

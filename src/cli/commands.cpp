@@ -1,0 +1,195 @@
+#include "cli/commands.h"
+
+#include "core/analysis/analysis.h"
+#include "core/rules/rule.h"
+#include "io/file_bytes.h"
+#include "io/json/parse.h"
+#include "io/project/project_file.h"
+#include "io/report_json/analysis_json.h"
+#include "io/report_json/sum_json.h"
+
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+namespace waxis::cli {
+
+namespace {
+
+constexpr std::array<const char *, 5> kSeverity{"STOP", "WATCH", "NOTE", "UNKNOWN", "PASS"};
+
+struct Opened {
+    Build build;
+    Practice practice;
+};
+
+Result<Opened, int> open(const std::string &file, const std::string &profile, Streams io) {
+    const auto loaded = loadBuild(file);
+    if (!loaded) {
+        fmt::print(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file, loaded.error().where,
+                   loaded.error().expected, loaded.error().found);
+        if (!loaded.error().suggestion.empty()) fmt::print(io.err, "  {}\n", loaded.error().suggestion);
+        return Failure{int(unreadable)};
+    }
+    for (const auto &warning : loaded->warnings) fmt::print(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
+    PracticeSettings settings = loaded->build.practice;
+    if (!profile.empty()) settings.profile = profile;
+    return Opened{loaded->build, practiceOf(settings)};
+}
+
+void printBalance(const CaseBalance &balance, std::ostream &out) {
+    fmt::print(out, "  {:<28} {:>7.1f} ± {:.1f} g", balance.loadCase.name, balance.mass.mass_g, balance.tolerance_g);
+    if (balance.offset_mm) {
+        const Vec3 &d = *balance.offset_mm;
+        fmt::print(out, "   {:.1f} mm {}, {:.1f} mm {}, {:.1f} mm {} the propellers", std::abs(d.x()),
+                   d.x() >= 0 ? "forward" : "aft", std::abs(d.y()), d.y() >= 0 ? "left" : "right", std::abs(d.z()),
+                   d.z() >= 0 ? "above" : "below");
+    }
+    if (balance.thrustToWeight) fmt::print(out, "   thrust to weight {:.1f}", *balance.thrustToWeight);
+    if (balance.unknownMasses > 0) fmt::print(out, "   ({} not weighed)", balance.unknownMasses);
+    out << '\n';
+}
+
+} // namespace
+
+int check(const CheckOptions &options, Streams io) {
+    const auto opened = open(options.file, options.profile, io);
+    if (!opened) return opened.error();
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(opened->build, opened->practice);
+    fmt::print(io.out, "{}, practice {}\n", opened->build.name, analysis.practice.profile);
+    for (const auto &balance : analysis.derived.balance) printBalance(balance, io.out);
+    io.out << '\n';
+    for (const auto &finding : analysis.findings) {
+        const FindingText text = wordFinding(opened->build, finding);
+        fmt::print(io.out, "{:<8} {:<6} {}\n                {}\n",
+                   finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)], ruleOf(finding.rule).name,
+                   text.headline.text(), text.detail.text());
+        if (finding.accepted()) fmt::print(io.out, "                because: {}\n", finding.acceptedReason);
+    }
+    const auto &n = analysis.counts;
+    fmt::print(io.out, "\n{} stop, {} watch, {} note, {} unknown, {} accepted\n", n.stop, n.watch, n.note, n.unknown,
+               n.accepted);
+    return n.stop > 0 ? stopFindings : clean;
+}
+
+int analyse(const AnalyseOptions &options, Streams io) {
+    if (!options.json) {
+        fmt::print(io.err, "analyse writes JSON only: add --json (check gives the readable form)\n");
+        return unreadable;
+    }
+    const auto opened = open(options.file, options.profile, io);
+    if (!opened) return opened.error();
+    Analyser analyser;
+    io.out << waxis::io::analysisText(opened->build, analyser.update(opened->build, opened->practice));
+    return clean;
+}
+
+namespace {
+
+int listSums(bool json, Streams io) {
+    if (json) {
+        io.out << waxis::io::sumListJson();
+        return clean;
+    }
+    for (const auto &sum : sumRegistry()) {
+        fmt::print(io.out, "{:<18} {}\n", sum.name, sum.title);
+        for (const auto &input : sum.inputs)
+            fmt::print(io.out, "    {:<16} {}{}\n", input.key, input.title, input.standard ? " (may be left out)" : "");
+        fmt::print(io.out, "    ->");
+        for (const auto &output : sum.outputs) fmt::print(io.out, " {}", output.key);
+        fmt::print(io.out, "\n    {}\n    source: {}\n", sum.formula, sum.source);
+    }
+    return clean;
+}
+
+int runBatch(const std::string &file, Streams io) {
+    const auto bytes = waxis::io::readFile(file, waxis::io::kLargestFile);
+    if (!bytes) {
+        fmt::print(io.err, "{}: {}\n", file, bytes.error());
+        return unreadable;
+    }
+    const auto results = waxis::io::runSumBatch(*bytes);
+    if (!results) {
+        fmt::print(io.err, "{}: {}\n", file, results.error().text());
+        return unreadable;
+    }
+    io.out << *results;
+    return clean;
+}
+
+} // namespace
+
+int calc(const CalcOptions &options, Streams io) {
+    if (options.list) return listSums(options.json, io);
+    if (!options.batchFile.empty()) return runBatch(options.batchFile, io);
+    auto refuse = [&](const std::string &why) {
+        fmt::print(io.err, "calc: {}\n", why);
+        return int(unreadable);
+    };
+    if (options.name.empty()) return refuse("name a calculation; calc --list shows them all");
+    const Sum *sum = findSum(options.name);
+    if (!sum) return refuse(unknownSum(options.name).text());
+    SumObject inputs;
+    for (const auto &word : options.inputs) {
+        const auto equals = word.find('=');
+        if (equals == std::string::npos || equals == 0) return refuse(fmt::format("\"{}\": KEY=VALUE expected", word));
+        inputs.emplace_back(word.substr(0, equals), waxis::io::sumValueFromText(word.substr(equals + 1)));
+    }
+    const auto outputs = calculate(*sum, inputs);
+    if (!outputs) return refuse(outputs.error().text());
+    if (options.json) {
+        nlohmann::ordered_json document;
+        document["calc"] = sum->name;
+        document["inputs"] = waxis::io::sumValueJson(inputs);
+        document["outputs"] = waxis::io::sumValueJson(*outputs);
+        io.out << waxis::io::prettyJson(document);
+        return clean;
+    }
+    for (const auto &[key, value] : *outputs) fmt::print(io.out, "{:<22} {}\n", key, waxis::io::sumValueText(value));
+    return clean;
+}
+
+int rules(Streams io) {
+    fmt::print(io.out, "# Rule book\n\nMade by `weightaxis-cli rules`; do not edit.\n\n");
+    for (const auto &rule : ruleBook()) {
+        fmt::print(io.out, "## {} {}\n\n{}\n\nSource: {}.\n", rule.name, rule.title, rule.why, rule.source);
+        if (!rule.limits.empty()) fmt::print(io.out, "\nLimits read:\n\n");
+        for (const Limit limit : rule.limits)
+            fmt::print(io.out, "- `{}` {}\n", definitionOf(limit).id, definitionOf(limit).title);
+        io.out << '\n';
+    }
+    fmt::print(io.out, "# Limits\n\n| limit | what | unit |");
+    for (const auto &profile : profiles()) fmt::print(io.out, " {} |", profile.name);
+    fmt::print(io.out, " source |\n|---|---|---|");
+    for (std::size_t i = 0; i < profiles().size(); ++i) fmt::print(io.out, "---|");
+    fmt::print(io.out, "---|\n");
+    for (const auto &definition : limitTable()) {
+        fmt::print(io.out, "| `{}` | {} | {} |", definition.id, definition.title, definition.unit);
+        for (const auto &profile : profiles())
+            fmt::print(io.out, " {:g} |", practiceOf({std::string(profile.id), {}, {}})[definition.limit]);
+        fmt::print(io.out, " {} |\n", definition.source);
+    }
+    return clean;
+}
+
+int tidy(const std::string &file, Streams io) {
+    const auto build = loadBuild(file);
+    if (build) {
+        io.out << writeBuild(build->build, build->kept);
+        return clean;
+    }
+    const auto library = loadLibrary(file);
+    if (library) {
+        io.out << writeLibrary(*library);
+        return clean;
+    }
+    const bool isLibrary = build.error().where == "/format";
+    fmt::print(io.err, "{}: {}\n", file, isLibrary ? library.error().text() : build.error().text());
+    return unreadable;
+}
+
+} // namespace waxis::cli

@@ -1,0 +1,61 @@
+// weightaxis-cli: the numbers of the desktop program without a window.
+#include "cli/commands.h"
+
+#include "core/rules/practice.h"
+
+#include <CLI/CLI.hpp>
+#include <iostream>
+
+int main(int argc, char **argv) {
+    using namespace waxis::cli;
+    CLI::App app("Weightaxis on the command line: what fits, what it weighs, where the balance is.");
+    app.set_version_flag("--version", WEIGHTAXIS_VERSION);
+    app.require_subcommand(1);
+    app.footer("Exit codes: 0 clean, 1 stop findings, 2 cannot read.");
+
+    std::vector<std::string> profileNames;
+    for (const auto &profile : waxis::profiles()) profileNames.emplace_back(profile.id);
+    const CLI::IsMember knownProfile(profileNames);
+
+    CheckOptions checkOptions;
+    auto *checkCommand = app.add_subcommand("check", "Findings and balance in readable form");
+    checkCommand->add_option("FILE", checkOptions.file, "build (.waxis)")->required();
+    checkCommand->add_option("--profile", checkOptions.profile, "practice profile instead of the build's own")->check(knownProfile);
+
+    AnalyseOptions analyseOptions;
+    auto *analyseCommand = app.add_subcommand("analyse", "Everything computed, as JSON (docs/format/analysis.md)");
+    analyseCommand->add_option("FILE", analyseOptions.file, "build (.waxis)")->required();
+    analyseCommand->add_flag("--json", analyseOptions.json, "write JSON");
+    analyseCommand->add_option("--profile", analyseOptions.profile, "practice profile instead of the build's own")->check(knownProfile);
+
+    CalcOptions calcOptions;
+    auto *calcCommand = app.add_subcommand("calc", "One calculation by name");
+    calcCommand->add_flag("--list", calcOptions.list, "all calculations with inputs, outputs, formula and source");
+    calcCommand->add_flag("--json", calcOptions.json, "write JSON");
+    calcCommand->add_option("--batch", calcOptions.batchFile, "JSON list of {\"calc\", \"inputs\"}");
+    calcCommand->add_option("NAME", calcOptions.name, "which calculation");
+    calcCommand->add_option("INPUTS", calcOptions.inputs, "KEY=VALUE ...; values are numbers or JSON");
+
+    auto *rulesCommand = app.add_subcommand("rules", "The rule book as Markdown");
+    std::string tidyFile;
+    auto *tidyCommand = app.add_subcommand("tidy", "Write a build or part library again in the stable form");
+    tidyCommand->add_option("FILE", tidyFile, "build or library")->required();
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError &error) {
+        return app.exit(error) == 0 ? int(clean) : int(unreadable);
+    }
+    const Streams io{std::cout, std::cerr};
+    try {
+        if (*checkCommand) return check(checkOptions, io);
+        if (*analyseCommand) return analyse(analyseOptions, io);
+        if (*calcCommand) return calc(calcOptions, io);
+        if (*rulesCommand) return rules(io);
+        if (*tidyCommand) return tidy(tidyFile, io);
+    } catch (const std::exception &error) {
+        std::cerr << "weightaxis-cli: " << error.what() << '\n';
+        return unreadable;
+    }
+    return clean;
+}

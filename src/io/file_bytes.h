@@ -1,0 +1,22 @@
+// Whole files in and out.
+#pragma once
+
+#include "core/base/result.h"
+#include "io/project/project_file.h"
+
+#include <filesystem>
+#include <string>
+#include <string_view>
+
+namespace waxis::io {
+
+/// FNV-1a over the bytes, and their number.
+FileStamp stampOf(std::string_view bytes);
+
+/// The bytes, or why they cannot be read. Directories, devices and files over the limit are refused.
+Result<std::string, std::string> readFile(const std::filesystem::path &path, std::size_t limit);
+
+/// Replaces the file in one step, keeping the former one as "NAME~"; links are followed. Empty on success, else the reason.
+std::string replaceFile(const std::filesystem::path &path, std::string_view bytes, bool keepBackup = true);
+
+} // namespace waxis::io

@@ -1,0 +1,99 @@
+#include "core/base/text_match.h"
+#include "core/rules/practice.h"
+#include "io/json/read_model.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <set>
+
+namespace waxis::io {
+
+namespace {
+
+[[noreturn]] void refuse(std::string where, std::string expected, std::string found, const std::string &near = {}) {
+    throw Unreadable{{std::move(where), std::move(expected), std::move(found),
+                      near.empty() ? "" : fmt::format("did you mean \"{}\"?", near)}};
+}
+
+/// Gathers ids of one name space and refuses the second use of one.
+class IdRegister {
+public:
+    template <class List>
+    void take(const List &list, const std::string &pointer) {
+        for (std::size_t i = 0; i < list.size(); ++i)
+            if (!ids_.insert(list[i].id).second)
+                refuse(fmt::format("{}/{}/id", pointer, i), "an id of its own in the whole build",
+                       fmt::format("\"{}\" again", list[i].id));
+    }
+    void mustKnow(const std::string &id, const std::string &where, const char *what) const {
+        if (ids_.contains(id)) return;
+        refuse(where, what, fmt::format("\"{}\", which is not in the build", id),
+               nearestWord(id, {ids_.begin(), ids_.end()}));
+    }
+
+private:
+    std::set<std::string> ids_;
+};
+
+template <class List>
+std::vector<std::string> idsOf(const List &list) {
+    std::vector<std::string> ids;
+    for (const auto &thing : list) ids.push_back(thing.id);
+    return ids;
+}
+
+void mustBeOneOf(const std::string &id, const std::vector<std::string> &ids, const std::string &where, const char *what) {
+    if (std::find(ids.begin(), ids.end(), id) == ids.end())
+        refuse(where, what, fmt::format("\"{}\"", id), nearestWord(id, ids));
+}
+
+} // namespace
+
+void checkReferences(const Build &build) {
+    const Frame &frame = *build.frame;
+    IdRegister all;
+    all.take(frame.motorMounts, "/frame/motorMounts");
+    all.take(frame.arms, "/frame/arms");
+    all.take(frame.plates, "/frame/plates");
+    all.take(frame.standoffs, "/frame/standoffs");
+    all.take(frame.sites, "/frame/sites");
+    all.take(frame.passThroughs, "/frame/passThroughs");
+    all.take(build.parts, "/parts");
+    all.take(build.allowances, "/allowances");
+    all.take(build.loadCases, "/loadCases");
+
+    const auto plates = idsOf(frame.plates), parts = idsOf(build.parts);
+    auto seats = idsOf(frame.sites);
+    for (const auto &mount : frame.motorMounts) seats.push_back(mount.id);
+    for (std::size_t i = 0; i < frame.sites.size(); ++i)
+        if (!frame.sites[i].on.empty())
+            all.mustKnow(frame.sites[i].on, fmt::format("/frame/sites/{}/on", i), "the id of what carries the site");
+    for (std::size_t i = 0; i < frame.passThroughs.size(); ++i)
+        mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i), "the id of a plate");
+
+    std::vector<std::string> typeIds;
+    for (const auto &[id, type] : *build.types) typeIds.push_back(id);
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const Part &part = build.parts[i];
+        const auto at = [&](const char *key) { return fmt::format("/parts/{}/{}", i, key); };
+        mustBeOneOf(part.type, typeIds, at("type"), "the id of a type in /types");
+        if (!part.placement.site.empty())
+            mustBeOneOf(part.placement.site, seats, at("site"), "the id of a site or motor mount");
+        for (std::size_t k = 0; k < part.fastening.onto.size(); ++k)
+            all.mustKnow(part.fastening.onto[k], at(fmt::format("fastening/onto/{}", k).c_str()),
+                         "the id of what it is fastened to");
+    }
+    for (std::size_t i = 0; i < build.loadCases.size(); ++i) {
+        const LoadCase &loadCase = build.loadCases[i];
+        for (std::size_t k = 0; k < loadCase.aboard.size(); ++k)
+            mustBeOneOf(loadCase.aboard[k], parts, fmt::format("/loadCases/{}/aboard/{}", i, k), "the id of a part");
+        if (!loadCase.battery.empty())
+            mustBeOneOf(loadCase.battery, parts, fmt::format("/loadCases/{}/battery", i), "the id of a part");
+    }
+    std::vector<std::string> limits;
+    for (const auto &definition : limitTable()) limits.emplace_back(definition.id);
+    for (const auto &[id, value] : build.practice.limits)
+        mustBeOneOf(id, limits, "/practice/limits/" + id, "the name of a limit (see docs/rules.md)");
+}
+
+} // namespace waxis::io

@@ -1,0 +1,321 @@
+#include "io/json/read_model.h"
+
+#include "core/build/frame_shapes.h"
+#include "io/names.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis::io {
+
+using nlohmann::json;
+
+namespace {
+
+[[noreturn]] void refuse(std::string where, std::string expected, std::string found, std::string suggestion = {}) {
+    throw Unreadable{{std::move(where), std::move(expected), std::move(found), std::move(suggestion)}};
+}
+
+/// A JSON object with its pointer, read key by key.
+class Reader {
+public:
+    Reader(const json &object, std::string pointer) : json_(object), pointer_(std::move(pointer)) {}
+
+    bool has(const char *key) const { return json_.contains(key); }
+    std::string at(const char *key) const { return pointer_ + "/" + key; }
+    const std::string &pointer() const { return pointer_; }
+
+    double number(const char *key, double standard) const { return has(key) ? json_[key].get<double>() : standard; }
+    std::string text(const char *key, std::string standard = {}) const {
+        return has(key) ? json_[key].get<std::string>() : standard;
+    }
+    bool flag(const char *key) const { return has(key) && json_[key].get<bool>(); }
+    Vec3 vec3(const char *key, Vec3 standard = Vec3::Zero()) const {
+        if (!has(key)) return standard;
+        const auto &v = json_[key];
+        return {v[0].get<double>(), v[1].get<double>(), v[2].get<double>()};
+    }
+    Vec2 vec2(const char *key) const {
+        const auto &v = json_[key];
+        return {v[0].get<double>(), v[1].get<double>()};
+    }
+    Vec3 direction(const char *key, const Vec3 &standard) const {
+        const Vec3 d = vec3(key, standard);
+        if (!(std::abs(d.norm() - 1) <= kUnit))
+            refuse(at(key), "a direction of length 1", fmt::format("length {:.9g}", d.norm()));
+        return d;
+    }
+    Pose pose() const {
+        Pose pose{vec3("position_mm"), Quat::Identity()};
+        if (!has("rotation")) return pose;
+        const auto &q = json_["rotation"];
+        pose.rotation = Quat(q[0].get<double>(), q[1].get<double>(), q[2].get<double>(), q[3].get<double>());
+        if (!(std::abs(pose.rotation.norm() - 1) <= kUnit))
+            refuse(at("rotation"), "a unit quaternion w, x, y, z", fmt::format("length {:.9g}", pose.rotation.norm()));
+        return pose;
+    }
+    template <class E>
+    E choice(const char *key, E standard) const {
+        return has(key) ? *fromName<E>(json_[key].get<std::string>()) : standard; // the schema lists the same words
+    }
+    std::optional<double> maybe(const char *key) const {
+        return has(key) ? std::optional(json_[key].get<double>()) : std::nullopt;
+    }
+    Measured measured(const char *key) const {
+        if (!has(key)) return {};
+        const Reader inner(json_[key], at(key));
+        return {inner.maybe("value"), inner.maybe("tolerance"), inner.choice("source", Source::catalogue)};
+    }
+    Ring ring(const char *key) const { return ringOf(json_[key]); }
+    static Ring ringOf(const json &list) {
+        Ring ring;
+        for (const auto &p : list) ring.emplace_back(p[0].get<double>(), p[1].get<double>());
+        return ring;
+    }
+    std::vector<Ring> rings(const char *key) const {
+        std::vector<Ring> rings;
+        if (has(key))
+            for (const auto &ring : json_[key]) rings.push_back(ringOf(ring));
+        return rings;
+    }
+    std::vector<std::string> texts(const char *key) const {
+        return has(key) ? json_[key].get<std::vector<std::string>>() : std::vector<std::string>{};
+    }
+    template <class T, class Read>
+    std::vector<T> list(const char *key, Read &&read) const {
+        std::vector<T> result;
+        if (has(key))
+            for (std::size_t i = 0; i < json_[key].size(); ++i)
+                result.push_back(read(Reader(json_[key][i], fmt::format("{}/{}", at(key), i))));
+        return result;
+    }
+    template <class V>
+    std::map<std::string, V> map(const char *key) const {
+        return has(key) ? json_[key].get<std::map<std::string, V>>() : std::map<std::string, V>{};
+    }
+    Reader inner(const char *key) const { return {json_[key], at(key)}; }
+    void require(const char *key, const std::string &why) const {
+        if (!has(key)) refuse(pointer_, fmt::format("the key \"{}\"", key), why);
+    }
+
+private:
+    static constexpr double kUnit = 1e-6;
+    const json &json_;
+    std::string pointer_;
+};
+
+void requireArea(const Polygon &polygon, const std::string &where) {
+    if (!(areaProperties(polygon).area_mm2 > 0)) refuse(where, "an outline that encloses an area", "none, or holes larger than it");
+}
+
+HolePattern readPattern(const Reader &in) {
+    HolePattern pattern;
+    pattern.shape = in.choice("shape", PatternShape::square);
+    pattern.size_mm = in.number("size_mm", 0);
+    pattern.width_mm = in.number("width_mm", 0);
+    pattern.holeDiameter_mm = in.number("holeDiameter_mm", 0);
+    pattern.holes = int(in.number("holes", 4));
+    if (pattern.shape == PatternShape::rectangle) in.require("width_mm", "a rectangle without its extent across");
+    return pattern;
+}
+
+Solid readSolid(const Reader &in) {
+    Solid solid;
+    const auto shape = in.text("shape");
+    const auto why = fmt::format("a {} without it", shape);
+    if (shape == "box") {
+        in.require("size_mm", why);
+        solid.shape = Box{in.vec3("size_mm")};
+    } else if (shape == "cylinder") {
+        in.require("diameter_mm", why);
+        in.require("length_mm", why);
+        solid.shape = Cylinder{in.number("diameter_mm", 0), in.number("length_mm", 0)};
+    } else if (shape == "sphere") {
+        in.require("diameter_mm", why);
+        solid.shape = Sphere{in.number("diameter_mm", 0)};
+    } else {
+        in.require("outline_mm", why);
+        in.require("thickness_mm", why);
+        const Prism prism{{in.ring("outline_mm"), in.rings("holes_mm")}, in.number("thickness_mm", 0)};
+        requireArea(prism.polygon, in.at("outline_mm"));
+        solid.shape = prism;
+    }
+    solid.X_PartSolid = in.pose();
+    solid.role = in.choice("role", SolidRole::body);
+    solid.material = in.text("material");
+    solid.bare = in.flag("bare");
+    return solid;
+}
+
+Port readPort(const Reader &in) {
+    Port port;
+    port.id = in.text("id");
+    port.kind = in.choice("kind", PortKind::pads);
+    port.position_mm = in.vec3("position_mm");
+    port.direction = in.direction("direction", Vec3::UnitX());
+    port.fullSize_mm = in.vec3("room_mm");
+    port.pins = in.list<Pin>("pins", [](const Reader &pin) { return Pin{pin.text("signal")}; });
+    port.mustStayReachable = in.flag("mustStayReachable");
+    return port;
+}
+
+PartType readType(const Reader &in) {
+    PartType type;
+    type.id = in.text("id");
+    type.name = in.text("name");
+    type.maker = in.text("maker");
+    type.kind = in.choice("kind", PartKind::other);
+    type.note = in.text("note");
+    type.mass_g = in.measured("mass_g");
+    if (in.has("centreOfMass_mm")) type.centreOfMass_mm = in.vec3("centreOfMass_mm");
+    if (in.has("mounting")) type.mounting = readPattern(in.inner("mounting"));
+    if (in.has("arrow")) type.arrow = in.direction("arrow", Vec3::UnitX());
+    type.hot = in.flag("hot");
+    type.flexible = in.flag("flexible");
+    type.maxThrust_gf = in.measured("maxThrust_gf");
+    type.solids = in.list<Solid>("solids", readSolid);
+    type.ports = in.list<Port>("ports", readPort);
+    return type;
+}
+
+Frame readFrame(const Reader &in) {
+    Frame frame;
+    frame.name = in.text("name");
+    frame.layout = in.text("layout");
+    frame.layoutParameters = in.map<double>("layoutParameters");
+    frame.motorMounts = in.list<MotorMount>("motorMounts", [](const Reader &m) {
+        MotorMount mount;
+        mount.id = m.text("id");
+        mount.position_mm = m.vec3("position_mm");
+        mount.axis = m.direction("axis", Vec3::UnitZ());
+        mount.propDiameter_mm = m.number("propDiameter_mm", 0);
+        mount.propPlane_mm = m.number("propPlane_mm", 0);
+        mount.flexUp_mm = m.maybe("flexUp_mm");
+        mount.flexDown_mm = m.maybe("flexDown_mm");
+        mount.spin = m.choice("spin", Spin::clockwise);
+        if (m.has("pattern")) mount.pattern = readPattern(m.inner("pattern"));
+        return mount;
+    });
+    frame.arms = in.list<Arm>("arms", [](const Reader &a) {
+        Arm arm;
+        arm.id = a.text("id");
+        arm.root_mm = a.vec3("root_mm");
+        arm.tip_mm = a.vec3("tip_mm");
+        arm.width_mm = a.number("width_mm", 0);
+        arm.thickness_mm = a.number("thickness_mm", 0);
+        arm.material = a.text("material", arm.material);
+        arm.foldJoint_mm = a.maybe("foldJoint_mm");
+        arm.mass_g = a.measured("mass_g");
+        if (!((arm.tip_mm - arm.root_mm).norm() >= 0.001)) refuse(a.at("tip_mm"), "a tip away from the root", "the same point");
+        return arm;
+    });
+    frame.plates = in.list<Plate>("plates", [](const Reader &p) {
+        Plate plate;
+        plate.id = p.text("id");
+        plate.name = p.text("name");
+        plate.outline_mm = p.ring("outline_mm");
+        plate.holes = p.list<RoundHole>(
+            "holes", [](const Reader &h) { return RoundHole{h.vec2("centre_mm"), h.number("diameter_mm", 0)}; });
+        plate.cutouts_mm = p.rings("cutouts_mm");
+        plate.z_mm = p.number("z_mm", 0);
+        plate.thickness_mm = p.number("thickness_mm", 0);
+        plate.material = p.text("material", plate.material);
+        plate.isolated = p.flag("isolated");
+        plate.mass_g = p.measured("mass_g");
+        requireArea(platePolygon(plate), p.at("outline_mm"));
+        return plate;
+    });
+    frame.standoffs = in.list<Standoff>("standoffs", [](const Reader &s) {
+        Standoff standoff;
+        standoff.id = s.text("id");
+        standoff.base_mm = s.vec3("base_mm");
+        standoff.height_mm = s.number("height_mm", 0);
+        standoff.diameter_mm = s.number("diameter_mm", 0);
+        standoff.bore_mm = s.number("bore_mm", 0);
+        standoff.thread = s.text("thread", standoff.thread);
+        standoff.material = s.text("material", standoff.material);
+        standoff.mass_g = s.measured("mass_g");
+        if (!(standoff.bore_mm < standoff.diameter_mm))
+            refuse(s.at("bore_mm"), "less than the diameter", fmt::format("{:g}", standoff.bore_mm));
+        return standoff;
+    });
+    frame.sites = in.list<Site>("sites", [](const Reader &s) {
+        Site site;
+        site.id = s.text("id");
+        site.name = s.text("name");
+        site.kind = s.choice("kind", SiteKind::face);
+        site.on = s.text("on");
+        site.X_FrameSite = s.pose();
+        if (s.has("pattern")) site.pattern = readPattern(s.inner("pattern"));
+        site.isolated = s.flag("isolated");
+        return site;
+    });
+    frame.passThroughs = in.list<PassThrough>("passThroughs", [](const Reader &p) {
+        return PassThrough{p.text("id"), p.text("plate"), p.ring("outline_mm"), p.choice("edge", HoleEdge::bare)};
+    });
+    frame.materials = in.list<Material>("materials", [](const Reader &m) {
+        return Material{m.text("name"), m.number("density_g_cm3", 0), m.flag("conducts"), m.flag("printed")};
+    });
+    return frame;
+}
+
+Part readPart(const Reader &in) {
+    Part part;
+    part.id = in.text("id");
+    part.type = in.text("type");
+    part.name = in.text("name");
+    part.placement.site = in.text("site");
+    part.placement.pose = in.pose();
+    part.placement.tolerance_mm = in.number("positionTolerance_mm", 0);
+    if (in.has("fastening")) {
+        const Reader f = in.inner("fastening");
+        part.fastening = {f.choice("method", FasteningMethod::none), f.texts("onto"), f.flag("insulated")};
+    }
+    part.mass_g = in.measured("mass_g");
+    part.optional = in.flag("optional");
+    part.pinned = in.flag("pinned");
+    if (in.has("slide")) {
+        const Reader s = in.inner("slide");
+        part.slide = SlideRange{s.direction("direction", Vec3::UnitX()), s.number("min_mm", 0), s.number("max_mm", 0)};
+        if (!(part.slide->min_mm <= part.slide->max_mm)) refuse(s.at("min_mm"), "no more than max_mm", "more");
+    }
+    return part;
+}
+
+} // namespace
+
+PartType readPartType(const json &object, const std::string &pointer) { return readType(Reader(object, pointer)); }
+
+Build readBuild(const json &document) {
+    const Reader in(document, "");
+    Build build;
+    build.name = in.text("name");
+    build.note = in.text("note");
+    if (in.has("practice")) {
+        const Reader practice = in.inner("practice");
+        build.practice = {practice.text("profile"), practice.map<double>("limits"), practice.map<std::string>("schools")};
+    }
+    build.loadCases = in.list<LoadCase>("loadCases", [](const Reader &l) {
+        return LoadCase{l.text("id"), l.text("name"), l.texts("aboard"), l.text("battery"), l.flag("folded")};
+    });
+    build.frame = readFrame(in.inner("frame"));
+    build.parts = in.list<Part>("parts", readPart);
+    build.allowances = in.list<Allowance>("allowances", [](const Reader &a) {
+        return Allowance{a.text("id"), a.text("name"), a.measured("mass_g"), a.vec3("position_mm")};
+    });
+    build.acceptances = in.list<Acceptance>(
+        "acceptances", [](const Reader &a) { return Acceptance{a.text("finding"), a.text("reason")}; });
+    TypeTable types;
+    std::size_t index = 0;
+    for (auto &type : in.list<PartType>("types", readType)) {
+        const std::string id = type.id;
+        if (!types.emplace(id, std::move(type)).second)
+            refuse(fmt::format("/types/{}/id", index), "an id of its own", fmt::format("\"{}\" again", id));
+        ++index;
+    }
+    build.types = std::move(types);
+    checkReferences(build);
+    return build;
+}
+
+} // namespace waxis::io

@@ -1,0 +1,324 @@
+#include "io/json/write_model.h"
+
+#include "io/names.h"
+
+namespace waxis::io {
+
+// Pieces that no other file needs; static rather than unnamed, so that they overload with the public ones.
+static OrderedJson toJson(const Solid &);
+static OrderedJson toJson(const Pin &);
+static OrderedJson toJson(const Port &);
+static OrderedJson toJson(const MotorMount &);
+static OrderedJson toJson(const Arm &);
+static OrderedJson toJson(const RoundHole &);
+static OrderedJson toJson(const Plate &);
+static OrderedJson toJson(const Standoff &);
+static OrderedJson toJson(const Site &);
+static OrderedJson toJson(const PassThrough &);
+static OrderedJson toJson(const Material &);
+static OrderedJson toJson(const Allowance &);
+static OrderedJson toJson(const LoadCase &);
+static OrderedJson toJson(const Acceptance &);
+
+namespace {
+
+/// No "-0.0" in files.
+double tidy(double value) { return value == 0 ? 0.0 : value; }
+
+OrderedJson rotationJson(const Quat &q) { return {tidy(q.w()), tidy(q.x()), tidy(q.y()), tidy(q.z())}; }
+
+OrderedJson ringJson(const Ring &ring) {
+    auto list = OrderedJson::array();
+    for (const auto &p : ring) list.push_back(toJson(p));
+    return list;
+}
+
+template <class List>
+OrderedJson listJson(const List &list) {
+    auto result = OrderedJson::array();
+    for (const auto &item : list) result.push_back(toJson(item));
+    return result;
+}
+
+void putPose(OrderedJson &out, const Pose &pose) {
+    out["position_mm"] = toJson(pose.position_mm);
+    if (!(pose.rotation.coeffs() == Quat::Identity().coeffs())) out["rotation"] = rotationJson(pose.rotation);
+}
+
+void putMeasured(OrderedJson &out, const char *key, const Measured &measured) {
+    if (!(measured == Measured{})) out[key] = toJson(measured);
+}
+
+void putText(OrderedJson &out, const char *key, const std::string &text) {
+    if (!text.empty()) out[key] = text;
+}
+
+void putFlag(OrderedJson &out, const char *key, bool flag) {
+    if (flag) out[key] = true;
+}
+
+template <class List>
+void putList(OrderedJson &out, const char *key, const List &list) {
+    if (!list.empty()) out[key] = listJson(list);
+}
+
+template <class Map>
+OrderedJson mapJson(const Map &map) {
+    auto out = OrderedJson::object();
+    for (const auto &[key, value] : map) out[key] = value;
+    return out;
+}
+
+} // namespace
+
+static OrderedJson toJson(const Solid &solid) {
+    OrderedJson out;
+    if (const auto *box = std::get_if<Box>(&solid.shape)) {
+        out["shape"] = "box";
+        out["size_mm"] = toJson(box->fullSize_mm);
+    } else if (const auto *cylinder = std::get_if<Cylinder>(&solid.shape)) {
+        out["shape"] = "cylinder";
+        out["diameter_mm"] = cylinder->diameter_mm;
+        out["length_mm"] = cylinder->length_mm;
+    } else if (const auto *sphere = std::get_if<Sphere>(&solid.shape)) {
+        out["shape"] = "sphere";
+        out["diameter_mm"] = sphere->diameter_mm;
+    } else {
+        const auto &prism = std::get<Prism>(solid.shape);
+        out["shape"] = "prism";
+        out["outline_mm"] = ringJson(prism.polygon.outline);
+        if (!prism.polygon.holes.empty()) {
+            auto holes = OrderedJson::array();
+            for (const auto &hole : prism.polygon.holes) holes.push_back(ringJson(hole));
+            out["holes_mm"] = holes;
+        }
+        out["thickness_mm"] = prism.thickness_mm;
+    }
+    putPose(out, solid.X_PartSolid);
+    if (solid.role != SolidRole::body) out["role"] = nameOf(solid.role);
+    putText(out, "material", solid.material);
+    putFlag(out, "bare", solid.bare);
+    return out;
+}
+
+static OrderedJson toJson(const Pin &pin) { return {{"signal", pin.signal}}; }
+
+static OrderedJson toJson(const Port &port) {
+    OrderedJson out;
+    out["id"] = port.id;
+    out["kind"] = nameOf(port.kind);
+    out["position_mm"] = toJson(port.position_mm);
+    out["direction"] = toJson(port.direction);
+    if (!port.fullSize_mm.isZero()) out["room_mm"] = toJson(port.fullSize_mm);
+    putList(out, "pins", port.pins);
+    putFlag(out, "mustStayReachable", port.mustStayReachable);
+    return out;
+}
+
+static OrderedJson toJson(const MotorMount &mount) {
+    OrderedJson out;
+    out["id"] = mount.id;
+    out["position_mm"] = toJson(mount.position_mm);
+    if (mount.axis != Vec3::UnitZ()) out["axis"] = toJson(mount.axis);
+    out["propDiameter_mm"] = mount.propDiameter_mm;
+    out["propPlane_mm"] = mount.propPlane_mm;
+    if (mount.flexUp_mm) out["flexUp_mm"] = *mount.flexUp_mm;
+    if (mount.flexDown_mm) out["flexDown_mm"] = *mount.flexDown_mm;
+    out["spin"] = nameOf(mount.spin);
+    if (mount.pattern.size_mm > 0) out["pattern"] = toJson(mount.pattern);
+    return out;
+}
+
+static OrderedJson toJson(const Arm &arm) {
+    OrderedJson out;
+    out["id"] = arm.id;
+    out["root_mm"] = toJson(arm.root_mm);
+    out["tip_mm"] = toJson(arm.tip_mm);
+    out["width_mm"] = arm.width_mm;
+    out["thickness_mm"] = arm.thickness_mm;
+    out["material"] = arm.material;
+    if (arm.foldJoint_mm) out["foldJoint_mm"] = *arm.foldJoint_mm;
+    putMeasured(out, "mass_g", arm.mass_g);
+    return out;
+}
+
+static OrderedJson toJson(const RoundHole &hole) {
+    return {{"centre_mm", toJson(hole.centre_mm)}, {"diameter_mm", hole.diameter_mm}};
+}
+
+static OrderedJson toJson(const Plate &plate) {
+    OrderedJson out;
+    out["id"] = plate.id;
+    putText(out, "name", plate.name);
+    out["z_mm"] = plate.z_mm;
+    out["thickness_mm"] = plate.thickness_mm;
+    out["material"] = plate.material;
+    putFlag(out, "isolated", plate.isolated);
+    putMeasured(out, "mass_g", plate.mass_g);
+    out["outline_mm"] = ringJson(plate.outline_mm);
+    putList(out, "holes", plate.holes);
+    if (!plate.cutouts_mm.empty()) {
+        auto cutouts = OrderedJson::array();
+        for (const auto &ring : plate.cutouts_mm) cutouts.push_back(ringJson(ring));
+        out["cutouts_mm"] = cutouts;
+    }
+    return out;
+}
+
+static OrderedJson toJson(const Standoff &standoff) {
+    OrderedJson out;
+    out["id"] = standoff.id;
+    out["base_mm"] = toJson(standoff.base_mm);
+    out["height_mm"] = standoff.height_mm;
+    out["diameter_mm"] = standoff.diameter_mm;
+    out["bore_mm"] = standoff.bore_mm;
+    out["thread"] = standoff.thread;
+    out["material"] = standoff.material;
+    putMeasured(out, "mass_g", standoff.mass_g);
+    return out;
+}
+
+static OrderedJson toJson(const Site &site) {
+    OrderedJson out;
+    out["id"] = site.id;
+    putText(out, "name", site.name);
+    out["kind"] = nameOf(site.kind);
+    putText(out, "on", site.on);
+    putPose(out, site.X_FrameSite);
+    if (site.pattern) out["pattern"] = toJson(*site.pattern);
+    putFlag(out, "isolated", site.isolated);
+    return out;
+}
+
+static OrderedJson toJson(const PassThrough &pass) {
+    return {{"id", pass.id}, {"plate", pass.plate}, {"outline_mm", ringJson(pass.outline_mm)}, {"edge", nameOf(pass.edge)}};
+}
+
+static OrderedJson toJson(const Material &material) {
+    OrderedJson out{{"name", material.name}, {"density_g_cm3", material.density_g_cm3}};
+    putFlag(out, "conducts", material.conducts);
+    putFlag(out, "printed", material.printed);
+    return out;
+}
+
+static OrderedJson toJson(const Allowance &allowance) {
+    return {{"id", allowance.id},
+            {"name", allowance.name},
+            {"mass_g", toJson(allowance.mass_g)},
+            {"position_mm", toJson(allowance.position_mm)}};
+}
+
+static OrderedJson toJson(const LoadCase &loadCase) {
+    OrderedJson out{{"id", loadCase.id}, {"name", loadCase.name}};
+    if (!loadCase.aboard.empty()) out["aboard"] = loadCase.aboard;
+    putText(out, "battery", loadCase.battery);
+    putFlag(out, "folded", loadCase.folded);
+    return out;
+}
+
+static OrderedJson toJson(const Acceptance &acceptance) {
+    return {{"finding", acceptance.finding}, {"reason", acceptance.reason}};
+}
+
+OrderedJson toJson(const Vec2 &v) { return {tidy(v.x()), tidy(v.y())}; }
+OrderedJson toJson(const Vec3 &v) { return {tidy(v.x()), tidy(v.y()), tidy(v.z())}; }
+
+OrderedJson toJson(const Measured &measured) {
+    auto out = OrderedJson::object();
+    if (measured.value) out["value"] = tidy(*measured.value);
+    if (measured.tolerance) out["tolerance"] = tidy(*measured.tolerance);
+    out["source"] = nameOf(measured.source);
+    return out;
+}
+
+OrderedJson toJson(const HolePattern &pattern) {
+    OrderedJson out;
+    out["shape"] = nameOf(pattern.shape);
+    out["size_mm"] = pattern.size_mm;
+    if (pattern.width_mm != 0) out["width_mm"] = pattern.width_mm;
+    out["holeDiameter_mm"] = pattern.holeDiameter_mm;
+    if (pattern.holes != 4) out["holes"] = pattern.holes;
+    return out;
+}
+
+OrderedJson toJson(const PartType &type) {
+    OrderedJson out;
+    out["id"] = type.id;
+    out["name"] = type.name;
+    putText(out, "maker", type.maker);
+    out["kind"] = nameOf(type.kind);
+    putText(out, "note", type.note);
+    putMeasured(out, "mass_g", type.mass_g);
+    if (type.centreOfMass_mm) out["centreOfMass_mm"] = toJson(*type.centreOfMass_mm);
+    if (type.mounting) out["mounting"] = toJson(*type.mounting);
+    if (type.arrow) out["arrow"] = toJson(*type.arrow);
+    putFlag(out, "hot", type.hot);
+    putFlag(out, "flexible", type.flexible);
+    putMeasured(out, "maxThrust_gf", type.maxThrust_gf);
+    out["solids"] = listJson(type.solids);
+    putList(out, "ports", type.ports);
+    return out;
+}
+
+OrderedJson toJson(const Frame &frame) {
+    auto out = OrderedJson::object();
+    putText(out, "name", frame.name);
+    putText(out, "layout", frame.layout);
+    if (!frame.layoutParameters.empty()) out["layoutParameters"] = mapJson(frame.layoutParameters);
+    putList(out, "motorMounts", frame.motorMounts);
+    putList(out, "arms", frame.arms);
+    putList(out, "plates", frame.plates);
+    putList(out, "standoffs", frame.standoffs);
+    putList(out, "sites", frame.sites);
+    putList(out, "passThroughs", frame.passThroughs);
+    putList(out, "materials", frame.materials);
+    return out;
+}
+
+OrderedJson toJson(const Part &part) {
+    OrderedJson out;
+    out["id"] = part.id;
+    out["type"] = part.type;
+    putText(out, "name", part.name);
+    putText(out, "site", part.placement.site);
+    putPose(out, part.placement.pose);
+    if (part.placement.tolerance_mm != 0) out["positionTolerance_mm"] = part.placement.tolerance_mm;
+    if (!(part.fastening == Fastening{})) {
+        auto fastening = OrderedJson::object();
+        fastening["method"] = nameOf(part.fastening.method);
+        if (!part.fastening.onto.empty()) fastening["onto"] = part.fastening.onto;
+        putFlag(fastening, "insulated", part.fastening.insulated);
+        out["fastening"] = fastening;
+    }
+    putMeasured(out, "mass_g", part.mass_g);
+    putFlag(out, "optional", part.optional);
+    putFlag(out, "pinned", part.pinned);
+    if (part.slide)
+        out["slide"] = {{"direction", toJson(part.slide->direction)},
+                        {"min_mm", part.slide->min_mm},
+                        {"max_mm", part.slide->max_mm}};
+    return out;
+}
+
+OrderedJson toJson(const Build &build) {
+    OrderedJson out;
+    out["format"] = "weightaxis-build";
+    out["version"] = 1;
+    out["name"] = build.name;
+    putText(out, "note", build.note);
+    OrderedJson practice{{"profile", build.practice.profile}};
+    if (!build.practice.limits.empty()) practice["limits"] = mapJson(build.practice.limits);
+    if (!build.practice.schools.empty()) practice["schools"] = mapJson(build.practice.schools);
+    out["practice"] = practice;
+    putList(out, "loadCases", build.loadCases);
+    out["frame"] = toJson(*build.frame);
+    out["parts"] = listJson(build.parts);
+    putList(out, "allowances", build.allowances);
+    putList(out, "acceptances", build.acceptances);
+    auto types = OrderedJson::array();
+    for (const auto &[id, type] : *build.types) types.push_back(toJson(type));
+    out["types"] = types;
+    return out;
+}
+
+} // namespace waxis::io

@@ -1,0 +1,156 @@
+#include "io/names.h"
+
+#include <algorithm>
+#include <array>
+
+namespace waxis::io {
+
+namespace {
+
+template <class E>
+struct Names;
+
+// NOLINTBEGIN(cppcoreguidelines-macro-usage): the tables below are data, and each needs its own specialisation.
+#define WAXIS_NAMES(Enum, ...)                                                                                        \
+    template <>                                                                                                       \
+    struct Names<Enum> {                                                                                              \
+        static constexpr auto table = std::to_array<std::pair<Enum, std::string_view>>(__VA_ARGS__);                  \
+    };
+
+WAXIS_NAMES(Source, {{Source::catalogue, "catalogue"}, {Source::measured, "measured"}, {Source::estimated, "estimated"}})
+WAXIS_NAMES(SolidRole, {{SolidRole::body, "body"},
+                        {SolidRole::board, "board"},
+                        {SolidRole::component, "component"},
+                        {SolidRole::connector, "connector"},
+                        {SolidRole::shield, "shield"},
+                        {SolidRole::lens, "lens"},
+                        {SolidRole::soft, "soft"}})
+WAXIS_NAMES(PatternShape, {{PatternShape::square, "square"},
+                           {PatternShape::circle, "circle"},
+                           {PatternShape::rectangle, "rectangle"}})
+WAXIS_NAMES(PartKind, {{PartKind::flightController, "flight-controller"},
+                       {PartKind::fourInOneEsc, "four-in-one-esc"},
+                       {PartKind::esc, "esc"},
+                       {PartKind::motor, "motor"},
+                       {PartKind::propeller, "propeller"},
+                       {PartKind::battery, "battery"},
+                       {PartKind::regulator, "regulator"},
+                       {PartKind::distributionBoard, "distribution-board"},
+                       {PartKind::capacitor, "capacitor"},
+                       {PartKind::powerPlug, "power-plug"},
+                       {PartKind::receiver, "receiver"},
+                       {PartKind::videoTransmitter, "video-transmitter"},
+                       {PartKind::digitalVideoUnit, "digital-video-unit"},
+                       {PartKind::antenna, "antenna"},
+                       {PartKind::gps, "gps"},
+                       {PartKind::buzzer, "buzzer"},
+                       {PartKind::lamp, "lamp"},
+                       {PartKind::flightCamera, "flight-camera"},
+                       {PartKind::payloadCamera, "payload-camera"},
+                       {PartKind::gimbal, "gimbal"},
+                       {PartKind::servo, "servo"},
+                       {PartKind::mount, "mount"},
+                       {PartKind::damper, "damper"},
+                       {PartKind::pad, "pad"},
+                       {PartKind::fastener, "fastener"},
+                       {PartKind::strap, "strap"},
+                       {PartKind::tube, "tube"},
+                       {PartKind::landingFoot, "landing-foot"},
+                       {PartKind::other, "other"}})
+WAXIS_NAMES(PortKind, {{PortKind::pads, "pads"},
+                       {PortKind::plug, "plug"},
+                       {PortKind::socket, "socket"},
+                       {PortKind::coax, "coax"},
+                       {PortKind::usb, "usb"},
+                       {PortKind::lens, "lens"},
+                       {PortKind::card, "card"},
+                       {PortKind::button, "button"},
+                       {PortKind::lamp, "lamp"}})
+WAXIS_NAMES(Spin, {{Spin::clockwise, "clockwise"}, {Spin::counterClockwise, "counter-clockwise"}})
+WAXIS_NAMES(SiteKind, {{SiteKind::pattern, "pattern"},
+                       {SiteKind::face, "face"},
+                       {SiteKind::edge, "edge"},
+                       {SiteKind::arm, "arm"},
+                       {SiteKind::strap, "strap"},
+                       {SiteKind::mast, "mast"}})
+WAXIS_NAMES(HoleEdge, {{HoleEdge::bare, "bare"}, {HoleEdge::grommet, "grommet"}})
+WAXIS_NAMES(FasteningMethod, {{FasteningMethod::none, "none"},
+                              {FasteningMethod::screws, "screws"},
+                              {FasteningMethod::tape, "tape"},
+                              {FasteningMethod::hookAndLoop, "hook-and-loop"},
+                              {FasteningMethod::ties, "ties"},
+                              {FasteningMethod::strap, "strap"},
+                              {FasteningMethod::glue, "glue"},
+                              {FasteningMethod::stack, "stack"},
+                              {FasteningMethod::pressed, "pressed"},
+                              {FasteningMethod::soldered, "soldered"}})
+WAXIS_NAMES(Severity, {{Severity::stop, "stop"},
+                       {Severity::watch, "watch"},
+                       {Severity::note, "note"},
+                       {Severity::unknown, "unknown"},
+                       {Severity::pass, "pass"}})
+WAXIS_NAMES(Stage, {{Stage::kit, "kit"},
+                    {Stage::frame, "frame"},
+                    {Stage::place, "place"},
+                    {Stage::stack, "stack"},
+                    {Stage::wire, "wire"},
+                    {Stage::radio, "radio"},
+                    {Stage::balance, "balance"},
+                    {Stage::build, "build"},
+                    {Stage::log, "log"}})
+WAXIS_NAMES(Family, {{Family::power, "power"},
+                     {Family::control, "control"},
+                     {Family::radio, "radio"},
+                     {Family::sensing, "sensing"},
+                     {Family::imaging, "imaging"},
+                     {Family::structure, "structure"},
+                     {Family::load, "load"}})
+WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
+                       {MassKind::plate, "plate"},
+                       {MassKind::arm, "arm"},
+                       {MassKind::standoff, "standoff"},
+                       {MassKind::allowance, "allowance"}})
+#undef WAXIS_NAMES
+// NOLINTEND(cppcoreguidelines-macro-usage)
+
+template <class E>
+std::string_view lookUp(E value) {
+    const auto &table = Names<E>::table;
+    return std::find_if(table.begin(), table.end(), [&](const auto &row) { return row.first == value; })->second;
+}
+
+} // namespace
+
+std::string_view nameOf(Source value) { return lookUp(value); }
+std::string_view nameOf(SolidRole value) { return lookUp(value); }
+std::string_view nameOf(PatternShape value) { return lookUp(value); }
+std::string_view nameOf(PartKind value) { return lookUp(value); }
+std::string_view nameOf(PortKind value) { return lookUp(value); }
+std::string_view nameOf(Spin value) { return lookUp(value); }
+std::string_view nameOf(SiteKind value) { return lookUp(value); }
+std::string_view nameOf(HoleEdge value) { return lookUp(value); }
+std::string_view nameOf(FasteningMethod value) { return lookUp(value); }
+std::string_view nameOf(Severity value) { return lookUp(value); }
+std::string_view nameOf(Stage value) { return lookUp(value); }
+std::string_view nameOf(Family value) { return lookUp(value); }
+std::string_view nameOf(MassKind value) { return lookUp(value); }
+
+template <class E>
+std::optional<E> fromName(std::string_view name) {
+    for (const auto &[value, word] : Names<E>::table)
+        if (word == name) return value;
+    return std::nullopt;
+}
+
+template std::optional<Source> fromName<Source>(std::string_view);
+template std::optional<SolidRole> fromName<SolidRole>(std::string_view);
+template std::optional<PatternShape> fromName<PatternShape>(std::string_view);
+template std::optional<PartKind> fromName<PartKind>(std::string_view);
+template std::optional<PortKind> fromName<PortKind>(std::string_view);
+template std::optional<Spin> fromName<Spin>(std::string_view);
+template std::optional<SiteKind> fromName<SiteKind>(std::string_view);
+template std::optional<HoleEdge> fromName<HoleEdge>(std::string_view);
+template std::optional<FasteningMethod> fromName<FasteningMethod>(std::string_view);
+template std::optional<Stage> fromName<Stage>(std::string_view);
+
+} // namespace waxis::io

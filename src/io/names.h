@@ -1,0 +1,32 @@
+// Words that stand for enumerations in files, one table each.
+#pragma once
+
+#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
+#include "core/rules/finding.h"
+
+#include <optional>
+#include <string_view>
+#include <utility>
+
+namespace waxis::io {
+
+std::string_view nameOf(Source value);
+std::string_view nameOf(SolidRole value);
+std::string_view nameOf(PatternShape value);
+std::string_view nameOf(PartKind value);
+std::string_view nameOf(PortKind value);
+std::string_view nameOf(Spin value);
+std::string_view nameOf(SiteKind value);
+std::string_view nameOf(HoleEdge value);
+std::string_view nameOf(FasteningMethod value);
+std::string_view nameOf(Severity value);
+std::string_view nameOf(Stage value);
+std::string_view nameOf(Family value);
+std::string_view nameOf(MassKind value);
+
+/// The value of a name; nullopt for a word that is not in the table.
+template <class E>
+std::optional<E> fromName(std::string_view name);
+
+} // namespace waxis::io

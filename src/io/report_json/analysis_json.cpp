@@ -1,0 +1,152 @@
+#include "io/report_json/analysis_json.h"
+
+#include "core/rules/rule.h"
+#include "io/json/write_model.h"
+#include "io/names.h"
+
+#include <nlohmann/json.hpp>
+
+namespace waxis::io {
+
+namespace {
+
+OrderedJson matrixJson(const Mat3 &m) {
+    auto rows = OrderedJson::array();
+    for (int i = 0; i < 3; ++i) rows.push_back(toJson(Vec3(m.row(i).transpose())));
+    return rows;
+}
+
+template <class T>
+OrderedJson orNull(const std::optional<T> &value) {
+    if constexpr (std::is_same_v<T, Vec3>)
+        return value ? toJson(*value) : OrderedJson(nullptr);
+    else
+        return value ? OrderedJson(*value) : OrderedJson(nullptr);
+}
+
+OrderedJson balanceJson(const CaseBalance &balance) {
+    OrderedJson out;
+    out["loadCase"] = balance.loadCase.id;
+    out["name"] = balance.loadCase.name;
+    out["mass_g"] = balance.mass.mass_g;
+    out["massTolerance_g"] = balance.tolerance_g;
+    out["unknownMasses"] = balance.unknownMasses;
+    out["cg_mm"] = orNull(balance.mass.cg_mm);
+    out["cgCovariance_mm2"] = matrixJson(balance.cgCovariance_mm2);
+    out["cgOffset_mm"] = orNull(balance.offset_mm);
+    out["inertia_g_mm2"] = matrixJson(balance.mass.inertia_gmm2);
+    out["principalMoments_g_mm2"] = toJson(balance.principal.moments_gmm2);
+    out["principalAxes"] = matrixJson(balance.principal.axes.transpose());
+    out["thrustToWeight"] = orNull(balance.thrustToWeight);
+    out["hoverThrust_N"] = balance.hoverThrusts_N;
+    return out;
+}
+
+OrderedJson rowJson(const MassRow &row, const std::vector<LoadCase> &loadCases) {
+    OrderedJson out;
+    out["id"] = row.id;
+    out["kind"] = nameOf(row.kind);
+    out["family"] = nameOf(row.family);
+    out["known"] = row.known;
+    out["mass_g"] = row.known ? OrderedJson(row.element.mass_g) : OrderedJson(nullptr);
+    out["tolerance_g"] = row.known ? OrderedJson(row.tolerance_g) : OrderedJson(nullptr);
+    out["source"] = nameOf(row.source);
+    out["centroid_mm"] = toJson(row.element.centroid_mm);
+    out["inertia_g_mm2"] = matrixJson(row.element.inertia_gmm2);
+    auto cases = OrderedJson::array();
+    for (std::size_t i = 0; i < loadCases.size(); ++i)
+        if (row.cases >> i & 1) cases.push_back(loadCases[i].id);
+    out["loadCases"] = cases;
+    return out;
+}
+
+OrderedJson findingJson(const Build &build, const Finding &finding) {
+    OrderedJson out;
+    const FindingText text = wordFinding(build, finding);
+    out["key"] = finding.key();
+    out["rule"] = ruleOf(finding.rule).name;
+    out["stage"] = nameOf(ruleOf(finding.rule).stage);
+    out["severity"] = nameOf(finding.severity);
+    out["subjects"] = finding.subjects;
+    if (!finding.variant.empty()) out["variant"] = finding.variant;
+    if (!finding.loadCase.empty()) out["loadCase"] = finding.loadCase;
+    out["measured"] = orNull(finding.measured);
+    out["limit"] = orNull(finding.limit);
+    out["unit"] = finding.unit;
+    out["margin"] = finding.measured ? OrderedJson(finding.margin) : OrderedJson(nullptr);
+    if (finding.practiceLimit) out["practiceLimit"] = definitionOf(*finding.practiceLimit).id;
+    auto inputs = OrderedJson::array();
+    for (const auto &input : finding.inputs)
+        inputs.push_back({{"name", input.name}, {"value", input.value}, {"unit", input.unit}});
+    out["inputs"] = inputs;
+    if (finding.from_mm) out["from_mm"] = toJson(*finding.from_mm);
+    if (finding.to_mm) out["to_mm"] = toJson(*finding.to_mm);
+    auto fixes = OrderedJson::array();
+    for (const auto &fix : finding.fixes)
+        fixes.push_back({{"part", fix.part}, {"shift_mm", toJson(fix.shift_mm)}, {"text", wordFix(build, fix).text()}});
+    out["fixes"] = fixes;
+    out["headline"] = text.headline.text();
+    out["detail"] = text.detail.text();
+    if (finding.accepted()) out["accepted"] = finding.acceptedReason;
+    return out;
+}
+
+OrderedJson gapJson(const Derived &derived, const BodyGap &gap) {
+    auto place = [&](int body) {
+        const BodyTraits &traits = derived.traits[body];
+        return OrderedJson{{"id", derived.owners[traits.owner].id}, {"solid", traits.solid}};
+    };
+    OrderedJson out{{"a", place(gap.a)}, {"b", place(gap.b)}, {"distance_mm", gap.distance_mm}};
+    out["overlapDepth_mm"] = gap.depth_mm;
+    out["freeingMoveOfA_mm"] = toJson(gap.freeingMove_mm);
+    out["onA_mm"] = toJson(gap.onA_mm);
+    out["onB_mm"] = toJson(gap.onB_mm);
+    return out;
+}
+
+OrderedJson partJson(const Build &build, const Part &part) {
+    const Pose pose = framePose(build, part);
+    const RollPitchYaw angles = rollPitchYawFrom(pose.rotation);
+    OrderedJson out{{"id", part.id}, {"name", part.name}, {"type", part.type}};
+    out["position_mm"] = toJson(pose.position_mm);
+    out["rotation"] = {pose.rotation.w(), pose.rotation.x(), pose.rotation.y(), pose.rotation.z()};
+    out["rollPitchYaw_deg"] = {angles.roll_deg, angles.pitch_deg, angles.yaw_deg};
+    out["turn"] = turnInWords(pose.rotation);
+    return out;
+}
+
+} // namespace
+
+OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
+    const Derived &derived = analysis.derived;
+    OrderedJson out;
+    out["format"] = "weightaxis-analysis";
+    out["version"] = 1;
+    out["build"] = build.name;
+    OrderedJson limits = OrderedJson::object();
+    for (const auto &definition : limitTable())
+        limits[std::string(definition.id)] = {{"value", analysis.practice[definition.limit]}, {"unit", definition.unit}};
+    out["practice"] = {{"profile", analysis.practice.profile}, {"limits", limits}};
+    out["thrustCentre_mm"] = toJson(derived.thrustCentre_mm);
+    auto list = [](const auto &items, auto &&make) {
+        auto result = OrderedJson::array();
+        for (const auto &item : items) result.push_back(make(item));
+        return result;
+    };
+    out["loadCases"] = list(derived.balance, balanceJson);
+    out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
+    out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
+    out["clearances"] = derived.world ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
+                                      : OrderedJson::array();
+    const FindingCounts &n = analysis.counts;
+    out["counts"] = {{"stop", n.stop}, {"watch", n.watch}, {"note", n.note}, {"unknown", n.unknown}, {"accepted", n.accepted}};
+    out["findings"] = list(analysis.findings, [&](const Finding &f) { return findingJson(build, f); });
+    out["passes"] = list(analysis.passes, [&](const Finding &f) { return findingJson(build, f); });
+    return out;
+}
+
+std::string analysisText(const Build &build, const Analysis &analysis) {
+    return analysisJson(build, analysis).dump(1, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
+}
+
+} // namespace waxis::io
