@@ -11,6 +11,15 @@ auto byId(const List &list, const std::string &id) {
     const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
     return at == list.end() ? nullptr : &*at;
 }
+/// "Front left", "Rear", "Left": where a point lies as seen from the datum.
+std::string quarterInWords(const Vec3 &p) {
+    constexpr double kMiddle_mm = 1.0;
+    std::string words = p.x() > kMiddle_mm ? "Front" : p.x() < -kMiddle_mm ? "Rear" : "";
+    const std::string side = p.y() > kMiddle_mm ? "left" : p.y() < -kMiddle_mm ? "right" : "";
+    if (words.empty()) return side.empty() ? "Middle" : side == "left" ? "Left" : "Right";
+    return side.empty() ? words : words + " " + side;
+}
+
 } // namespace
 
 const Part *findPart(const Build &build, const std::string &id) { return byId(build.parts, id); }
@@ -77,9 +86,9 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
     if (const auto *loadCase = byId(build.loadCases, id)) return loadCase->name;
-    if (byId(build.frame->arms, id)) return "arm " + id;
-    if (byId(build.frame->standoffs, id)) return "standoff " + id;
-    if (byId(build.frame->motorMounts, id)) return "propeller " + id;
+    if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";
+    if (byId(build.frame->standoffs, id)) return "Standoff " + id;
+    if (const auto *mount = byId(build.frame->motorMounts, id)) return quarterInWords(mount->position_mm) + " propeller disc";
     return id;
 }
 

@@ -16,7 +16,9 @@ namespace {
 FclGeometry meshOf(const Prism &prism) {
     using Mesh = fcl::BVHModel<fcl::OBBRSSd>;
     auto mesh = std::make_shared<Mesh>();
-    const Triangulation flat = triangulate(prism.polygon);
+    Triangulation flat = triangulate(prism.polygon);
+    if (flat.triangles.empty()) // an outline that crosses itself; loaders refuse it. Its first corners stand in for it.
+        flat = {{prism.polygon.outline.begin(), prism.polygon.outline.end()}, {{0, 1, 2}}};
     const int count = int(flat.points.size());
     std::vector<Vec3> points;
     for (double z : {0.0, prism.thickness_mm})

@@ -62,36 +62,46 @@ double distanceToSegment(const Vec2 &p, const Vec2 &a, const Vec2 &b) {
     return (p - (a + t * d)).norm();
 }
 
-/// Joins a hole to the loop by a bridge from its rightmost corner to a corner of the loop that it can see
-/// (Eberly, "Triangulation by Ear Clipping").
+/// True when `target` lies inside the corner at loop[i], so that a bridge from there starts into the material. After a
+/// bridge, two entries of the loop stand at one point and only one of them looks the right way.
+bool looksTowards(const std::vector<int> &loop, std::size_t i, const Vec2 &target, const std::vector<Vec2> &points) {
+    const auto n = loop.size();
+    const Vec2 &before = points[loop[(i + n - 1) % n]], &at = points[loop[i]], &after = points[loop[(i + 1) % n]];
+    const bool leftOfIn = cross(before, at, target) >= 0, leftOfOut = cross(at, after, target) >= 0;
+    return cross(before, at, after) > 0 ? leftOfIn && leftOfOut : leftOfIn || leftOfOut;
+}
+
+/// Joins a hole to the counter-clockwise loop by a bridge from its rightmost corner to a corner of the loop that it can
+/// see (Eberly, "Triangulation by Ear Clipping").
 void bridgeHole(std::vector<int> &loop, std::vector<int> hole, const std::vector<Vec2> &points) {
     const auto rightmost = std::max_element(hole.begin(), hole.end(),
                                             [&](int a, int b) { return points[a].x() < points[b].x(); });
     std::rotate(hole.begin(), rightmost, hole.end());
     const Vec2 m = points[hole.front()];
     double nearest = std::numeric_limits<double>::infinity();
-    std::size_t visible = 0;
+    Vec2 corner = m;
     for (std::size_t i = 0; i < loop.size(); ++i) {
         const Vec2 &a = points[loop[i]], &b = points[loop[(i + 1) % loop.size()]];
-        if (a.y() > m.y() || b.y() < m.y() || a.y() == b.y()) continue; // counter-clockwise loop: edges going up
+        if (a.y() > m.y() || b.y() < m.y() || a.y() == b.y()) continue; // edges that go up bound the material
         const double x = a.x() + (m.y() - a.y()) * (b.x() - a.x()) / (b.y() - a.y());
         if (x < m.x() || x >= nearest) continue;
         nearest = x;
-        visible = a.x() > b.x() ? i : (i + 1) % loop.size();
+        corner = a.x() > b.x() ? a : b;
     }
-    const Vec2 hit(nearest, m.y()), corner = points[loop[visible]];
-    double best = std::numeric_limits<double>::infinity();
-    std::size_t chosen = visible;
+    // Of the corners in the triangle from m to the hit edge, the one that rises least from the ray is in sight.
+    const Vec2 hit(nearest, m.y());
+    double leastSlope = std::numeric_limits<double>::infinity(), leastDistance = leastSlope;
+    std::size_t chosen = 0;
     for (std::size_t i = 0; i < loop.size(); ++i) {
         const Vec2 &p = points[loop[i]];
+        if (p.x() < m.x() || p == m || !looksTowards(loop, i, m, points)) continue;
         const double s1 = cross(m, hit, p), s2 = cross(hit, corner, p), s3 = cross(corner, m, p);
-        const bool inside = (s1 >= 0 && s2 >= 0 && s3 >= 0) || (s1 <= 0 && s2 <= 0 && s3 <= 0);
-        if (!inside || p.x() < m.x()) continue;
-        const double slope = std::abs(p.y() - m.y()) / std::max(1e-12, p.x() - m.x());
-        if (slope < best || (slope == best && (p - m).norm() < (points[loop[chosen]] - m).norm())) {
-            best = slope;
-            chosen = i;
-        }
+        if (!(p == corner || (s1 >= 0 && s2 >= 0 && s3 >= 0) || (s1 <= 0 && s2 <= 0 && s3 <= 0))) continue;
+        const double slope = std::abs(p.y() - m.y()) / std::max(1e-12, p.x() - m.x()), distance = (p - m).norm();
+        if (slope > leastSlope || (slope == leastSlope && distance >= leastDistance)) continue;
+        leastSlope = slope;
+        leastDistance = distance;
+        chosen = i;
     }
     std::vector<int> bridge(hole.begin(), hole.end());
     bridge.push_back(hole.front());

@@ -15,7 +15,7 @@ const MassRow *rowOf(const Derived &derived, const std::string &id) {
     return at == derived.massRows.end() ? nullptr : &*at;
 }
 
-/// Parts that may slide along the axis, heaviest lever first, moved so far that the CG comes to the thrust centre or the
+/// Parts that may slide along the axis, the one that helps most first, moved so far that the CG comes to the thrust centre or the
 /// slide ends. A part's shift s moves the CG by s * m / M.
 std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, const CaseBalance &balance, int axis) {
     std::vector<Fix> fixes;
@@ -26,10 +26,13 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
         if (!row || !(row->element.mass_g > 0) || std::abs(along) < 0.9) continue;
         const double wanted = -(*balance.offset_mm)[axis] * balance.mass.mass_g / row->element.mass_g / along;
         const double travel = std::clamp(wanted, part.slide->min_mm, part.slide->max_mm);
-        if (std::abs(travel) >= 0.1) fixes.push_back({part.id, part.slide->direction * travel});
+        if (std::abs(travel) >= 0.1) {
+            const double after = (*balance.offset_mm)[axis] + travel * along * row->element.mass_g / balance.mass.mass_g;
+            fixes.push_back({part.id, part.slide->direction * travel, after});
+        }
     }
     std::sort(fixes.begin(), fixes.end(),
-              [](const Fix &a, const Fix &b) { return a.shift_mm.norm() < b.shift_mm.norm(); });
+              [](const Fix &a, const Fix &b) { return std::abs(*a.leaves_mm) < std::abs(*b.leaves_mm); });
     return fixes;
 }
 
@@ -85,9 +88,9 @@ FindingText wordCgOffset(const Build &build, const Finding &f) {
     if (f.fixes.empty())
         text.detail = {"{0}: {1} mm allowed.", {loadCase, limit}};
     else
-        text.detail = {"{0}: {1} mm allowed; {2} by {3} centres it.",
+        text.detail = {"{0}: {1} mm allowed; {2} {3} leaves {4} mm.",
                        {loadCase, limit, displayName(build, f.fixes.front().part),
-                        shiftInWords(f.fixes.front().shift_mm)}};
+                        shiftInWords(f.fixes.front().shift_mm), oneDecimal(std::abs(*f.fixes.front().leaves_mm))}};
     return text;
 }
 

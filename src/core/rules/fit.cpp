@@ -53,7 +53,7 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
     auto offer = [&](int body, const Vec3 &shift) {
         const BodyOwner &owner = derived.owners[derived.traits[body].owner];
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
-        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift});
+        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift, {}});
     };
     offer(gap.a, move);
     offer(gap.b, -move);
@@ -176,7 +176,7 @@ FindingText wordOverlap(const Build &build, const Finding &f) {
     if (f.fixes.empty())
         text.detail = {"Both are pinned or belong to the frame; move one of them.", {}};
     else
-        text.detail = {"{0} by {1} frees them.",
+        text.detail = {"Moving {0} {1} frees it.",
                        {displayName(build, f.fixes.front().part), shiftInWords(f.fixes.front().shift_mm)}};
     return text;
 }
@@ -201,18 +201,18 @@ FindingText wordPropellerZone(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
-        return {{"{1} strikes {0}: {2} mm inside its zone", words},
-                {"Keep {3} mm outside. Propellers off on the bench.", words}};
-    return {{"{0} is {2} mm from the zone of {1}", words}, {"{3} mm wanted.", words}};
+        return {{"{0} is {2} mm inside the {1}", words},
+                {"The blades strike it: keep {3} mm outside. Propellers off on the bench.", words}};
+    return {{"{0} is {2} mm from the {1}", words}, {"{3} mm wanted.", words}};
 }
 
-FindingText wordTipGap(const Build &, const Finding &f) {
-    const std::vector<std::string> words{f.subjects[0], f.subjects[1], oneDecimal(std::abs(*f.measured)),
+FindingText wordTipGap(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]), oneDecimal(std::abs(*f.measured)),
                                          oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
-        return {{"Propellers {0} and {1} overlap by {2} mm", words},
+        return {{"{0} and {1} overlap by {2} mm", words},
                 {"{3} mm between tips wanted: longer arms or smaller propellers.", words}};
-    return {{"Propellers {0} and {1}: {2} mm between tips", words},
+    return {{"{0} and {1}: {2} mm between tips", words},
             {"{3} mm wanted: longer arms or smaller propellers.", words}};
 }
 

@@ -106,6 +106,15 @@ private:
 
 void requireArea(const Polygon &polygon, const std::string &where) {
     if (!(areaProperties(polygon).area_mm2 > 0)) refuse(where, "an outline that encloses an area", "none, or holes larger than it");
+    const Triangulation flat = triangulate(polygon);
+    double area = 0;
+    for (const auto &[a, b, c] : flat.triangles) {
+        const Vec2 u = flat.points[b] - flat.points[a], v = flat.points[c] - flat.points[a];
+        area += (u.x() * v.y() - u.y() * v.x()) / 2;
+    }
+    const double wanted = areaProperties(polygon).area_mm2;
+    if (!(std::abs(area - wanted) <= 1e-6 * wanted))
+        refuse(where, "an outline and holes that do not cross themselves or each other", "crossing edges");
 }
 
 HolePattern readPattern(const Reader &in) {
