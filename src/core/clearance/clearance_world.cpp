@@ -140,6 +140,50 @@ void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
     w.sortGaps();
 }
 
+BodyGap ClearanceWorld::measure(int a, int b) const {
+    BodyGap gap = distanceBetween(impl_->bodies[a], impl_->geometries[a], impl_->bodies[b], impl_->geometries[b]);
+    gap.a = a;
+    gap.b = b;
+    return gap;
+}
+
+std::vector<BodyGap> ClearanceWorld::nearest(int owner, double reach_mm, std::size_t most,
+                                             const std::function<bool(int)> &allowed) const {
+    struct Candidate {
+        int own, other;
+        double boxGap_mm;
+    };
+    std::vector<Candidate> candidates;
+    const int count = int(impl_->bodies.size());
+    for (int i = 0; i < count; ++i) {
+        if (impl_->bodies[i].owner != owner) continue;
+        for (int j = 0; j < count; ++j)
+            if (impl_->bodies[j].owner != owner && allowed(j))
+                if (const double gap = boxGap(impl_->bounds[i], impl_->bounds[j]); gap <= reach_mm)
+                    candidates.push_back({i, j, gap});
+    }
+    std::sort(candidates.begin(), candidates.end(),
+              [](const Candidate &x, const Candidate &y) { return x.boxGap_mm < y.boxGap_mm; });
+    std::vector<BodyGap> best; // nearest per owner, sorted
+    for (const auto &candidate : candidates) {
+        // Boxes only grow apart from here on: nothing nearer can follow.
+        if (best.size() >= most && candidate.boxGap_mm > best[most - 1].distance_mm) break;
+        BodyGap gap = measure(candidate.own, candidate.other);
+        if (gap.distance_mm > reach_mm) continue;
+        const int other = impl_->bodies[candidate.other].owner;
+        const auto same = std::find_if(best.begin(), best.end(),
+                                       [&](const BodyGap &g) { return impl_->bodies[g.b].owner == other; });
+        if (same == best.end())
+            best.push_back(gap);
+        else if (gap.distance_mm < same->distance_mm)
+            *same = gap;
+        std::sort(best.begin(), best.end(),
+                  [](const BodyGap &x, const BodyGap &y) { return x.distance_mm < y.distance_mm; });
+    }
+    if (best.size() > most) best.resize(most);
+    return best;
+}
+
 BodyGap measureGap(const Body &a, const Body &b) {
     const auto ga = fclGeometry(a.shape), gb = fclGeometry(b.shape);
     BodyGap gap = distanceBetween(a, ga, b, gb);

@@ -57,6 +57,13 @@ public:
     /// New poses for bodies of one owner; everything else keeps its measured gaps.
     void move(int owner, const std::vector<Pose> &X_FrameBody);
 
+    /// Any pair, whether of interest or not; no overlap depth.
+    BodyGap measure(int a, int b) const;
+    /// The bodies of other owners nearest to those of `owner`, one per owner, nearest first, within `reach_mm`. `allowed` says
+    /// which bodies count.
+    std::vector<BodyGap> nearest(int owner, double reach_mm, std::size_t most,
+                                 const std::function<bool(int)> &allowed) const;
+
     const std::vector<Body> &bodies() const;
     /// Sorted by (a, b).
     const std::vector<BodyGap> &gaps() const;

@@ -1,0 +1,28 @@
+// The plumb line through the centre of gravity, beside the thrust axis.
+#pragma once
+
+#include "app/drawing/projection.h"
+#include "app/theme/theme.h"
+
+#include <QGraphicsItem>
+#include <optional>
+
+namespace waxis::drawing {
+
+class AxisItem : public QGraphicsItem {
+public:
+    AxisItem(const theme::Theme &theme) : theme_(theme) {}
+    void show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, const QRectF &reach);
+
+    QRectF boundingRect() const override { return bounds_; }
+    void paint(QPainter *painter, const QStyleOptionGraphicsItem *option, QWidget *widget) override;
+
+private:
+    const theme::Theme &theme_;
+    View view_ = View::plan;
+    std::optional<QPointF> cg_;
+    QPointF thrust_;
+    QRectF reach_, bounds_;
+};
+
+} // namespace waxis::drawing

@@ -1,0 +1,58 @@
+// One part on the mat, drawn to scale from its solids with the features that matter on the bench.
+#pragma once
+
+#include "app/drawing/projection.h"
+#include "app/theme/theme.h"
+#include "core/build/build.h"
+
+#include <QGraphicsItem>
+
+namespace waxis::drawing {
+
+class PartItem : public QGraphicsItem {
+public:
+    PartItem(View view, const theme::Theme &theme) : view_(view), theme_(theme) {}
+
+    /// Takes over pose and looks; cheap when only the position changed.
+    void show(const Build &build, const Part &part, const PartType &type);
+    void setMarks(bool selected, bool highlighted, bool aboard);
+    void setLabelShown(bool shown);
+
+    const QString &id() const { return id_; }
+    /// Where the label would stand in scene coordinates, for a given scale in pixels per mm; empty when it does not fit.
+    QRectF labelRect(double pixelsPerMm) const;
+    double area_mm2() const { return body_.width() * body_.height(); }
+    QPainterPath silhouette() const { return silhouette_.translated(pos()); }
+    QString label() const { return label_; }
+
+    QRectF boundingRect() const override;
+    QPainterPath shape() const override { return silhouette_; }
+    void paint(QPainter *painter, const QStyleOptionGraphicsItem *option, QWidget *widget) override;
+
+private:
+    struct Piece {
+        QPainterPath path;
+        double nearness = 0;
+        SolidRole role = SolidRole::body;
+        bool bare = false;
+    };
+    void rebuild(const Pose &pose, const PartType &type);
+
+    View view_;
+    const theme::Theme &theme_;
+    QString id_, label_;
+    Family family_ = Family::structure;
+    Quat turn_ = Quat::Identity();
+    PartType type_;
+    std::vector<Piece> pieces_;          ///< around the part's own origin
+    std::vector<QPainterPath> features_; ///< holes, arrow, lens axis
+    std::vector<QPointF> ports_;
+    QPainterPath silhouette_;
+    QRectF body_;
+    bool selected_ = false, highlighted_ = false, aboard_ = true, labelShown_ = false, pinned_ = false;
+};
+
+/// A word short enough to stand on the part.
+QString shortLabel(const Part &part, const PartType &type);
+
+} // namespace waxis::drawing

@@ -1,0 +1,118 @@
+#include "app/drawing/projection.h"
+
+#include "core/base/units.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace waxis::drawing {
+
+QPointF project(View view, const Vec3 &p) {
+    switch (view) {
+    case View::plan: return {p.x(), -p.y()};
+    case View::side: return {p.x(), -p.z()};
+    case View::front: return {p.y(), -p.z()};
+    }
+    return {};
+}
+
+Vec3 unproject(View view, const QPointF &d) {
+    switch (view) {
+    case View::plan: return {d.x(), -d.y(), 0};
+    case View::side: return {d.x(), 0, -d.y()};
+    case View::front: return {0, d.x(), -d.y()};
+    }
+    return Vec3::Zero();
+}
+
+Vec3 towardsViewer(View view) {
+    switch (view) {
+    case View::plan: return Vec3::UnitZ();
+    case View::side: return -Vec3::UnitY();
+    case View::front: return Vec3::UnitX();
+    }
+    return Vec3::UnitZ();
+}
+
+namespace {
+
+/// Convex hull (Andrew's monotone chain).
+QPolygonF hull(std::vector<QPointF> points) {
+    std::sort(points.begin(), points.end(),
+              [](const QPointF &a, const QPointF &b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
+    auto cross = [](const QPointF &o, const QPointF &a, const QPointF &b) {
+        return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
+    };
+    std::vector<QPointF> chain;
+    for (int pass = 0; pass < 2; ++pass) {
+        const std::size_t start = chain.size();
+        for (const auto &p : points) {
+            while (chain.size() >= start + 2 && cross(chain[chain.size() - 2], chain.back(), p) <= 0) chain.pop_back();
+            chain.push_back(p);
+        }
+        chain.pop_back();
+        std::reverse(points.begin(), points.end());
+    }
+    return QPolygonF(QList<QPointF>(chain.begin(), chain.end()));
+}
+
+void addCircle(std::vector<Vec3> &corners, double radius, double z) {
+    constexpr int kCorners = 40;
+    for (int i = 0; i < kCorners; ++i) {
+        const double angle = 2 * kPi * i / kCorners;
+        corners.emplace_back(radius * std::cos(angle), radius * std::sin(angle), z);
+    }
+}
+
+} // namespace
+
+QPainterPath outline(View view, const Shape &shape, const Pose &pose) {
+    QPainterPath path;
+    if (const auto *sphere = std::get_if<Sphere>(&shape)) {
+        path.addEllipse(project(view, pose.position_mm), sphere->diameter_mm / 2, sphere->diameter_mm / 2);
+        return path;
+    }
+    const Vec3 axis = pose.rotation * Vec3::UnitZ();
+    const bool alongAxis = std::abs(axis.dot(towardsViewer(view))) > 1 - 1e-9;
+    if (const auto *cylinder = std::get_if<Cylinder>(&shape); cylinder && alongAxis) {
+        path.addEllipse(project(view, pose.position_mm), cylinder->diameter_mm / 2, cylinder->diameter_mm / 2);
+        return path;
+    }
+    if (const auto *prism = std::get_if<Prism>(&shape); prism && alongAxis) {
+        auto addRing = [&](const Ring &ring) {
+            QPolygonF polygon;
+            for (const auto &p : ring) polygon << project(view, pose * Vec3(p.x(), p.y(), 0));
+            path.addPolygon(polygon);
+            path.closeSubpath();
+        };
+        addRing(prism->polygon.outline);
+        for (const auto &hole : prism->polygon.holes) addRing(hole);
+        return path; // odd-even fill leaves the holes open
+    }
+    std::vector<Vec3> corners;
+    if (const auto *box = std::get_if<Box>(&shape)) {
+        const Vec3 half = box->fullSize_mm / 2;
+        for (int i = 0; i < 8; ++i)
+            corners.emplace_back((i & 1 ? 1 : -1) * half.x(), (i & 2 ? 1 : -1) * half.y(), (i & 4 ? 1 : -1) * half.z());
+    } else if (const auto *cylinder = std::get_if<Cylinder>(&shape)) {
+        addCircle(corners, cylinder->diameter_mm / 2, -cylinder->length_mm / 2);
+        addCircle(corners, cylinder->diameter_mm / 2, cylinder->length_mm / 2);
+    } else if (const auto *prism = std::get_if<Prism>(&shape)) {
+        for (const auto &p : prism->polygon.outline) {
+            corners.emplace_back(p.x(), p.y(), 0);
+            corners.emplace_back(p.x(), p.y(), prism->thickness_mm);
+        }
+    }
+    std::vector<QPointF> points;
+    for (const auto &corner : corners) points.push_back(project(view, pose * corner));
+    path.addPolygon(hull(std::move(points)));
+    path.closeSubpath();
+    return path;
+}
+
+double nearness(View view, const Shape &shape, const Pose &pose) {
+    const Vec3 d = towardsViewer(view);
+    return d.dot(pose * supportPoint(shape, pose.rotation.conjugate() * d));
+}
+
+} // namespace waxis::drawing

@@ -1,0 +1,85 @@
+#include "app/shell/main_window.h"
+#include "app/shell/notice_bar.h"
+#include "app/stages/pending/pending_bench.h"
+#include "app/stages/place/place_bench.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QElapsedTimer>
+#include <QSettings>
+#include <QTextStream>
+#include <QTimer>
+
+namespace {
+
+int fail(const QString &why) {
+    QTextStream(stderr) << "weightaxis: " << why << '\n';
+    return 2;
+}
+
+} // namespace
+
+int main(int argc, char **argv) {
+    QElapsedTimer sinceStart;
+    sinceStart.start();
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("weightaxis");
+    QApplication::setApplicationDisplayName("Weightaxis");
+    QApplication::setApplicationVersion(WEIGHTAXIS_VERSION);
+    QApplication::setOrganizationName("weightaxis");
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Plan where everything mounts in a multirotor frame.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument("FILE", "build to open (.waxis)", "[FILE]");
+    const QCommandLineOption screenshot("screenshot", "Save a picture of the window and end.", "OUT.png");
+    const QCommandLineOption size("size", "Size of the window, as 1280x800.", "WxH", "1280x800");
+    const QCommandLineOption stage("stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
+    const QCommandLineOption themeName("theme", "light or dark.", "THEME");
+    const QCommandLineOption select("select", "Part to select.", "ID");
+    const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
+    parser.addOptions({screenshot, size, stage, themeName, select, startTime});
+    parser.process(application);
+
+    const bool picture = parser.isSet(screenshot);
+    const QString wantedTheme = parser.isSet(themeName) ? parser.value(themeName) : picture ? "light" : QSettings().value("theme", "light").toString();
+    if (wantedTheme != "light" && wantedTheme != "dark") return fail("--theme takes light or dark");
+    waxis::theme::Theme theme(wantedTheme == "dark" ? waxis::theme::Mode::dark : waxis::theme::Mode::light);
+
+    waxis::app::MainWindow window(theme);
+    const auto &stages = waxis::app::stageTexts();
+    const auto wanted = std::find_if(stages.begin(), stages.end(), [&](const auto &s) { return s.id == parser.value(stage); });
+    if (wanted == stages.end()) return fail("there is no stage \"" + parser.value(stage) + "\"");
+    const auto files = parser.positionalArguments();
+    if (files.size() > 1) return fail("one FILE at a time");
+    if (!files.isEmpty()) {
+        const bool opened = window.openFile(files.first());
+        if (!opened && picture) return fail(window.notices().text());
+        if (opened) window.setStage(waxis::Stage(wanted - stages.begin()));
+    }
+    if (parser.isSet(select)) window.document().select(parser.value(select));
+
+    if (picture) {
+        const auto numbers = parser.value(size).split('x');
+        const int width = numbers.value(0).toInt(), height = numbers.value(1).toInt();
+        if (numbers.size() != 2 || width < 100 || height < 100) return fail("--size takes WIDTHxHEIGHT, as 1280x800");
+        window.setMinimumSize(0, 0);
+        window.resize(width, height);
+        window.show();
+        QTimer::singleShot(400, &window, [&] {
+            const bool saved = window.grab().save(parser.value(screenshot));
+            QApplication::exit(saved ? 0 : fail("cannot write " + parser.value(screenshot)));
+        });
+        return QApplication::exec();
+    }
+    window.show();
+    window.offerRecovery();
+    if (parser.isSet(startTime))
+        QTimer::singleShot(0, &window, [&] {
+            QApplication::processEvents();
+            QTextStream(stdout) << sinceStart.elapsed() << " ms\n";
+            QApplication::exit(0);
+        });
+    return QApplication::exec();
+}

@@ -1,0 +1,168 @@
+#include "app/shell/axis_bar.h"
+
+#include "app/shell/texts.h"
+#include "app/theme/metrics.h"
+
+#include <QKeyEvent>
+#include <QPainter>
+#include <cmath>
+
+namespace waxis::app {
+
+namespace {
+
+QString signedWords(double value, const QString &high, const QString &low) {
+    const QString number = QString::fromStdString(oneDecimal(std::abs(value)));
+    return number == "0.0" ? number : number + " " + (value > 0 ? high : low);
+}
+
+} // namespace
+
+AxisBar::AxisBar(Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    setFixedHeight(theme::kAxisBarHeight);
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::TabFocus);
+    setAccessibleName(tr("Axis bar"));
+    setToolTip(tr("Weight and balance of the active load case; a click opens Balance"));
+    connect(&document_, &Document::changed, this, [this] {
+        setAccessibleDescription(spokenText());
+        update();
+    });
+    connect(&theme_, &theme::Theme::changed, this, qOverload<>(&QWidget::update));
+}
+
+QString AxisBar::spokenText() const {
+    const auto *balance = document_.balance();
+    if (!balance || !balance->mass.cg_mm) return tr("nothing weighed yet");
+    QString text = tr("%1 g").arg(balance->mass.mass_g, 0, 'f', 1);
+    if (balance->offset_mm) {
+        const Vec3 &d = *balance->offset_mm;
+        text += tr("; %1; %2; %3")
+                    .arg(signedWords(d.x(), tr("mm fore"), tr("mm aft")), signedWords(d.y(), tr("mm left"), tr("mm right")),
+                         signedWords(d.z(), tr("mm above"), tr("mm below")));
+    }
+    const auto &n = document_.analysis().counts;
+    return text + tr("; %1 stop, %2 watch, %3 note, %4 unknown").arg(n.stop).arg(n.watch).arg(n.note).arg(n.unknown);
+}
+
+void AxisBar::paintScale(QPainter &painter, const QRect &box, const Scale &scale) const {
+    const auto &c = theme_.colors();
+    painter.setFont(theme_.text(10, true));
+    painter.setPen(c.muted);
+    painter.drawText(QRect(box.left(), box.top(), box.width(), 16), Qt::AlignLeft | Qt::AlignVCenter, scale.title);
+    const int y = box.top() + 27;
+    const double perMm = box.width() / (2 * scale.reach);
+    const double middle = box.left() + box.width() / 2.0;
+    QColor band = c.thrustAxis;
+    band.setAlphaF(0.45f);
+    if (scale.judged) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(band);
+        painter.drawRect(QRectF(middle - scale.tolerance * perMm, y - 4, 2 * scale.tolerance * perMm, 8));
+    }
+    painter.setPen(QPen(c.muted, 1));
+    painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
+    for (int i = -2; i <= 2; ++i) {
+        const double x = middle + i * box.width() / 4.0;
+        painter.drawLine(QPointF(x, y - 4), QPointF(x, y + 4));
+    }
+    const double x = std::clamp(middle + scale.value * perMm, double(box.left()), double(box.right()));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(c.plumb);
+    painter.drawPolygon(QPolygonF{QPointF(x - 5, y - 12), QPointF(x + 5, y - 12), QPointF(x, y - 1)});
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.setPen(c.muted);
+    const QRect words(box.left(), y + 5, box.width(), 16);
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignVCenter, scale.low);
+    painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, scale.high);
+    const bool outside = scale.judged && std::abs(scale.value) > scale.tolerance;
+    painter.setPen(outside ? c.stop : c.ink);
+    painter.setFont(theme_.numbers(12, true));
+    painter.drawText(words, Qt::AlignCenter, tr("%1 mm").arg(QString::fromStdString(oneDecimal(std::abs(scale.value)))));
+}
+
+void AxisBar::paintEvent(QPaintEvent *) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto &c = theme_.colors();
+    painter.fillRect(rect(), c.panel);
+    painter.setPen(hasFocus() ? c.link : c.rule);
+    painter.drawLine(rect().topLeft(), rect().topRight());
+
+    const auto *balance = document_.balance();
+    const auto &analysis = document_.analysis();
+    auto head = [&](int x, const QString &text) {
+        painter.setFont(theme_.text(10, true));
+        painter.setPen(c.muted);
+        painter.drawText(QRect(x, 8, 200, 16), Qt::AlignLeft | Qt::AlignVCenter, text);
+    };
+    // Columns share the width in fixed proportions, so that nothing is pushed out at 1100 pixels.
+    const double w = width();
+    const int xWeight = 16, xFore = int(w * 0.135), xSide = int(w * 0.325), xHeight = int(w * 0.495), xThrust = int(w * 0.665), xCall = int(w * 0.765), xCount = int(w * 0.925);
+    head(xWeight, tr("ALL-UP"));
+    if (balance && balance->mass.cg_mm) {
+        painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
+        painter.setPen(c.ink);
+        const QString grams = tr("%1 g").arg(balance->mass.mass_g, 0, 'f', 0);
+        painter.drawText(QRect(xWeight, 24, 130, 26), Qt::AlignLeft | Qt::AlignVCenter, grams);
+        const int after = xWeight + QFontMetrics(painter.font()).horizontalAdvance(grams) + 6;
+        painter.setFont(theme_.numbers(theme::kSmallPixels));
+        painter.setPen(c.muted);
+        painter.drawText(QRect(after, 24, 60, 26), Qt::AlignLeft | Qt::AlignVCenter, tr("± %1").arg(balance->tolerance_g, 0, 'f', 0));
+        if (balance->unknownMasses > 0)
+            painter.drawText(QRect(xWeight, 49, 150, 16), Qt::AlignLeft, tr("%n not weighed", nullptr, balance->unknownMasses));
+    } else {
+        painter.setFont(theme_.text(12));
+        painter.setPen(c.muted);
+        painter.drawText(QRect(xWeight, 24, 120, 36), Qt::AlignLeft | Qt::TextWordWrap, tr("nothing weighed yet"));
+    }
+    if (balance && balance->offset_mm) {
+        const double limit = analysis.practice[Limit::cgOffset];
+        const Vec3 &d = *balance->offset_mm;
+        const double reach = std::max(3 * limit, 15.0);
+        paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60), {tr("FORE – AFT"), tr("aft"), tr("fore"), d.x(), limit, reach, true});
+        // On the drawing left is up; on a scale it reads from left to right.
+        paintScale(painter, QRect(xSide, 8, int(w * 0.15), 60), {tr("LEFT – RIGHT"), tr("left"), tr("right"), -d.y(), limit, reach, true});
+        paintScale(painter, QRect(xHeight, 8, int(w * 0.15), 60), {tr("HEIGHT TO DISC"), tr("below"), tr("above"), d.z(), 0, 40, false});
+    }
+    head(xThrust, tr("THRUST : WEIGHT"));
+    painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
+    painter.setPen(balance && balance->thrustToWeight ? c.ink : c.muted);
+    painter.drawText(QRect(xThrust, 24, 100, 26), Qt::AlignLeft | Qt::AlignVCenter,
+                     balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1) : tr("unknown"));
+    head(xCall, tr("CLOSEST CALL"));
+    if (const Finding *call = analysis.closestCall()) {
+        const QRect box(xCall, 24, xCount - xCall - 8, 20);
+        painter.setFont(theme_.text(12, true));
+        painter.setPen(call->margin < 0 ? c.severity(call->severity) : c.ink);
+        QStringList names;
+        for (const auto &subject : call->subjects) names << QString::fromStdString(displayName(document_.build(), subject));
+        if (names.isEmpty()) names << tr("centre of gravity");
+        painter.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(painter.font()).elidedText(names.first(), Qt::ElideRight, box.width()));
+        painter.setFont(theme_.numbers(theme::kSmallPixels));
+        painter.setPen(c.muted);
+        painter.drawText(box.translated(0, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                         tr("%1 mm").arg(QString::fromStdString(oneDecimal(call->margin))));
+    }
+    const auto &n = analysis.counts;
+    const std::pair<Severity, int> counts[] = {{Severity::stop, n.stop}, {Severity::watch, n.watch}, {Severity::note, n.note}, {Severity::unknown, n.unknown}};
+    painter.setFont(theme_.numbers(13));
+    for (int i = 0; i < 4; ++i) {
+        const QPoint at(xCount + (i % 2) * 40, 24 + (i / 2) * 24);
+        theme::drawSeverityMark(painter, at + QPointF(5, 5), 5, counts[i].first, c.severity(counts[i].first));
+        painter.setPen(c.ink);
+        painter.drawText(QRect(at.x() + 14, at.y() - 5, 26, 20), Qt::AlignLeft | Qt::AlignVCenter, QString::number(counts[i].second));
+    }
+}
+
+void AxisBar::mouseReleaseEvent(QMouseEvent *) { emit clicked(); }
+
+void AxisBar::keyPressEvent(QKeyEvent *event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)
+        emit clicked();
+    else
+        QWidget::keyPressEvent(event);
+}
+
+} // namespace waxis::app

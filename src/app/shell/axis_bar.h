@@ -1,0 +1,40 @@
+// Always at the bottom: all-up weight, where the plumb line stands in its tolerance, the closest call, the findings.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+namespace waxis::app {
+
+class AxisBar : public QWidget {
+    Q_OBJECT
+
+public:
+    AxisBar(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    /// What stands on the bar, for tests and for screen readers.
+    QString spokenText() const;
+
+signals:
+    void clicked();
+
+protected:
+    void paintEvent(QPaintEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    struct Scale {
+        QString title, low, high;
+        double value = 0, tolerance = 0, reach = 0;
+        bool judged = true;
+    };
+    void paintScale(QPainter &painter, const QRect &box, const Scale &scale) const;
+
+    Document &document_;
+    const theme::Theme &theme_;
+};
+
+} // namespace waxis::app

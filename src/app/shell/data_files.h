@@ -1,0 +1,18 @@
+// Where the shipped demos and part libraries lie, and the user's own library.
+#pragma once
+
+#include "core/catalog/part_type.h"
+
+#include <QStringList>
+
+namespace waxis::app {
+
+/// data/ beside the sources or under the installation; empty when neither is there.
+QString dataFolder();
+QStringList demoFiles();
+
+/// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot be read are
+/// named in `problems`.
+TypeTable partLibrary(QStringList &problems);
+
+} // namespace waxis::app

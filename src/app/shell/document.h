@@ -1,0 +1,85 @@
+// The open build with its undo history: the one thing that all panels look at.
+#pragma once
+
+#include "core/analysis/analysis.h"
+#include "core/build/edits.h"
+#include "io/project/project_file.h"
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+
+namespace waxis::app {
+
+class Document : public QObject {
+    Q_OBJECT
+
+public:
+    explicit Document(QObject *parent = nullptr);
+
+    const Build &build() const { return shown_; }
+    const Analysis &analysis() const { return analyser_.current(); }
+    QUndoStack &history() { return history_; }
+    bool isModified() const { return !history_.isClean() || recovered_; }
+    QString path() const { return path_; }
+    QString title() const;
+    /// The user's part library and the shipped ones, for adding parts and changing types.
+    const TypeTable &library() const { return library_; }
+    void setLibrary(TypeTable types) { library_ = std::move(types); }
+
+    /// Replaces the open build. A failed load leaves it as it is.
+    bool open(const QString &path, LoadError &error, std::vector<LoadWarning> &warnings);
+    void show(LoadedBuild loaded, const QString &path, bool recovered = false);
+    bool save(const QString &path, SaveError &error, bool overwriteChanges = false);
+
+    /// One undoable step. An edit that was refused changes nothing and is reported by `refused`.
+    /// Steps with the same non-empty `mergeKey` in quick succession become one.
+    bool edit(const QString &name, const EditResult &result, const QString &mergeKey = {});
+
+    /// Shows an edit without keeping it, while the mouse is down.
+    void preview(const EditResult &result);
+    void commitPreview(const QString &name);
+    void cancelPreview();
+    bool isPreviewing() const { return previewing_; }
+
+    QString selected() const { return selected_; }
+    void select(const QString &id);
+    const Part *selectedPart() const { return findPart(shown_, selected_.toStdString()); }
+
+    /// Things to light up on the bench while a finding is hovered.
+    const QStringList &highlighted() const { return highlighted_; }
+    void highlight(const QStringList &ids);
+
+    int loadCase() const { return loadCase_; }
+    void setLoadCase(int index);
+    /// Balance of the active load case; null only before anything is open.
+    const CaseBalance *balance() const;
+    bool isAboardNow(const Part &part) const;
+
+signals:
+    void changed();          ///< build and analysis, also while previewing
+    void opened();           ///< another build
+    void selectionChanged();
+    void highlightChanged();
+    void loadCaseChanged();
+    void stateChanged();     ///< path or modified
+    void refused(const QString &reason);
+
+private:
+    void put(const Build &build); // the undo commands call it through a function they are given
+
+    Build kept_;   ///< what the history says
+    Build shown_;  ///< kept_, or the preview
+    Analyser analyser_;
+    QUndoStack history_;
+    KeptKeys keys_;
+    std::optional<FileStamp> stamp_;
+    TypeTable library_;
+    QString path_, selected_;
+    QStringList highlighted_;
+    int loadCase_ = 0;
+    bool previewing_ = false;
+    bool recovered_ = false;
+};
+
+} // namespace waxis::app

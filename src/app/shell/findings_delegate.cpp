@@ -1,0 +1,122 @@
+#include "app/shell/findings_panel.h"
+#include "app/shell/texts.h"
+#include "app/theme/metrics.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+namespace waxis::app {
+
+namespace {
+constexpr int kLeft = 40, kRight = 16, kTop = 8;
+
+QRect wrapped(const QFont &font, const QString &text, int x, int y, int width) {
+    return QFontMetrics(font).boundingRect(QRect(x, y, width, 1000), Qt::TextWordWrap, text);
+}
+} // namespace
+
+FindingDelegate::FindingDelegate(FindingsModel &model, Document &document, const theme::Theme &theme, QObject *parent)
+    : QStyledItemDelegate(parent), model_(model), document_(document), theme_(theme) {}
+
+FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIndex &index) const {
+    Layout layout;
+    const Finding &finding = model_.finding(index.row());
+    const FindingText text = wordFinding(document_.build(), finding);
+    const int width = row.width() - kLeft - kRight;
+    layout.headline = say(text.headline);
+    layout.detail = finding.accepted() ? tr("Accepted: %1").arg(QString::fromStdString(finding.acceptedReason)) : say(text.detail);
+    layout.headlineBox = wrapped(theme_.text(13, true), layout.headline, row.left() + kLeft, row.top() + kTop, width);
+    int y = layout.headlineBox.bottom() + 2;
+    layout.detailBox = wrapped(theme_.text(12), layout.detail, row.left() + kLeft, y, width);
+    y = layout.detailBox.bottom() + 2;
+
+    std::vector<std::pair<FindingAction, QString>> offered{{FindingAction::show, tr("Show")}};
+    if (!finding.fixes.empty() && !finding.accepted())
+        offered.emplace_back(FindingAction::fix, say(wordFix(document_.build(), finding.fixes.front())));
+    offered.emplace_back(FindingAction::why, tr("Why"));
+    offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")} : std::pair{FindingAction::accept, tr("Accept…")});
+    const QFontMetrics metrics(theme_.text(12));
+    int x = row.left() + kLeft;
+    for (const auto &[action, words] : offered) {
+        const int room = row.right() - kRight - x;
+        int w = metrics.horizontalAdvance(words);
+        if (w > room && x > row.left() + kLeft) { // next line
+            x = row.left() + kLeft;
+            y += 18;
+        }
+        w = std::min(w, row.right() - kRight - x);
+        layout.links.push_back({action, metrics.elidedText(words, Qt::ElideRight, w), QRect(x, y, w, 18)});
+        x += w + 14;
+    }
+    y += 20;
+    if (QString::fromStdString(finding.key()) == model_.openedKey()) {
+        const Rule &rule = ruleOf(finding.rule);
+        QStringList lines{tr("%1 %2. %3").arg(fromView(rule.name), fromView(rule.title), fromView(rule.why))};
+        if (finding.practiceLimit) {
+            const auto &limit = definitionOf(*finding.practiceLimit);
+            lines << tr("Limit %1 %2 from the practice %3: %4.")
+                         .arg(document_.analysis().practice[*finding.practiceLimit])
+                         .arg(fromView(limit.unit), QString::fromStdString(document_.analysis().practice.profile), fromView(limit.title).toLower());
+        }
+        lines << tr("Source: %1.").arg(fromView(rule.source));
+        for (const auto &input : finding.inputs)
+            lines << QStringLiteral("%1  %2 %3").arg(fromView(input.name)).arg(input.value, 0, 'f', 2).arg(fromView(input.unit));
+        y += 4;
+        for (const auto &line : lines) {
+            const QRect box = wrapped(theme_.text(12), line, row.left() + kLeft, y, width);
+            layout.opened.emplace_back(line, box);
+            y = box.bottom() + 3;
+        }
+    }
+    layout.height = y + 6 - row.top();
+    return layout;
+}
+
+QSize FindingDelegate::sizeHint(const QStyleOptionViewItem &option, const QModelIndex &index) const {
+    const int width = option.rect.width() > 0 ? option.rect.width() : theme::kLedgerWidth;
+    return {width, layOut(QRect(0, 0, width, 0), index).height};
+}
+
+void FindingDelegate::paint(QPainter *painter, const QStyleOptionViewItem &option, const QModelIndex &index) const {
+    const auto &c = theme_.colors();
+    const Finding &finding = model_.finding(index.row());
+    const Layout layout = layOut(option.rect, index);
+    painter->save();
+    painter->setRenderHint(QPainter::Antialiasing);
+    if (option.state & (QStyle::State_MouseOver | QStyle::State_Selected)) painter->fillRect(option.rect, c.paper);
+    if (option.state & QStyle::State_HasFocus) painter->fillRect(QRect(option.rect.left(), option.rect.top(), 3, option.rect.height()), c.link);
+    theme::drawSeverityMark(*painter, QPointF(option.rect.left() + 23, layout.headlineBox.top() + 9), 6.5, finding.severity,
+                            finding.accepted() ? c.muted : c.severity(finding.severity));
+    painter->setPen(finding.accepted() ? c.muted : c.ink);
+    painter->setFont(theme_.text(13, true));
+    painter->drawText(layout.headlineBox, Qt::TextWordWrap, layout.headline);
+    painter->setPen(c.muted);
+    painter->setFont(theme_.text(12));
+    painter->drawText(layout.detailBox, Qt::TextWordWrap, layout.detail);
+    painter->setPen(c.link);
+    for (const auto &link : layout.links) painter->drawText(link.rect, Qt::AlignVCenter, link.text);
+    painter->setPen(c.ink);
+    for (const auto &[line, box] : layout.opened) painter->drawText(box, Qt::TextWordWrap, line);
+    painter->setPen(c.rule);
+    painter->drawLine(option.rect.left() + kLeft, option.rect.bottom(), option.rect.right() - kRight, option.rect.bottom());
+    painter->restore();
+}
+
+QRect FindingDelegate::linkRect(const QRect &row, const QModelIndex &index, FindingAction action) const {
+    for (const auto &link : layOut(row, index).links)
+        if (link.action == action) return link.rect;
+    return {};
+}
+
+bool FindingDelegate::editorEvent(QEvent *event, QAbstractItemModel *, const QStyleOptionViewItem &option, const QModelIndex &index) {
+    if (event->type() != QEvent::MouseButtonRelease) return false;
+    const auto *mouse = static_cast<QMouseEvent *>(event);
+    for (const auto &link : layOut(option.rect, index).links)
+        if (link.rect.contains(mouse->pos())) {
+            emit actionChosen(index.row(), link.action);
+            return true;
+        }
+    return false;
+}
+
+} // namespace waxis::app

@@ -1,0 +1,53 @@
+#include "app/shell/findings_panel.h"
+#include "app/shell/texts.h"
+
+namespace waxis::app {
+
+FindingsModel::FindingsModel(Document &document, QObject *parent) : QAbstractListModel(parent), document_(document) {
+    connect(&document_, &Document::changed, this, &FindingsModel::refresh);
+    refresh();
+}
+
+int FindingsModel::rowCount(const QModelIndex &parent) const { return parent.isValid() ? 0 : int(shown_.size()); }
+
+const Finding &FindingsModel::finding(int row) const { return shown_[std::size_t(row)]; }
+
+QVariant FindingsModel::data(const QModelIndex &index, int role) const {
+    if (!index.isValid()) return {};
+    const auto text = wordFinding(document_.build(), finding(index.row()));
+    if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return say(text.headline);
+    if (role == Qt::AccessibleDescriptionRole) return say(text.detail);
+    return {};
+}
+
+void FindingsModel::setStage(std::optional<Stage> stage) {
+    stage_ = stage;
+    refresh();
+}
+
+void FindingsModel::toggleOpened(const QString &key) {
+    openedKey_ = key == openedKey_ ? QString() : key;
+    emit layoutChanged();
+}
+
+void FindingsModel::refresh() {
+    std::vector<Finding> next;
+    for (const auto &finding : document_.analysis().findings)
+        if (!stage_ || ruleOf(finding.rule).stage == *stage_) next.push_back(finding);
+    // While a part is dragged the same findings mostly keep their places: only their numbers change.
+    bool sameRows = next.size() == shown_.size();
+    for (std::size_t i = 0; sameRows && i < next.size(); ++i)
+        sameRows = next[i].rule == shown_[i].rule && next[i].subjects == shown_[i].subjects &&
+                   next[i].variant == shown_[i].variant && next[i].loadCase == shown_[i].loadCase &&
+                   next[i].accepted() == shown_[i].accepted() && next[i].severity == shown_[i].severity;
+    if (sameRows) {
+        shown_ = std::move(next);
+        if (!shown_.empty()) emit dataChanged(index(0), index(int(shown_.size()) - 1));
+        return;
+    }
+    beginResetModel();
+    shown_ = std::move(next);
+    endResetModel();
+}
+
+} // namespace waxis::app

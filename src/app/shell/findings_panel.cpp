@@ -1,0 +1,171 @@
+#include "app/shell/findings_panel.h"
+
+#include "app/shell/texts.h"
+#include "app/theme/metrics.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QPushButton>
+#include <QScrollBar>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace waxis::app {
+
+FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme), model_(new FindingsModel(document, this)),
+      delegate_(new FindingDelegate(*model_, document, theme, this)), list_(new QListView), title_(new QLabel(tr("Findings"))),
+      count_(new QLabel), empty_(new QLabel(tr("Nothing found here. Move a part and look again."))), here_(new QToolButton),
+      everywhere_(new QToolButton), reasonRow_(new QWidget), reason_(new QLineEdit) {
+    auto *head = new QHBoxLayout;
+    head->setContentsMargins(16, 8, 16, 4);
+    head->setSpacing(12);
+    title_->setFont(theme_.text(theme::kHeadPixels, true));
+    head->addWidget(title_);
+    for (auto *button : {here_, everywhere_}) {
+        button->setCheckable(true);
+        button->setAutoRaise(true);
+        head->addWidget(button);
+    }
+    everywhere_->setText(tr("all stages"));
+    everywhere_->setChecked(true);
+    head->addStretch();
+    count_->setFont(theme_.numbers(12));
+    head->addWidget(count_);
+    connect(here_, &QToolButton::clicked, this, [this] {
+        here_->setChecked(true);
+        everywhere_->setChecked(false);
+        model_->setStage(stage_);
+    });
+    connect(everywhere_, &QToolButton::clicked, this, [this] {
+        everywhere_->setChecked(true);
+        here_->setChecked(false);
+        model_->setStage(std::nullopt);
+    });
+
+    list_->setModel(model_);
+    list_->setItemDelegate(delegate_);
+    list_->setFrameShape(QFrame::NoFrame);
+    list_->setMouseTracking(true);
+    list_->setResizeMode(QListView::Adjust);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list_->setAccessibleName(tr("Findings"));
+    list_->setObjectName("findings");
+    list_->installEventFilter(this);
+    list_->viewport()->installEventFilter(this);
+
+    reason_->setPlaceholderText(tr("Why is it acceptable?"));
+    reason_->setObjectName("reason");
+    auto *keep = new QPushButton(tr("Accept"));
+    auto *cancel = new QPushButton(tr("Cancel"));
+    auto *reasonLayout = new QHBoxLayout(reasonRow_);
+    reasonLayout->setContentsMargins(16, 4, 16, 8);
+    reasonLayout->addWidget(reason_);
+    reasonLayout->addWidget(keep);
+    reasonLayout->addWidget(cancel);
+    reasonRow_->hide();
+    auto accept = [this] {
+        if (document_.edit(tr("Accept a finding"), acceptFinding(document_.build(), acceptingKey_.toStdString(), reason_->text().toStdString())))
+            reasonRow_->hide();
+    };
+    connect(keep, &QPushButton::clicked, this, accept);
+    connect(reason_, &QLineEdit::returnPressed, this, accept);
+    connect(cancel, &QPushButton::clicked, reasonRow_, &QWidget::hide);
+
+    empty_->setAlignment(Qt::AlignCenter);
+    empty_->setWordWrap(true);
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addLayout(head);
+    layout->addWidget(list_, 1);
+    layout->addWidget(empty_, 1);
+    layout->addWidget(reasonRow_);
+
+    connect(delegate_, &FindingDelegate::actionChosen, this, &FindingsPanel::act);
+    auto recount = [this] {
+        const int rows = model_->rowCount();
+        count_->setText(QString::number(rows));
+        list_->setVisible(rows > 0);
+        empty_->setVisible(rows == 0);
+    };
+    connect(model_, &QAbstractItemModel::modelReset, this, recount);
+    recount();
+    auto dress = [this] {
+        const auto &c = theme_.colors();
+        setStyleSheet(QStringLiteral("QListView { background: %1; } QLabel { color: %2; } QToolButton { border: none; color: %3; padding: 2px; }"
+                                     "QToolButton:checked { color: %2; border-bottom: 2px solid %2; } QToolButton:focus { color: %4; }")
+                          .arg(c.panel.name(), c.ink.name(), c.muted.name(), c.link.name()));
+    };
+    dress();
+    connect(&theme_, &theme::Theme::changed, this, dress);
+}
+
+void FindingsPanel::setStage(Stage stage) {
+    stage_ = stage;
+    static const QStringList names{tr("Kit"), tr("Frame"), tr("Place"), tr("Stack"), tr("Wire"), tr("Radio"), tr("Balance"), tr("Build"), tr("Log")};
+    here_->setText(names[int(stage)]);
+    if (here_->isChecked()) model_->setStage(stage_);
+}
+
+void FindingsPanel::askReason(const Finding &finding) {
+    acceptingKey_ = QString::fromStdString(finding.key());
+    reason_->clear();
+    reasonRow_->show();
+    reason_->setFocus();
+}
+
+void FindingsPanel::act(int row, FindingAction action) {
+    if (row < 0 || row >= model_->rowCount()) return;
+    const Finding finding = model_->finding(row); // a copy: the edit below replaces the list
+    const QString key = QString::fromStdString(finding.key());
+    QStringList ids;
+    for (const auto &subject : finding.subjects) ids << QString::fromStdString(subject);
+    switch (action) {
+    case FindingAction::show:
+        for (const auto &id : ids)
+            if (findPart(document_.build(), id.toStdString())) {
+                document_.select(id);
+                break;
+            }
+        emit revealWanted(ids);
+        break;
+    case FindingAction::fix:
+        if (!finding.fixes.empty())
+            document_.edit(say(wordFix(document_.build(), finding.fixes.front())), applyFix(document_.build(), finding.fixes.front()));
+        break;
+    case FindingAction::why: model_->toggleOpened(key); break;
+    case FindingAction::accept: askReason(finding); break;
+    case FindingAction::withdraw:
+        document_.edit(tr("Withdraw an acceptance"), withdrawAcceptance(document_.build(), key.toStdString()));
+        break;
+    }
+}
+
+bool FindingsPanel::eventFilter(QObject *watched, QEvent *event) {
+    if (watched == list_->viewport() && event->type() == QEvent::MouseMove) {
+        const auto index = list_->indexAt(static_cast<QMouseEvent *>(event)->pos());
+        QStringList ids;
+        if (index.isValid())
+            for (const auto &subject : model_->finding(index.row()).subjects) ids << QString::fromStdString(subject);
+        document_.highlight(ids);
+    }
+    if (watched == list_->viewport() && event->type() == QEvent::Leave) document_.highlight({});
+    if (watched == list_ && event->type() == QEvent::KeyPress && list_->currentIndex().isValid()) {
+        const int row = list_->currentIndex().row();
+        switch (static_cast<QKeyEvent *>(event)->key()) {
+        case Qt::Key_Return: act(row, FindingAction::why); return true;
+        case Qt::Key_S: act(row, FindingAction::show); return true;
+        case Qt::Key_F: act(row, FindingAction::fix); return true;
+        case Qt::Key_A: act(row, model_->finding(row).accepted() ? FindingAction::withdraw : FindingAction::accept); return true;
+        default: break;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace waxis::app

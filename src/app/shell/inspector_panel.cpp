@@ -1,0 +1,281 @@
+#include "app/shell/inspector_panel.h"
+
+#include "app/shell/texts.h"
+#include "app/theme/metrics.h"
+
+#include <QComboBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QVBoxLayout>
+#include <cmath>
+#include <optional>
+
+namespace waxis::app {
+
+namespace {
+
+/// A number as a person types it: decimal point or comma, a unit behind it may stay.
+std::optional<double> typedNumber(const QString &text) {
+    QString number = text.trimmed();
+    number.replace(',', '.').replace(QChar(0x2212), '-');
+    const auto space = number.indexOf(' ');
+    if (space > 0) number.truncate(space);
+    bool good = false;
+    const double value = number.toDouble(&good);
+    return good && std::isfinite(value) ? std::optional(value) : std::nullopt;
+}
+
+void put(QLineEdit *field, const QString &text) {
+    if (!field->hasFocus() || !field->isModified()) field->setText(text); // never under the typing hand
+}
+
+} // namespace
+
+InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(16, 12, 16, 8);
+    layout->setSpacing(4);
+    empty_ = new QLabel(tr("Choose a part on the mat, or press Ctrl+K and type its name."));
+    empty_->setWordWrap(true);
+    layout->addWidget(empty_);
+    body_ = new QWidget;
+    layout->addWidget(body_);
+    auto *inner = new QVBoxLayout(body_);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(4);
+    name_ = new QLineEdit;
+    name_->setFont(theme_.text(theme::kHeadPixels, true));
+    name_->setObjectName("part-name");
+    name_->setAccessibleName(tr("Name of the part"));
+    name_->setFrame(false);
+    inner->addWidget(name_);
+    where_ = new QLabel;
+    where_->setWordWrap(true);
+    inner->addWidget(where_);
+    form_ = new QFormLayout;
+    form_->setContentsMargins(0, 4, 0, 0);
+    form_->setVerticalSpacing(3);
+    form_->setHorizontalSpacing(12);
+    inner->addLayout(form_);
+    type_ = new QComboBox;
+    type_->setObjectName("part-type");
+    type_->setAccessibleName(tr("Type of the part"));
+    type_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    form_->addRow(tr("type"), type_);
+    const std::array<QString, 3> places{tr("fore–aft"), tr("left–right"), tr("height")};
+    const std::array<QString, 3> names{"position-x", "position-y", "position-z"};
+    for (std::size_t i = 0; i < 3; ++i) {
+        position_[i] = addNumber(places[i], names[i], tr("mm"));
+        connect(position_[i], &QLineEdit::editingFinished, this, &InspectorPanel::applyPosition);
+    }
+    turn_ = new QLabel;
+    turn_->setObjectName("turn-words");
+    form_->addRow(tr("turned"), turn_);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(4);
+    const std::array<QString, 3> turns{tr("roll"), tr("pitch"), tr("yaw")};
+    for (std::size_t i = 0; i < 3; ++i) {
+        angles_[i] = new QLineEdit;
+        angles_[i]->setFont(theme_.numbers(12));
+        angles_[i]->setObjectName(turns[i]);
+        angles_[i]->setAccessibleName(tr("%1 in degrees").arg(turns[i]));
+        angles_[i]->setToolTip(i == 0 ? tr("roll, right side down") : i == 1 ? tr("pitch, nose down") : tr("yaw, turned left"));
+        row->addWidget(angles_[i]);
+        connect(angles_[i], &QLineEdit::editingFinished, this, &InspectorPanel::applyTurn);
+    }
+    form_->addRow(tr("roll, pitch, yaw °"), row);
+    mass_ = addNumber(tr("weight"), "mass", tr("g"));
+    mass_->setToolTip(tr("Weighed grams, with the doubt behind it if you like: 9.8 ± 0.2. Empty: the type's weight."));
+    connect(mass_, &QLineEdit::editingFinished, this, &InspectorPanel::applyMass);
+    massSource_ = new QLabel;
+    form_->addRow({}, massSource_);
+    near_ = new QLabel;
+    near_->setTextFormat(Qt::PlainText);
+    near_->setFont(theme_.numbers(11));
+    near_->setObjectName("neighbours");
+    form_->addRow(tr("nearest"), near_);
+
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        if (const Part *part = document_.selectedPart(); part && name_->isModified())
+            document_.edit(tr("Rename %1").arg(QString::fromStdString(part->name)), renamePart(document_.build(), part->id, name_->text().trimmed().toStdString()));
+        name_->setModified(false);
+    });
+    connect(type_, &QComboBox::activated, this, [this](int index) {
+        const Part *part = document_.selectedPart();
+        if (!part) return;
+        const auto id = type_->itemData(index).toString().toStdString();
+        Build next = document_.build();
+        if (!next.types->contains(id)) {
+            const auto at = document_.library().find(id);
+            if (at == document_.library().end()) return;
+            next.types.edit([&](TypeTable &table) { table.emplace(at->first, at->second); });
+        }
+        document_.edit(tr("Change type of %1").arg(QString::fromStdString(part->name)), changeType(next, part->id, id));
+    });
+    connect(&document_, &Document::changed, this, &InspectorPanel::refresh);
+    connect(&document_, &Document::selectionChanged, this, [this] {
+        for (auto *field : findChildren<QLineEdit *>()) field->setModified(false);
+        refresh();
+    });
+    auto dress = [this] {
+        const auto &c = theme_.colors();
+        setStyleSheet(QStringLiteral("waxis--app--InspectorPanel { background: %1; } QLabel { color: %2; }"
+                                     "QLineEdit { background: transparent; border: 1px solid transparent; border-bottom-color: %3; padding: 1px 2px; color: %4; }"
+                                     "QLineEdit:hover { border-color: %3; } QLineEdit:focus { border-color: %5; background: %6; }")
+                          .arg(c.panel.name(), c.muted.name(), c.rule.name(), c.ink.name(), c.link.name(), c.field.name()));
+        turn_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
+        near_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
+    };
+    setAttribute(Qt::WA_StyledBackground);
+    dress();
+    connect(&theme_, &theme::Theme::changed, this, dress);
+    refresh();
+}
+
+QLineEdit *InspectorPanel::addNumber(const QString &label, const QString &name, const QString &unit) {
+    auto *field = new QLineEdit;
+    field->setObjectName(name);
+    field->setFont(theme_.numbers(12));
+    field->setAccessibleName(tr("%1 in %2").arg(label, unit));
+    form_->addRow(label, field);
+    return field;
+}
+
+void InspectorPanel::refresh() {
+    const Part *part = document_.selectedPart();
+    body_->setVisible(part != nullptr);
+    empty_->setVisible(part == nullptr);
+    if (!part) return;
+    const Build &build = document_.build();
+    const PartType *type = typeOf(build, *part);
+    const Pose pose = framePose(build, *part);
+    put(name_, QString::fromStdString(part->name));
+    QStringList where;
+    if (type && !type->maker.empty()) where << QString::fromStdString(type->maker);
+    where << (part->placement.site.empty() ? tr("free on the mat") : tr("on %1").arg(QString::fromStdString(displayName(build, part->placement.site))));
+    if (part->pinned) where << tr("pinned");
+    if (!document_.isAboardNow(*part)) where << tr("not aboard in this load case");
+    where_->setText(where.join(QStringLiteral(" · ")));
+
+    // The list of types is made anew only when another kind of part is chosen.
+    if (type && type_->property("part").toString() != document_.selected() + "/" + QString::fromStdString(part->type)) {
+        type_->setProperty("part", document_.selected() + "/" + QString::fromStdString(part->type));
+        type_->clear();
+        auto offer = [&](const TypeTable &table) {
+            for (const auto &[id, candidate] : table)
+                if (candidate.kind == type->kind && type_->findData(QString::fromStdString(id)) < 0)
+                    type_->addItem(QString::fromStdString(candidate.name), QString::fromStdString(id));
+        };
+        offer(*build.types);
+        offer(document_.library());
+        type_->setCurrentIndex(type_->findData(QString::fromStdString(part->type)));
+    }
+    for (int i = 0; i < 3; ++i)
+        put(position_[std::size_t(i)], tr("%1 mm").arg(QString::fromStdString(oneDecimal(pose.position_mm[i]))));
+    const auto angles = rollPitchYawFrom(pose.rotation);
+    const double values[] = {angles.roll_deg, angles.pitch_deg, angles.yaw_deg};
+    for (std::size_t i = 0; i < 3; ++i) put(angles_[i], QString::fromStdString(oneDecimal(values[i])));
+    turn_->setText(QString::fromStdString(turnInWords(pose.rotation)));
+
+    const auto index = std::size_t(part - build.parts.data());
+    const MassRow &row = document_.analysis().derived.massRows[index];
+    put(mass_, row.known ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', 1).arg(row.tolerance_g, 0, 'f', 1) : QString());
+    mass_->setPlaceholderText(tr("unknown: weigh it"));
+    switch (row.source) {
+    case Source::catalogue: massSource_->setText(row.known ? tr("from the catalogue") : tr("not known")); break;
+    case Source::measured: massSource_->setText(tr("weighed")); break;
+    case Source::estimated: massSource_->setText(tr("estimated")); break;
+    }
+    const auto &derived = document_.analysis().derived;
+    const CaseMask now = CaseMask(1) << document_.loadCase();
+    constexpr double kReach_mm = 150;
+    const auto near = derived.world->nearest(int(index), kReach_mm, 3, [&](int body) {
+        const BodyOwner &other = derived.owners[derived.traits[body].owner];
+        return (other.cases & now) != 0;
+    });
+    QStringList lines;
+    for (const auto &gap : near) {
+        const auto &other = derived.owners[derived.traits[gap.b].owner];
+        lines << tr("%1 mm  %2").arg(QString::fromStdString(oneDecimal(gap.distance_mm)), 5).arg(QString::fromStdString(displayName(build, other.id)));
+    }
+    near_->setText(lines.isEmpty() ? tr("nothing near") : lines.join('\n'));
+}
+
+void InspectorPanel::applyPosition() {
+    const Part *part = document_.selectedPart();
+    if (!part) return;
+    Pose pose = framePose(document_.build(), *part);
+    bool typed = false;
+    for (int i = 0; i < 3; ++i) {
+        auto *field = position_[std::size_t(i)];
+        if (!field->isModified()) continue;
+        const auto value = typedNumber(field->text());
+        field->setModified(false);
+        if (!value) {
+            emit document_.refused(tr("\"%1\" is no length: a number in mm is wanted.").arg(field->text()));
+            continue;
+        }
+        pose.position_mm[i] = *value;
+        typed = true;
+    }
+    if (typed) {
+        const Vec3 shift = pose.position_mm - framePose(document_.build(), *part).position_mm;
+        document_.edit(tr("Move %1").arg(QString::fromStdString(part->name)), shiftPart(document_.build(), part->id, shift));
+    }
+    refresh();
+}
+
+void InspectorPanel::applyTurn() {
+    const Part *part = document_.selectedPart();
+    if (!part) return;
+    const Pose pose = framePose(document_.build(), *part);
+    const auto now = rollPitchYawFrom(pose.rotation);
+    double values[] = {now.roll_deg, now.pitch_deg, now.yaw_deg};
+    bool typed = false;
+    for (std::size_t i = 0; i < 3; ++i) {
+        if (!angles_[i]->isModified()) continue;
+        const auto value = typedNumber(angles_[i]->text());
+        angles_[i]->setModified(false);
+        if (!value) {
+            emit document_.refused(tr("\"%1\" is no angle: a number in degrees is wanted.").arg(angles_[i]->text()));
+            continue;
+        }
+        values[i] = *value;
+        typed = true;
+    }
+    if (typed) {
+        Pose turned = pose;
+        turned.rotation = quaternionFrom({values[0], values[1], values[2]});
+        const auto site = sitePose(*document_.build().frame, part->placement.site);
+        document_.edit(tr("Turn %1").arg(QString::fromStdString(part->name)),
+                       site ? seatPart(document_.build(), part->id, part->placement.site, site->inverse() * turned)
+                            : movePart(document_.build(), part->id, turned));
+    }
+    refresh();
+}
+
+void InspectorPanel::applyMass() {
+    const Part *part = document_.selectedPart();
+    if (!part || !mass_->isModified()) return;
+    mass_->setModified(false);
+    const QString text = mass_->text().trimmed();
+    Measured weighed;
+    if (!text.isEmpty()) {
+        const auto pieces = text.split(QChar(0x00B1));
+        const auto value = typedNumber(pieces.first());
+        const auto doubt = pieces.size() > 1 ? typedNumber(pieces[1]) : std::nullopt;
+        if (!value || *value < 0 || pieces.size() > 2 || (pieces.size() == 2 && (!doubt || *doubt < 0))) {
+            emit document_.refused(tr("\"%1\" is no weight: grams are wanted, as 9.8 or 9.8 ± 0.2.").arg(text));
+            refresh();
+            return;
+        }
+        weighed = measuredValue(*value, doubt);
+    }
+    document_.edit(tr("Weigh %1").arg(QString::fromStdString(part->name)), weighPart(document_.build(), part->id, weighed));
+    refresh();
+}
+
+} // namespace waxis::app

@@ -1,0 +1,46 @@
+// The selected thing: what it is, its numbers, editable in place, and what is near it.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+#include <array>
+
+class QComboBox;
+class QFormLayout;
+class QLabel;
+class QLineEdit;
+
+namespace waxis::app {
+
+class InspectorPanel : public QWidget {
+    Q_OBJECT
+
+public:
+    InspectorPanel(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+private:
+    QLineEdit *addNumber(const QString &label, const QString &name, const QString &unit);
+    void refresh();
+    void applyPosition();
+    void applyTurn();
+    void applyMass();
+
+    Document &document_;
+    const theme::Theme &theme_;
+    QFormLayout *form_ = nullptr;
+    QLineEdit *name_ = nullptr;
+    QLabel *where_ = nullptr;
+    QLabel *turn_ = nullptr;
+    QLabel *massSource_ = nullptr;
+    QLabel *empty_ = nullptr;
+    QLabel *near_ = nullptr;
+    QWidget *body_ = nullptr;
+    QComboBox *type_ = nullptr;
+    std::array<QLineEdit *, 3> position_{};
+    std::array<QLineEdit *, 3> angles_{};
+    QLineEdit *mass_ = nullptr;
+};
+
+} // namespace waxis::app

@@ -1,0 +1,442 @@
+#include "app/shell/main_window.h"
+
+#include "app/shell/axis_bar.h"
+#include "app/shell/command_palette.h"
+#include "app/shell/data_files.h"
+#include "app/shell/findings_panel.h"
+#include "app/shell/inspector_panel.h"
+#include "app/shell/notice_bar.h"
+#include "app/shell/stage_rail.h"
+#include "app/shell/start_page.h"
+#include "app/shell/sum_sheet.h"
+#include "app/stages/pending/pending_bench.h"
+#include "app/stages/place/place_bench.h"
+#include "app/theme/metrics.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QDir>
+#include <QKeyEvent>
+#include <QLocale>
+#include <QMimeData>
+#include <QPushButton>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QUndoView>
+#include <QVBoxLayout>
+
+namespace waxis::app {
+
+namespace {
+
+/// A thin line between panels.
+QFrame *rule(QFrame::Shape shape) {
+    auto *line = new QFrame;
+    line->setFrameShape(shape);
+    line->setFrameShadow(QFrame::Plain);
+    line->setFixedSize(shape == QFrame::VLine ? QSize(1, QWIDGETSIZE_MAX) : QSize(QWIDGETSIZE_MAX, 1));
+    line->setObjectName("rule");
+    return line;
+}
+
+} // namespace
+
+MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidget *parent)
+    : QMainWindow(parent), theme_(theme), autosave_(document_, autosaveFolder.isEmpty() ? Autosave::standardFolder() : autosaveFolder) {
+    setAcceptDrops(true);
+    setMinimumSize(1000, 640);
+    setWindowIcon(QIcon(theme_.icon("weightaxis", {}, 64, 1)));
+    QStringList problems;
+    document_.setLibrary(partLibrary(problems));
+
+    rail_ = new StageRail(document_, theme_);
+    bench_ = new QStackedWidget;
+    start_ = new StartPage(theme_);
+    place_ = new place::PlaceBench(document_, theme_);
+    for (int i = 0; i < kStageCount; ++i)
+        bench_->addWidget(Stage(i) == Stage::place ? static_cast<QWidget *>(place_) : new PendingBench(Stage(i), theme_));
+    bench_->addWidget(start_);
+    notices_ = new NoticeBar(theme_);
+    inspector_ = new InspectorPanel(document_, theme_);
+    findings_ = new FindingsPanel(document_, theme_);
+    axisBar_ = new AxisBar(document_, theme_);
+    palette_ = new CommandPalette(theme_, this);
+
+    auto *middle = new QVBoxLayout;
+    middle->setContentsMargins(0, 0, 0, 0);
+    middle->setSpacing(0);
+    middle->addWidget(notices_);
+    middle->addWidget(bench_, 1);
+    ledger_ = new QWidget;
+    ledger_->setFixedWidth(theme::kLedgerWidth);
+    ledger_->setAutoFillBackground(true);
+    auto *ledger = new QVBoxLayout(ledger_);
+    ledger->setContentsMargins(0, 0, 0, 0);
+    ledger->setSpacing(0);
+    ledger->addWidget(inspector_);
+    ledger->addWidget(rule(QFrame::HLine));
+    ledger->addWidget(findings_, 1);
+    auto *row = new QHBoxLayout;
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(rail_);
+    row->addLayout(middle, 1);
+    row->addWidget(rule(QFrame::VLine));
+    row->addWidget(ledger_);
+    auto *central = new QWidget;
+    auto *all = new QVBoxLayout(central);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    all->addLayout(row, 1);
+    all->addWidget(axisBar_);
+    setCentralWidget(central);
+
+    table_ = new ActionTable(actionSpecs(), this);
+    makeMenus();
+    connect(rail_, &StageRail::stageChosen, this, &MainWindow::setStage);
+    connect(axisBar_, &AxisBar::clicked, this, [this] { setStage(Stage::balance); });
+    connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids) {
+        setStage(Stage::place);
+        place_->reveal(ids);
+    });
+    connect(start_, &StartPage::fileChosen, this, &MainWindow::openFile);
+    connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
+    connect(&document_, &Document::refused, this, [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
+    connect(&document_, &Document::stateChanged, this, &MainWindow::refreshTitle);
+    connect(&document_, &Document::opened, this, &MainWindow::refreshLoadCases);
+    connect(&document_, &Document::loadCaseChanged, this, [this] { loadCases_->setCurrentIndex(document_.loadCase()); });
+    connect(&document_, &Document::changed, this, [this] {
+        if (document_.isPreviewing()) return;
+        refreshTitle();
+        if (profiles_->currentData().toString().toStdString() != document_.build().practice.profile)
+            profiles_->setCurrentIndex(profiles_->findData(QString::fromStdString(document_.build().practice.profile)));
+        table_->refresh();
+    });
+    connect(&document_, &Document::selectionChanged, table_, &ActionTable::refresh);
+    connect(&document_.history(), &QUndoStack::indexChanged, table_, &ActionTable::refresh);
+    auto dress = [this] {
+        const auto &c = theme_.colors();
+        centralWidget()->setStyleSheet(QStringLiteral("QFrame#rule { color: %1; background: %1; border: none; }").arg(c.rule.name()));
+        QPalette panel = ledger_->palette();
+        panel.setColor(QPalette::Window, c.panel);
+        ledger_->setPalette(panel);
+        rail_->setAutoFillBackground(true);
+        rail_->setPalette(panel);
+    };
+    dress();
+    connect(&theme_, &theme::Theme::changed, this, dress);
+
+    QSettings settings;
+    if (!restoreGeometry(settings.value("window/geometry").toByteArray())) resize(1280, 800);
+    start_->show(demoFiles(), recentFiles());
+    bench_->setCurrentWidget(start_);
+    rail_->setStage(Stage::place);
+    findings_->setStage(Stage::place);
+    refreshTitle();
+    if (!problems.isEmpty()) notices_->say(tr("Part library not read: %1").arg(problems.join("; ")), Severity::watch);
+}
+
+MainWindow::~MainWindow() = default;
+
+std::vector<ActionSpec> MainWindow::actionSpecs() {
+    auto anything = [this] { return document_.build().parts.size() > 0 || !document_.path().isEmpty(); };
+    auto chosen = [this] { return document_.selectedPart() != nullptr; };
+    auto key = [this](Qt::Key code, Qt::KeyboardModifiers modifiers = {}) {
+        QKeyEvent event(QEvent::KeyPress, code, modifiers);
+        place_->plan().handleKey(&event);
+    };
+    std::vector<ActionSpec> specs{
+        {"open", Menu::file, tr("Open…"), QKeySequence::Open, {}, [this] { browse(); }},
+        {"save", Menu::file, tr("Save"), QKeySequence::Save, anything, [this] { save(false); }},
+        {"save-as", Menu::file, tr("Save as…"), QKeySequence("Ctrl+Shift+S"), anything, [this] { save(true); }},
+        {"quit", Menu::file, tr("Quit"), QKeySequence("Ctrl+Q"), {}, [this] { close(); }, true},
+        {"undo", Menu::edit, tr("Undo"), QKeySequence::Undo, [this] { return document_.history().canUndo(); }, [this] { document_.history().undo(); }},
+        {"redo", Menu::edit, tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { return document_.history().canRedo(); }, [this] { document_.history().redo(); }},
+        {"history", Menu::edit, tr("History…"), {}, anything, [this] { showHistory(); }},
+        {"palette", Menu::edit, tr("Go to or do…"), QKeySequence("Ctrl+K"), {}, [this] { openPalette(); }, true},
+        {"turn-left", Menu::part, tr("Turn left\tQ"), {}, chosen, [key] { key(Qt::Key_Q); }},
+        {"turn-right", Menu::part, tr("Turn right\tE"), {}, chosen, [key] { key(Qt::Key_E); }},
+        {"upside-down", Menu::part, tr("Upside down\tV"), {}, chosen, [key] { key(Qt::Key_V); }},
+        {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
+        {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
+        {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
+        {"theme", Menu::view, tr("Light or dark"), QKeySequence("Ctrl+T"), {}, [this] {
+             theme_.setMode(theme_.mode() == theme::Mode::light ? theme::Mode::dark : theme::Mode::light);
+             QSettings().setValue("theme", theme_.mode() == theme::Mode::dark ? "dark" : "light");
+         }},
+        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything, [this] {
+             auto &list = findings_->list();
+             const int rows = findings_->model().rowCount();
+             if (rows == 0) return;
+             const int row = (list.currentIndex().row() + 1) % rows;
+             list.setCurrentIndex(findings_->model().index(row));
+             findings_->act(row, FindingAction::show);
+         }},
+        {"help", Menu::help, tr("Keys and hands"), QKeySequence("?"), {}, [this] { showHelp(); }},
+    };
+    for (int i = 0; i < kStageCount; ++i)
+        specs.push_back({"stage-" + stageTexts()[std::size_t(i)].id, Menu::view, stageTexts()[std::size_t(i)].name,
+                         QKeySequence(Qt::Key_F1 + i), {}, [this, i] { setStage(Stage(i)); }, i == 0});
+    for (const auto &sum : sumRegistry())
+        specs.push_back({"sum-" + QString::fromStdString(sum.name), Menu::check, QString::fromStdString(sum.title), {}, {},
+                         [this, name = QString::fromStdString(sum.name)] { showSum(name); }, &sum == &sumRegistry().front()});
+    return specs;
+}
+
+void MainWindow::makeMenus() {
+    const std::pair<Menu, QString> titles[] = {{Menu::file, tr("File")}, {Menu::edit, tr("Edit")}, {Menu::part, tr("Part")}, {Menu::view, tr("View")}, {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
+    for (const auto &[which, text] : titles) {
+        auto *menu = menuBar()->addMenu(text);
+        for (const auto &spec : table_->specs()) {
+            if (spec.menu != which) continue;
+            if (spec.separatorBefore) menu->addSeparator();
+            menu->addAction(table_->action(spec.id));
+            if (spec.id == "open") {
+                auto *recent = menu->addMenu(tr("Open recent"));
+                connect(recent, &QMenu::aboutToShow, this, [this, recent] {
+                    recent->clear();
+                    for (const auto &path : recentFiles()) recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openFile(path); })->setToolTip(path);
+                    for (const auto &path : demoFiles()) recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this, [this, path] { openFile(path); });
+                });
+            }
+            if (spec.id == "remove") {
+                auto *add = menu->addMenu(tr("Add from the library"));
+                connect(add, &QMenu::aboutToShow, this, [this, add] {
+                    add->clear();
+                    for (const auto &[id, type] : document_.library()) add->addAction(QString::fromStdString(type.name), this, [this, typeId = id] { addFromLibrary(typeId); });
+                });
+            }
+        }
+    }
+    menuBar()->setCornerWidget(makeTopRow());
+}
+
+QWidget *MainWindow::makeTopRow() {
+    auto *row = new QWidget;
+    auto *layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 3, 12, 3);
+    layout->setSpacing(8);
+    title_ = new QLabel;
+    title_->setTextFormat(Qt::RichText);
+    layout->addWidget(title_);
+    layout->addSpacing(12);
+    loadCases_ = new QComboBox;
+    loadCases_->setObjectName("load-case");
+    loadCases_->setAccessibleName(tr("Load case"));
+    loadCases_->setToolTip(tr("Load case: what is aboard"));
+    loadCases_->setMinimumWidth(170);
+    layout->addWidget(loadCases_);
+    connect(loadCases_, &QComboBox::activated, this, [this](int index) { document_.setLoadCase(index); });
+    profiles_ = new QComboBox;
+    profiles_->setObjectName("practice");
+    profiles_->setAccessibleName(tr("Practice profile"));
+    for (const auto &profile : profiles()) {
+        profiles_->addItem(tr("%1 practice").arg(QString::fromUtf8(profile.name.data(), qsizetype(profile.name.size()))), QString::fromUtf8(profile.id.data(), qsizetype(profile.id.size())));
+        profiles_->setItemData(profiles_->count() - 1, QString::fromUtf8(profile.forWhom.data(), qsizetype(profile.forWhom.size())), Qt::ToolTipRole);
+    }
+    layout->addWidget(profiles_);
+    connect(profiles_, &QComboBox::activated, this, &MainWindow::pickProfile);
+    auto *go = new QPushButton(tr("Go to or do…   Ctrl K"));
+    go->setMinimumWidth(170);
+    go->setFocusPolicy(Qt::TabFocus);
+    layout->addWidget(go);
+    connect(go, &QPushButton::clicked, this, &MainWindow::openPalette);
+    return row;
+}
+
+void MainWindow::pickProfile(int index) {
+    const QString id = profiles_->itemData(index).toString();
+    document_.edit(tr("Practice %1").arg(id), chooseProfile(document_.build(), id.toStdString()));
+}
+
+void MainWindow::refreshTitle() {
+    const bool edited = document_.isModified();
+    title_->setText(QStringLiteral("<b>%1</b>%2").arg(document_.title().toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>").arg(theme_.colors().muted.name(), tr("edited")) : QString()));
+    setWindowTitle(tr("%1[*] – Weightaxis").arg(document_.title()));
+    setWindowModified(edited);
+}
+
+void MainWindow::refreshLoadCases() {
+    loadCases_->clear();
+    for (const auto &loadCase : document_.analysis().derived.loadCases) loadCases_->addItem(QString::fromStdString(loadCase.name));
+    loadCases_->setCurrentIndex(document_.loadCase());
+}
+
+bool MainWindow::openFile(const QString &path) {
+    LoadError error;
+    std::vector<LoadWarning> warnings;
+    if (!document_.open(path, error, warnings)) {
+        notices_->say(tr("%1 was not opened. At %2: expected %3, found %4. %5")
+                          .arg(QFileInfo(path).fileName(), QString::fromStdString(error.where), QString::fromStdString(error.expected),
+                               QString::fromStdString(error.found), QString::fromStdString(error.suggestion)).trimmed(),
+                      Severity::stop);
+        return false;
+    }
+    notices_->hide();
+    setStage(Stage::place);
+    rememberRecent(document_.path());
+    if (!warnings.empty())
+        notices_->say(tr("%n key(s) in the file are not known and are kept: %1", nullptr, int(warnings.size())).arg(QString::fromStdString(warnings.front().where + " " + warnings.front().message)), Severity::note);
+    place_->plan().setFocus();
+    return true;
+}
+
+void MainWindow::setStage(Stage stage) {
+    stage_ = stage;
+    bench_->setCurrentIndex(int(stage));
+    rail_->setStage(stage);
+    findings_->setStage(stage);
+}
+
+void MainWindow::browse() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a build"), document_.path(), tr("Weightaxis builds (*.waxis)"));
+    if (!path.isEmpty()) openFile(path);
+}
+
+void MainWindow::save(bool askForName, bool overwriteChanges) {
+    QString path = document_.path();
+    const bool shipped = !path.isEmpty() && demoFiles().contains(path);
+    if (askForName || path.isEmpty() || shipped) {
+        const QString proposal = shipped ? QDir::homePath() + "/" + QFileInfo(path).fileName() : path;
+        path = QFileDialog::getSaveFileName(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
+        if (path.isEmpty()) return;
+        if (!path.endsWith(".waxis")) path += ".waxis";
+    }
+    SaveError error;
+    if (document_.save(path, error, overwriteChanges)) {
+        rememberRecent(document_.path());
+        notices_->say(tr("Saved as %1.").arg(path), Severity::note, {}, 3);
+        return;
+    }
+    std::vector<NoticeChoice> choices;
+    if (error.changedOnDisk)
+        choices = {{tr("Overwrite"), [this] { save(false, true); }}, {tr("Save as…"), [this] { save(true); }}, {tr("Open what is on disk"), [this, path] { openFile(path); }}};
+    notices_->say(tr("Not saved: %1.").arg(QString::fromStdString(error.reason)), Severity::stop, std::move(choices));
+}
+
+void MainWindow::addFromLibrary(const std::string &typeId) {
+    const auto type = document_.library().find(typeId);
+    if (type == document_.library().end()) return;
+    setStage(Stage::place);
+    const QPointF middle = place_->plan().centre();
+    const std::string id = freshId(document_.build(), typeId);
+    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type->second.name)), addPart(document_.build(), type->second, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
+        document_.select(QString::fromStdString(id));
+}
+
+void MainWindow::openPalette() {
+    std::vector<PaletteEntry> entries;
+    for (const auto &spec : table_->specs()) {
+        auto *action = table_->action(spec.id);
+        if (action->isEnabled() && spec.id != "palette")
+            entries.push_back({spec.text.section('\t', 0, 0), spec.id.startsWith("sum-") ? tr("calculation") : spec.id.startsWith("stage-") ? tr("stage") : spec.key.toString(QKeySequence::NativeText), spec.run});
+    }
+    for (const auto &part : document_.build().parts)
+        entries.push_back({QString::fromStdString(part.name.empty() ? part.id : part.name), tr("part"), [this, id = QString::fromStdString(part.id)] {
+                               setStage(Stage::place);
+                               document_.select(id);
+                               place_->reveal({id});
+                               document_.highlight({});
+                           }});
+    for (const auto &[id, type] : document_.library())
+        entries.push_back({tr("Add %1").arg(QString::fromStdString(type.name)), tr("library"), [this, typeId = id] { addFromLibrary(typeId); }});
+    palette_->open(std::move(entries));
+}
+
+void MainWindow::showSum(const QString &name) {
+    if (const Sum *sum = findSum(name.toStdString())) (new SumSheet(*sum, theme_, this))->show();
+}
+
+void MainWindow::showHistory() {
+    auto *view = new QUndoView(&document_.history());
+    view->setParent(this, Qt::Tool);
+    view->setAttribute(Qt::WA_DeleteOnClose);
+    view->setWindowTitle(tr("History of %1").arg(document_.title()));
+    view->setEmptyLabel(tr("as opened"));
+    view->resize(320, 420);
+    view->show();
+}
+
+void MainWindow::showHelp() {
+    auto *sheet = new QMessageBox(QMessageBox::NoIcon, tr("Keys and hands"),
+                                  tr("Drag a part; hold Ctrl to keep it from snapping, Esc to put it back.\n"
+                                     "A second click chooses what lies beneath.\n"
+                                     "Arrow keys nudge by 1 mm, with Shift 0.1 mm, with Ctrl 5 mm.\n"
+                                     "Q and E turn by a quarter, V turns upside down, Space pins.\n"
+                                     "Wheel zooms at the pointer, 0 fits, dragging the mat moves it.\n"
+                                     "F1 to F9 change the stage, F10 goes to the next finding, Ctrl+K finds anything.\n"
+                                     "In the findings: Enter why, S show, F fix, A accept."),
+                                  QMessageBox::Close, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+}
+
+QStringList MainWindow::recentFiles() const {
+    QStringList files = QSettings().value("recent").toStringList();
+    files.removeIf([](const QString &path) { return !QFileInfo::exists(path); });
+    return files;
+}
+
+void MainWindow::rememberRecent(const QString &path) {
+    if (path.isEmpty() || demoFiles().contains(path)) return;
+    QStringList files = recentFiles();
+    files.removeAll(path);
+    files.prepend(path);
+    constexpr int kKept = 8;
+    QSettings().setValue("recent", QStringList(files.mid(0, kKept)));
+}
+
+void MainWindow::offerRecovery() {
+    const auto left = autosave_.leftBehind();
+    if (left.empty()) return;
+    const Recovery newest = left.front();
+    notices_->say(tr("Unsaved work on %1 from %2 was kept.").arg(newest.name, QLocale().toString(newest.when, QLocale::ShortFormat)), Severity::watch,
+                  {{tr("Recover"), [this, newest] {
+                        QString reason;
+                        if (autosave_.recover(newest, reason))
+                            setStage(Stage::place);
+                        else
+                            notices_->say(tr("The kept copy cannot be read: %1").arg(reason), Severity::stop);
+                    }},
+                   {tr("Discard"), [this, newest] {
+                        Autosave::discard(newest);
+                        offerRecovery();
+                    }}});
+}
+
+void MainWindow::closeEvent(QCloseEvent *event) {
+    if (document_.isModified()) {
+        const auto answer = QMessageBox::question(this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
+                                                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+        if (answer == QMessageBox::Save) save(false);
+        if (answer == QMessageBox::Cancel || (answer == QMessageBox::Save && document_.isModified())) {
+            event->ignore();
+            return;
+        }
+    }
+    autosave_.clear();
+    QSettings().setValue("window/geometry", saveGeometry());
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent *event) {
+    for (const auto &url : event->mimeData()->urls())
+        if (url.toLocalFile().endsWith(".waxis")) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent *event) {
+    for (const auto &url : event->mimeData()->urls())
+        if (url.toLocalFile().endsWith(".waxis")) {
+            openFile(url.toLocalFile());
+            return;
+        }
+}
+
+} // namespace waxis::app

@@ -1,0 +1,93 @@
+// Puts the panels together; does no work of its own.
+#pragma once
+
+#include "app/shell/actions.h"
+#include "app/shell/autosave.h"
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QMainWindow>
+
+class QComboBox;
+class QLabel;
+class QStackedWidget;
+
+namespace waxis::place {
+class PlaceBench;
+}
+
+namespace waxis::app {
+
+class AxisBar;
+class CommandPalette;
+class FindingsPanel;
+class InspectorPanel;
+class NoticeBar;
+class StageRail;
+class StartPage;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+public:
+    /// `autosaveFolder` empty: the standard one.
+    explicit MainWindow(theme::Theme &theme, const QString &autosaveFolder = {}, QWidget *parent = nullptr);
+    ~MainWindow() override;
+
+    Document &document() { return document_; }
+    place::PlaceBench &placeBench() { return *place_; }
+    FindingsPanel &findings() { return *findings_; }
+    AxisBar &axisBar() { return *axisBar_; }
+    NoticeBar &notices() { return *notices_; }
+    ActionTable &actions() { return *table_; }
+    Autosave &autosave() { return autosave_; }
+
+    bool openFile(const QString &path);
+    void setStage(Stage stage);
+    Stage stage() const { return stage_; }
+    /// Offers what a crash left behind.
+    void offerRecovery();
+    void showSum(const QString &name);
+
+protected:
+    void closeEvent(QCloseEvent *event) override;
+    void dragEnterEvent(QDragEnterEvent *event) override;
+    void dropEvent(QDropEvent *event) override;
+
+private:
+    std::vector<ActionSpec> actionSpecs();
+    void makeMenus();
+    QWidget *makeTopRow();
+    void refreshTitle();
+    void refreshLoadCases();
+    void save(bool askForName, bool overwriteChanges = false);
+    void browse();
+    void openPalette();
+    void addFromLibrary(const std::string &typeId);
+    void rememberRecent(const QString &path);
+    QStringList recentFiles() const;
+    void showHistory();
+    void showHelp();
+    void pickProfile(int index);
+
+    theme::Theme &theme_;
+    Document document_;
+    Autosave autosave_;
+    Stage stage_ = Stage::place;
+    ActionTable *table_ = nullptr;
+    QStackedWidget *bench_ = nullptr;
+    place::PlaceBench *place_ = nullptr;
+    StartPage *start_ = nullptr;
+    StageRail *rail_ = nullptr;
+    InspectorPanel *inspector_ = nullptr;
+    FindingsPanel *findings_ = nullptr;
+    AxisBar *axisBar_ = nullptr;
+    NoticeBar *notices_ = nullptr;
+    CommandPalette *palette_ = nullptr;
+    QComboBox *loadCases_ = nullptr;
+    QComboBox *profiles_ = nullptr;
+    QLabel *title_ = nullptr;
+    QWidget *ledger_ = nullptr;
+};
+
+} // namespace waxis::app

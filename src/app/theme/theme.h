@@ -1,0 +1,44 @@
+// Fonts, colours and style of the running program.
+#pragma once
+
+#include "app/theme/palette.h"
+
+#include <QFont>
+#include <QIcon>
+#include <QObject>
+
+class QPainter;
+class QPointF;
+
+namespace waxis::theme {
+
+/// Holds the mode and tells when it changes. One lives in main(); widgets get it by constructor.
+class Theme : public QObject {
+    Q_OBJECT
+
+public:
+    explicit Theme(Mode mode, QObject *parent = nullptr);
+
+    Mode mode() const { return mode_; }
+    void setMode(Mode mode);
+    const Palette &colors() const { return palette(mode_); }
+
+    QFont text(int pixels = 13, bool strong = false) const;
+    QFont numbers(int pixels = 13, bool strong = false) const;
+
+    /// An own icon in the given colour; crisp at any scale.
+    QPixmap icon(const QString &name, const QColor &color, int pixels, double devicePixelRatio) const;
+
+signals:
+    void changed();
+
+private:
+    void apply();
+    Mode mode_;
+    QString textFamily_, numberFamily_;
+};
+
+/// Octagon, diamond, disc, broken ring: one shape per severity besides the colour.
+void drawSeverityMark(QPainter &painter, const QPointF &centre, double radius, Severity severity, const QColor &color);
+
+} // namespace waxis::theme
