@@ -35,7 +35,8 @@ int main(int argc, char **argv) {
     parser.addPositionalArgument("FILE", "build to open (.waxis)", "[FILE]");
     const QCommandLineOption screenshot("screenshot", "Save a picture of the window and end.", "OUT.png");
     const QCommandLineOption size("size", "Size of the window, as 1280x800.", "WxH", "1280x800");
-    const QCommandLineOption stage("stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
+    const QCommandLineOption stage(
+        "stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
     const QCommandLineOption themeName("theme", "light or dark.", "THEME");
     const QCommandLineOption select("select", "Part to select.", "ID");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
@@ -43,13 +44,16 @@ int main(int argc, char **argv) {
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
-    const QString wantedTheme = parser.isSet(themeName) ? parser.value(themeName) : picture ? "light" : QSettings().value("theme", "light").toString();
+    const QString wantedTheme = parser.isSet(themeName) ? parser.value(themeName)
+                                : picture               ? "light"
+                                                        : QSettings().value("theme", "light").toString();
     if (wantedTheme != "light" && wantedTheme != "dark") return fail("--theme takes light or dark");
     waxis::theme::Theme theme(wantedTheme == "dark" ? waxis::theme::Mode::dark : waxis::theme::Mode::light);
 
     waxis::app::MainWindow window(theme);
     const auto &stages = waxis::app::stageTexts();
-    const auto wanted = std::find_if(stages.begin(), stages.end(), [&](const auto &s) { return s.id == parser.value(stage); });
+    const auto wanted =
+        std::find_if(stages.begin(), stages.end(), [&](const auto &s) { return s.id == parser.value(stage); });
     if (wanted == stages.end()) return fail("there is no stage \"" + parser.value(stage) + "\"");
     const auto files = parser.positionalArguments();
     if (files.size() > 1) return fail("one FILE at a time");

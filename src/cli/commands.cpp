@@ -29,12 +29,13 @@ struct Opened {
 Result<Opened, int> open(const std::string &file, const std::string &profile, Streams io) {
     const auto loaded = loadBuild(file);
     if (!loaded) {
-        fmt::print(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file, loaded.error().where,
-                   loaded.error().expected, loaded.error().found);
+        fmt::print(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file,
+                   loaded.error().where, loaded.error().expected, loaded.error().found);
         if (!loaded.error().suggestion.empty()) fmt::print(io.err, "  {}\n", loaded.error().suggestion);
         return Failure{int(unreadable)};
     }
-    for (const auto &warning : loaded->warnings) fmt::print(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
+    for (const auto &warning : loaded->warnings)
+        fmt::print(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
     PracticeSettings settings = loaded->build.practice;
     if (!profile.empty()) settings.profile = profile;
     return Opened{loaded->build, practiceOf(settings)};
@@ -66,8 +67,8 @@ int check(const CheckOptions &options, Streams io) {
     for (const auto &finding : analysis.findings) {
         const FindingText text = wordFinding(opened->build, finding);
         fmt::print(io.out, "{:<8} {:<6} {}\n                {}\n",
-                   finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)], ruleOf(finding.rule).name,
-                   text.headline.text(), text.detail.text());
+                   finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)],
+                   ruleOf(finding.rule).name, text.headline.text(), text.detail.text());
         if (finding.accepted()) fmt::print(io.out, "                because: {}\n", finding.acceptedReason);
     }
     const auto &n = analysis.counts;

@@ -20,13 +20,15 @@ int main(int argc, char **argv) {
     CheckOptions checkOptions;
     auto *checkCommand = app.add_subcommand("check", "Findings and balance in readable form");
     checkCommand->add_option("FILE", checkOptions.file, "build (.waxis)")->required();
-    checkCommand->add_option("--profile", checkOptions.profile, "practice profile instead of the build's own")->check(knownProfile);
+    checkCommand->add_option("--profile", checkOptions.profile, "practice profile instead of the build's own")
+        ->check(knownProfile);
 
     AnalyseOptions analyseOptions;
     auto *analyseCommand = app.add_subcommand("analyse", "Everything computed, as JSON (docs/format/analysis.md)");
     analyseCommand->add_option("FILE", analyseOptions.file, "build (.waxis)")->required();
     analyseCommand->add_flag("--json", analyseOptions.json, "write JSON");
-    analyseCommand->add_option("--profile", analyseOptions.profile, "practice profile instead of the build's own")->check(knownProfile);
+    analyseCommand->add_option("--profile", analyseOptions.profile, "practice profile instead of the build's own")
+        ->check(knownProfile);
 
     CalcOptions calcOptions;
     auto *calcCommand = app.add_subcommand("calc", "One calculation by name");

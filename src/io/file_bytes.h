@@ -16,7 +16,8 @@ FileStamp stampOf(std::string_view bytes);
 /// The bytes, or why they cannot be read. Directories, devices and files over the limit are refused.
 Result<std::string, std::string> readFile(const std::filesystem::path &path, std::size_t limit);
 
-/// Replaces the file in one step, keeping the former one as "NAME~"; links are followed. Empty on success, else the reason.
+/// Replaces the file in one step, keeping the former one as "NAME~"; links are followed. Empty on success, else
+/// the reason.
 std::string replaceFile(const std::filesystem::path &path, std::string_view bytes, bool keepBackup = true);
 
 } // namespace waxis::io

@@ -7,7 +7,7 @@
 namespace waxis {
 
 struct LoadError {
-    std::string where;      ///< JSON pointer ("/parts/3/mass_g/value"), or "line 12, column 4" for broken text, or the file
+    std::string where; ///< JSON pointer ("/parts/3/mass_g/value"), or "line 12, column 4" for broken text, or the file
     std::string expected;
     std::string found;
     std::string suggestion; ///< "did you mean ..."; may be empty

@@ -11,13 +11,14 @@ template <class E>
 struct Names;
 
 // NOLINTBEGIN(cppcoreguidelines-macro-usage): the tables below are data, and each needs its own specialisation.
-#define WAXIS_NAMES(Enum, ...)                                                                                        \
-    template <>                                                                                                       \
-    struct Names<Enum> {                                                                                              \
-        static constexpr auto table = std::to_array<std::pair<Enum, std::string_view>>(__VA_ARGS__);                  \
+#define WAXIS_NAMES(Enum, ...)                                                                                         \
+    template <>                                                                                                        \
+    struct Names<Enum> {                                                                                               \
+        static constexpr auto table = std::to_array<std::pair<Enum, std::string_view>>(__VA_ARGS__);                   \
     };
 
-WAXIS_NAMES(Source, {{Source::catalogue, "catalogue"}, {Source::measured, "measured"}, {Source::estimated, "estimated"}})
+WAXIS_NAMES(Source,
+            {{Source::catalogue, "catalogue"}, {Source::measured, "measured"}, {Source::estimated, "estimated"}})
 WAXIS_NAMES(SolidRole, {{SolidRole::body, "body"},
                         {SolidRole::board, "board"},
                         {SolidRole::component, "component"},

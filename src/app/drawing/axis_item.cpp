@@ -1,22 +1,38 @@
 #include "app/drawing/axis_item.h"
 
+#include "app/theme/metrics.h"
+#include "core/rules/wording.h"
+
+#include <QCoreApplication>
+#include <QFontMetricsF>
 #include <QPainter>
+#include <cmath>
 
 namespace waxis::drawing {
 
-void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, const QRectF &reach) {
+void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, std::optional<Vec3> offset_mm,
+                    const QRectF &reach) {
     const std::optional<QPointF> cg = cg_mm ? std::optional(project(view, *cg_mm)) : std::nullopt;
     const QPointF thrust = project(view, thrustCentre_mm);
-    if (view == view_ && cg == cg_ && thrust == thrust_ && reach == reach_) return;
+    QString words;
+    if (offset_mm && view != View::front) {
+        const double fore = offset_mm->x();
+        const char *pattern =
+            fore >= 0 ? QT_TRANSLATE_NOOP("AxisItem", "CG %1 mm fore") : QT_TRANSLATE_NOOP("AxisItem", "CG %1 mm aft");
+        words =
+            QCoreApplication::translate("AxisItem", pattern).arg(QString::fromStdString(oneDecimal(std::abs(fore))));
+    }
+    if (view == view_ && words == words_ && cg == cg_ && thrust == thrust_ && reach == reach_) return;
     prepareGeometryChange();
     view_ = view;
+    words_ = words;
     cg_ = cg;
     thrust_ = thrust;
     reach_ = reach;
     // Only a strip round the two lines is repainted when the plumb line moves.
-    constexpr double kStrip_mm = 12;
+    constexpr double kStrip_mm = 12, kWords_mm = 140; // the words keep their size on screen when zoomed out
     const double left = std::min(thrust.x(), cg ? cg->x() : thrust.x()) - kStrip_mm;
-    const double right = std::max(thrust.x(), cg ? cg->x() : thrust.x()) + kStrip_mm;
+    const double right = std::max(thrust.x(), cg ? cg->x() : thrust.x()) + (words.isEmpty() ? kStrip_mm : kWords_mm);
     bounds_ = QRectF(left, reach.top(), right - left, reach.height());
 }
 
@@ -40,6 +56,25 @@ void AxisItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
     painter->drawEllipse(*cg_, 6 / scale, 6 / scale);
     painter->setBrush(c.plumb);
     painter->drawEllipse(*cg_, 2 / scale, 2 / scale);
+    if (words_.isEmpty()) return;
+    // The plumb bob hangs below the craft in plan, with the words beside it, and under the feet in the elevation.
+    const double below_mm = view_ == View::plan ? 60 : 44;
+    const QPointF foot =
+        painter->worldTransform().map(QPointF(cg_->x(), (view_ == View::plan ? 0 : thrust_.y()) + below_mm));
+    painter->save();
+    painter->resetTransform();
+    painter->setPen(Qt::NoPen);
+    painter->drawPolygon(QPolygonF{foot + QPointF(-5, 2), foot + QPointF(5, 2), foot + QPointF(0, 14)});
+    if (view_ == View::plan) {
+        const QFont font = theme_.numbers(theme::kSmallPixels);
+        const QRectF box(foot + QPointF(9, 0), QSizeF(QFontMetricsF(font).horizontalAdvance(words_) + 10, 18));
+        painter->setBrush(c.matBar);
+        painter->drawRoundedRect(box, theme::kCorner, theme::kCorner);
+        painter->setPen(c.plumb);
+        painter->setFont(font);
+        painter->drawText(box, Qt::AlignCenter, words_);
+    }
+    painter->restore();
 }
 
 } // namespace waxis::drawing

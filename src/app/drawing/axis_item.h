@@ -12,7 +12,8 @@ namespace waxis::drawing {
 class AxisItem : public QGraphicsItem {
 public:
     AxisItem(const theme::Theme &theme) : theme_(theme) {}
-    void show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, const QRectF &reach);
+    void show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, std::optional<Vec3> offset_mm,
+              const QRectF &reach);
 
     QRectF boundingRect() const override { return bounds_; }
     void paint(QPainter *painter, const QStyleOptionGraphicsItem *option, QWidget *widget) override;
@@ -22,6 +23,7 @@ private:
     View view_ = View::plan;
     std::optional<QPointF> cg_;
     QPointF thrust_;
+    QString words_; ///< how far the plumb line hangs off the thrust axis
     QRectF reach_, bounds_;
 };
 

@@ -118,7 +118,8 @@ void BuildScene::update() {
     }
     parts_ = std::move(present);
     const auto *balance = document_.balance();
-    axis_->show(view_, balance ? balance->mass.cg_mm : std::nullopt, document_.analysis().derived.thrustCentre_mm, sceneRect());
+    axis_->show(view_, balance ? balance->mass.cg_mm : std::nullopt, document_.analysis().derived.thrustCentre_mm,
+                balance ? balance->offset_mm : std::nullopt, sceneRect());
     updateMarks();
 }
 
@@ -135,25 +136,21 @@ void BuildScene::updateMarks() {
         for (const auto &finding : analysis.findings) {
             if (finding.accepted() || !finding.from_mm || finding.rule == RuleId::balOffset) continue;
             if (!std::all_of(finding.subjects.begin(), finding.subjects.end(), aboard)) continue;
-            content.marks.push_back({project(view_, *finding.from_mm), project(view_, finding.to_mm.value_or(*finding.from_mm)), finding.severity});
+            content.marks.push_back({project(view_, *finding.from_mm),
+                                     project(view_, finding.to_mm.value_or(*finding.from_mm)), finding.severity});
         }
     if (overlays_.grams && balance)
         for (std::size_t i = 0; i < derived.massRows.size(); ++i) {
             const MassRow &row = derived.massRows[i];
             if (!(row.cases >> document_.loadCase() & 1) || !(row.element.mass_g > 0)) continue;
             constexpr double kRadiusPerRootGram_mm = 1.0;
-            content.grams.push_back({project(view_, row.element.centroid_mm), kRadiusPerRootGram_mm * std::sqrt(row.element.mass_g)});
+            content.grams.push_back(
+                {project(view_, row.element.centroid_mm), kRadiusPerRootGram_mm * std::sqrt(row.element.mass_g)});
         }
-    if (const Part *part = document_.selectedPart(); part && derived.world) {
+    if (const Part *part = document_.selectedPart()) {
         const int owner = int(part - document_.build().parts.data());
-        const CaseMask now = CaseMask(1) << document_.loadCase();
-        constexpr double kReachOfNeighbours_mm = 60;
-        const auto near = derived.world->nearest(owner, kReachOfNeighbours_mm, 3, [&](int body) {
-            const BodyOwner &other = derived.owners[derived.traits[body].owner];
-            const auto &mine = derived.owners[owner].related;
-            return other.kind != OwnerKind::disc && (other.cases & now) && !derived.traits[body].soft &&
-                   std::find(mine.begin(), mine.end(), derived.traits[body].owner) == mine.end();
-        });
+        constexpr double kReach_mm = 60;
+        const auto near = nearestThings(derived, owner, document_.loadCase(), kReach_mm, 3);
         for (const auto &gap : near)
             if (gap.distance_mm > 0.05)
                 content.distances.push_back({project(view_, gap.onA_mm), project(view_, gap.onB_mm),
@@ -198,18 +195,19 @@ QStringList BuildScene::partsAt(const QPointF &scenePoint) const {
 void BuildScene::layOutLabels(double pixelsPerMm) {
     std::vector<PartItem *> order;
     for (auto &[id, item] : parts_) order.push_back(item);
-    std::stable_sort(order.begin(), order.end(), [](const auto *a, const auto *b) { return a->zValue() > b->zValue(); });
+    std::stable_sort(order.begin(), order.end(),
+                     [](const auto *a, const auto *b) { return a->zValue() > b->zValue(); });
     std::vector<QRectF> taken;
-    std::vector<std::pair<double, QPainterPath>> above; // silhouettes nearer to the viewer
+    std::vector<QPainterPath> above; // silhouettes nearer to the viewer
     for (auto *item : order) {
         if (!item->isVisible()) continue;
         const QRectF rect = item->labelRect(pixelsPerMm);
-        const bool free = !rect.isEmpty() &&
-                          std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(rect); }) &&
-                          std::none_of(above.begin(), above.end(), [&](const auto &a) { return a.second.intersects(rect); });
+        const bool free = !rect.isEmpty() && std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) {
+            return r.intersects(rect);
+        }) && std::none_of(above.begin(), above.end(), [&](const auto &a) { return a.intersects(rect); });
         item->setLabelShown(free);
         if (free) taken.push_back(rect);
-        above.emplace_back(item->zValue(), item->silhouette());
+        if (item->covers()) above.push_back(item->silhouette());
     }
 }
 

@@ -38,7 +38,8 @@ void MarkLayer::show(Content content) {
         include(g.p1());
         include(g.p2());
     }
-    for (const auto &d : content_.grams) b |= QRectF(d.at - QPointF(d.radius_mm, d.radius_mm), 2 * QSizeF(d.radius_mm, d.radius_mm));
+    for (const auto &d : content_.grams)
+        b |= QRectF(d.at - QPointF(d.radius_mm, d.radius_mm), 2 * QSizeF(d.radius_mm, d.radius_mm));
     b |= content_.dragFrom.boundingRect() | content_.dragRaw.boundingRect();
     if (!content_.dragText.isEmpty()) include(content_.dragAt);
     constexpr double kTextRoom_mm = 60; // labels are in pixels: at the smallest usual scale they reach this far
@@ -108,7 +109,8 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
         painter->setPen(pen);
         painter->drawLine(mark.from, mark.to);
         atPixel(painter, (mark.from + mark.to) / 2, [&](const QPointF &at) {
-            theme::drawSeverityMark(*painter, at, 6.5, Severity::note, c.matBar); // a rim, so that it stands out on any fill
+            theme::drawSeverityMark(*painter, at, 6.5, Severity::note,
+                                    c.matBar); // a rim, so that it stands out on any fill
             theme::drawSeverityMark(*painter, at, 4.5, mark.severity, color);
         });
     }

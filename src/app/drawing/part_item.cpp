@@ -22,19 +22,19 @@ QString shortLabel(const Part &part, const PartType &type) {
     case PartKind::videoTransmitter: return QStringLiteral("VTX");
     case PartKind::receiver: return QStringLiteral("RX");
     case PartKind::gps: return QStringLiteral("GPS");
-    case PartKind::motor: return QStringLiteral("motor");
     case PartKind::flightCamera: return QStringLiteral("cam");
     case PartKind::capacitor: return QStringLiteral("cap");
     case PartKind::powerPlug: return QStringLiteral("plug");
-    case PartKind::battery:
-    case PartKind::payloadCamera:
+    case PartKind::battery: return QStringLiteral("pack");
+    case PartKind::payloadCamera: return QStringLiteral("camera");
+    case PartKind::buzzer: return QStringLiteral("buzz");
     case PartKind::digitalVideoUnit:
     case PartKind::gimbal:
-    case PartKind::buzzer:
     case PartKind::regulator:
     case PartKind::distributionBoard:
     case PartKind::servo: return QString::fromStdString(part.name);
     case PartKind::antenna:
+    case PartKind::motor:
     case PartKind::lamp:
     case PartKind::propeller:
     case PartKind::mount:
@@ -78,12 +78,16 @@ void PartItem::rebuild(const Pose &turn, const PartType &type) {
     silhouette_ = {};
     for (const auto &solid : type.solids) {
         const Pose pose = turn * solid.X_PartSolid;
-        pieces_.push_back({outline(view_, solid.shape, pose), nearness(view_, solid.shape, pose), solid.role, solid.bare});
+        pieces_.push_back(
+            {outline(view_, solid.shape, pose), nearness(view_, solid.shape, pose), solid.role, solid.bare});
     }
-    std::stable_sort(pieces_.begin(), pieces_.end(), [](const Piece &a, const Piece &b) { return a.nearness < b.nearness; });
+    std::stable_sort(pieces_.begin(), pieces_.end(),
+                     [](const Piece &a, const Piece &b) { return a.nearness < b.nearness; });
     silhouette_.setFillRule(Qt::WindingFill);
     for (const auto &piece : pieces_) silhouette_.addPath(piece.path);
     body_ = silhouette_.boundingRect();
+    covers_ =
+        std::any_of(type.solids.begin(), type.solids.end(), [](const Solid &s) { return s.role != SolidRole::soft; });
 
     const Vec3 up = turn.rotation * Vec3::UnitZ();
     const bool faceOn = std::abs(up.dot(towardsViewer(view_))) > 0.999;
@@ -100,7 +104,8 @@ void PartItem::rebuild(const Pose &turn, const PartType &type) {
         const double size = std::min(body_.width(), body_.height()) * 0.11;
         QPainterPath arrow;
         const QPointF tip = d * std::min(body_.width(), body_.height()) * 0.42;
-        arrow.addPolygon(QPolygonF{tip, tip - d * size * 1.6 + across * size, tip - d * size * 1.6 - across * size, tip});
+        arrow.addPolygon(
+            QPolygonF{tip, tip - d * size * 1.6 + across * size, tip - d * size * 1.6 - across * size, tip});
         features_.push_back(arrow);
     }
     for (const auto &port : type.ports)
@@ -139,7 +144,7 @@ void PartItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
     QPen line(theme::palette(theme::Mode::light).ink, 1.0);
     line.setCosmetic(true);
     // Packs and payload cover the middle of the craft: what lies beneath stays readable.
-    painter->setOpacity(family_ == Family::load ? 0.72 : 1.0);
+    painter->setOpacity(family_ == Family::load ? 0.6 : 1.0);
     for (const auto &piece : pieces_) {
         QColor color = fill;
         switch (piece.role) {
@@ -149,7 +154,7 @@ void PartItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
         case SolidRole::connector: color = fill.darker(135); break;
         case SolidRole::shield: color = fill.lighter(112); break;
         case SolidRole::lens: color = QColor("#2A2F33"); break;
-        case SolidRole::soft: color.setAlphaF(0.55f); break;
+        case SolidRole::soft: color.setAlphaF(0.35f); break;
         }
         painter->setPen(line);
         painter->setBrush(color);

@@ -19,9 +19,11 @@ public:
     void setLabelShown(bool shown);
 
     const QString &id() const { return id_; }
-    /// Where the label would stand in scene coordinates, for a given scale in pixels per mm; empty when it does not fit.
+    /// Where the label would stand in scene coordinates, for a given scale in pixels per mm; empty when it does
+    /// not fit.
     QRectF labelRect(double pixelsPerMm) const;
-    double area_mm2() const { return body_.width() * body_.height(); }
+    /// Straps and pads let labels beneath them be read.
+    bool covers() const { return covers_; }
     QPainterPath silhouette() const { return silhouette_.translated(pos()); }
     QString label() const { return label_; }
 
@@ -49,6 +51,7 @@ private:
     std::vector<QPointF> ports_;
     QPainterPath silhouette_;
     QRectF body_;
+    bool covers_ = true;
     bool selected_ = false, highlighted_ = false, aboard_ = true, labelShown_ = false, pinned_ = false;
 };
 

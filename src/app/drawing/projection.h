@@ -8,7 +8,8 @@
 
 namespace waxis::drawing {
 
-/// Plan: from above, nose to the right. Side: from the right-hand side, nose to the right. Front: looking at the nose.
+/// Plan: from above, nose to the right. Side: from the right-hand side, nose to the right. Front: looking at the
+/// nose.
 enum class View { plan, side, front };
 
 /// Scene coordinates are millimetres with y downwards.

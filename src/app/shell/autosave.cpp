@@ -33,7 +33,9 @@ QString Autosave::standardFolder() {
 
 Autosave::Autosave(Document &document, QString folder, QObject *parent)
     : QObject(parent), document_(document), folder_(std::move(folder)) {
-    own_ = QStringLiteral("%1/%2.%3.waxis").arg(folder_, QUuid::createUuid().toString(QUuid::WithoutBraces)).arg(QCoreApplication::applicationPid());
+    own_ = QStringLiteral("%1/%2.%3.waxis")
+               .arg(folder_, QUuid::createUuid().toString(QUuid::WithoutBraces))
+               .arg(QCoreApplication::applicationPid());
     timer_.setSingleShot(true);
     timer_.setInterval(kPause_ms);
     connect(&timer_, &QTimer::timeout, this, &Autosave::writeNow);
@@ -68,8 +70,10 @@ std::vector<Recovery> Autosave::leftBehind() const {
     for (const auto &info : QDir(folder_).entryInfoList({"*.waxis"}, QDir::Files, QDir::Time)) {
         if (info.absoluteFilePath() == own_ || isRunning(ownerOf(info.fileName()))) continue;
         QFile about(sidecar(info.absoluteFilePath()));
-        const auto words = about.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(about.readAll()).object() : QJsonObject();
-        found.push_back({info.absoluteFilePath(), words["original"].toString(), words["name"].toString(info.fileName()), info.lastModified()});
+        const auto words =
+            about.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(about.readAll()).object() : QJsonObject();
+        found.push_back({info.absoluteFilePath(), words["original"].toString(), words["name"].toString(info.fileName()),
+                         info.lastModified()});
     }
     return found;
 }

@@ -10,8 +10,8 @@
 namespace waxis::app {
 
 struct Recovery {
-    QString file;      ///< the kept copy
-    QString original;  ///< path of the build it belongs to; empty: never saved
+    QString file;     ///< the kept copy
+    QString original; ///< path of the build it belongs to; empty: never saved
     QString name;
     QDateTime when;
 };

@@ -38,9 +38,10 @@ QString AxisBar::spokenText() const {
     QString text = tr("%1 g").arg(balance->mass.mass_g, 0, 'f', 1);
     if (balance->offset_mm) {
         const Vec3 &d = *balance->offset_mm;
-        text += tr("; %1; %2; %3")
-                    .arg(signedWords(d.x(), tr("mm fore"), tr("mm aft")), signedWords(d.y(), tr("mm left"), tr("mm right")),
-                         signedWords(d.z(), tr("mm above"), tr("mm below")));
+        text +=
+            tr("; %1; %2; %3")
+                .arg(signedWords(d.x(), tr("mm fore"), tr("mm aft")), signedWords(d.y(), tr("mm left"), tr("mm right")),
+                     signedWords(d.z(), tr("mm above"), tr("mm below")));
     }
     const auto &n = document_.analysis().counts;
     return text + tr("; %1 stop, %2 watch, %3 note, %4 unknown").arg(n.stop).arg(n.watch).arg(n.note).arg(n.unknown);
@@ -79,7 +80,8 @@ void AxisBar::paintScale(QPainter &painter, const QRect &box, const Scale &scale
     const bool outside = scale.judged && std::abs(scale.value) > scale.tolerance;
     painter.setPen(outside ? c.stop : c.ink);
     painter.setFont(theme_.numbers(12, true));
-    painter.drawText(words, Qt::AlignCenter, tr("%1 mm").arg(QString::fromStdString(oneDecimal(std::abs(scale.value)))));
+    painter.drawText(words, Qt::AlignCenter,
+                     tr("%1 mm").arg(QString::fromStdString(oneDecimal(std::abs(scale.value)))));
 }
 
 void AxisBar::paintEvent(QPaintEvent *) {
@@ -99,7 +101,8 @@ void AxisBar::paintEvent(QPaintEvent *) {
     };
     // Columns share the width in fixed proportions, so that nothing is pushed out at 1100 pixels.
     const double w = width();
-    const int xWeight = 16, xFore = int(w * 0.135), xSide = int(w * 0.325), xHeight = int(w * 0.495), xThrust = int(w * 0.665), xCall = int(w * 0.765), xCount = int(w * 0.925);
+    const int xWeight = 16, xFore = int(w * 0.135), xSide = int(w * 0.325), xHeight = int(w * 0.495),
+              xThrust = int(w * 0.665), xCall = int(w * 0.765), xCount = int(w * 0.925);
     head(xWeight, tr("ALL-UP"));
     if (balance && balance->mass.cg_mm) {
         painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
@@ -109,9 +112,11 @@ void AxisBar::paintEvent(QPaintEvent *) {
         const int after = xWeight + QFontMetrics(painter.font()).horizontalAdvance(grams) + 6;
         painter.setFont(theme_.numbers(theme::kSmallPixels));
         painter.setPen(c.muted);
-        painter.drawText(QRect(after, 24, 60, 26), Qt::AlignLeft | Qt::AlignVCenter, tr("± %1").arg(balance->tolerance_g, 0, 'f', 0));
+        painter.drawText(QRect(after, 24, 60, 26), Qt::AlignLeft | Qt::AlignVCenter,
+                         tr("± %1").arg(balance->tolerance_g, 0, 'f', 0));
         if (balance->unknownMasses > 0)
-            painter.drawText(QRect(xWeight, 49, 150, 16), Qt::AlignLeft, tr("%n not weighed", nullptr, balance->unknownMasses));
+            painter.drawText(QRect(xWeight, 49, 150, 16), Qt::AlignLeft,
+                             tr("%n not weighed", nullptr, balance->unknownMasses));
     } else {
         painter.setFont(theme_.text(12));
         painter.setPen(c.muted);
@@ -121,38 +126,46 @@ void AxisBar::paintEvent(QPaintEvent *) {
         const double limit = analysis.practice[Limit::cgOffset];
         const Vec3 &d = *balance->offset_mm;
         const double reach = std::max(3 * limit, 15.0);
-        paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60), {tr("FORE – AFT"), tr("aft"), tr("fore"), d.x(), limit, reach, true});
+        paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60),
+                   {tr("FORE – AFT"), tr("aft"), tr("fore"), d.x(), limit, reach, true});
         // On the drawing left is up; on a scale it reads from left to right.
-        paintScale(painter, QRect(xSide, 8, int(w * 0.15), 60), {tr("LEFT – RIGHT"), tr("left"), tr("right"), -d.y(), limit, reach, true});
-        paintScale(painter, QRect(xHeight, 8, int(w * 0.15), 60), {tr("HEIGHT TO DISC"), tr("below"), tr("above"), d.z(), 0, 40, false});
+        paintScale(painter, QRect(xSide, 8, int(w * 0.15), 60),
+                   {tr("LEFT – RIGHT"), tr("left"), tr("right"), -d.y(), limit, reach, true});
+        paintScale(painter, QRect(xHeight, 8, int(w * 0.15), 60),
+                   {tr("HEIGHT TO DISC"), tr("below"), tr("above"), d.z(), 0, 40, false});
     }
     head(xThrust, tr("THRUST : WEIGHT"));
     painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
     painter.setPen(balance && balance->thrustToWeight ? c.ink : c.muted);
     painter.drawText(QRect(xThrust, 24, 100, 26), Qt::AlignLeft | Qt::AlignVCenter,
-                     balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1) : tr("unknown"));
+                     balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1)
+                                                        : tr("unknown"));
     head(xCall, tr("CLOSEST CALL"));
     if (const Finding *call = analysis.closestCall()) {
         const QRect box(xCall, 24, xCount - xCall - 8, 20);
         painter.setFont(theme_.text(12, true));
         painter.setPen(call->margin < 0 ? c.severity(call->severity) : c.ink);
         QStringList names;
-        for (const auto &subject : call->subjects) names << QString::fromStdString(displayName(document_.build(), subject));
+        for (const auto &subject : call->subjects)
+            names << QString::fromStdString(displayName(document_.build(), subject));
         if (names.isEmpty()) names << tr("centre of gravity");
-        painter.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(painter.font()).elidedText(names.first(), Qt::ElideRight, box.width()));
+        painter.drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
+                         QFontMetrics(painter.font()).elidedText(names.first(), Qt::ElideRight, box.width()));
         painter.setFont(theme_.numbers(theme::kSmallPixels));
         painter.setPen(c.muted);
         painter.drawText(box.translated(0, 20), Qt::AlignLeft | Qt::AlignVCenter,
                          tr("%1 mm").arg(QString::fromStdString(oneDecimal(call->margin))));
     }
     const auto &n = analysis.counts;
-    const std::pair<Severity, int> counts[] = {{Severity::stop, n.stop}, {Severity::watch, n.watch}, {Severity::note, n.note}, {Severity::unknown, n.unknown}};
+    const std::pair<Severity, int> counts[] = {
+        {Severity::stop, n.stop}, {Severity::watch, n.watch}, {Severity::note, n.note}, {Severity::unknown, n.unknown}};
     painter.setFont(theme_.numbers(13));
     for (int i = 0; i < 4; ++i) {
         const QPoint at(xCount + (i % 2) * 40, 24 + (i / 2) * 24);
         theme::drawSeverityMark(painter, at + QPointF(5, 5), 5, counts[i].first, c.severity(counts[i].first));
         painter.setPen(c.ink);
-        painter.drawText(QRect(at.x() + 14, at.y() - 5, 26, 20), Qt::AlignLeft | Qt::AlignVCenter, QString::number(counts[i].second));
+        painter.drawText(QRect(at.x() + 14, at.y() - 5, 26, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                         QString::number(counts[i].second));
     }
 }
 

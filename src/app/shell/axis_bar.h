@@ -1,4 +1,5 @@
-// Always at the bottom: all-up weight, where the plumb line stands in its tolerance, the closest call, the findings.
+// Always at the bottom: all-up weight, where the plumb line stands in its tolerance, the closest call, the
+// findings.
 #pragma once
 
 #include "app/shell/document.h"

@@ -51,12 +51,14 @@ void CommandPalette::open(std::vector<PaletteEntry> entries) {
 void CommandPalette::filter() {
     std::vector<std::pair<int, int>> hits;
     for (std::size_t i = 0; i < entries_.size(); ++i)
-        if (const int score = matchScore(entries_[i].text + " " + entries_[i].hint, query_->text())) hits.emplace_back(-score, int(i));
+        if (const int score = matchScore(entries_[i].text + " " + entries_[i].hint, query_->text()))
+            hits.emplace_back(-score, int(i));
     std::stable_sort(hits.begin(), hits.end(), [](const auto &a, const auto &b) { return a.first < b.first; });
     list_->clear();
     for (const auto &[score, index] : hits) {
         const auto &entry = entries_[std::size_t(index)];
-        auto *item = new QListWidgetItem(entry.hint.isEmpty() ? entry.text : QStringLiteral("%1   ·   %2").arg(entry.text, entry.hint));
+        auto *item = new QListWidgetItem(
+            entry.hint.isEmpty() ? entry.text : QStringLiteral("%1   ·   %2").arg(entry.text, entry.hint));
         item->setData(Qt::UserRole, index);
         list_->addItem(item);
     }

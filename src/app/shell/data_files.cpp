@@ -8,14 +8,16 @@
 namespace waxis::app {
 
 QString dataFolder() {
-    for (const QString &folder : {qEnvironmentVariable("WEIGHTAXIS_DATA"), QStringLiteral(WEIGHTAXIS_INSTALLED_DATA), QStringLiteral(WEIGHTAXIS_SOURCE_DATA)})
+    for (const QString &folder : {qEnvironmentVariable("WEIGHTAXIS_DATA"), QStringLiteral(WEIGHTAXIS_INSTALLED_DATA),
+                                  QStringLiteral(WEIGHTAXIS_SOURCE_DATA)})
         if (!folder.isEmpty() && QDir(folder).exists("demos")) return folder;
     return {};
 }
 
 QStringList demoFiles() {
     QStringList files;
-    for (const auto &info : QDir(dataFolder() + "/demos").entryInfoList({"*.waxis"}, QDir::Files, QDir::Name)) files << info.absoluteFilePath();
+    for (const auto &info : QDir(dataFolder() + "/demos").entryInfoList({"*.waxis"}, QDir::Files, QDir::Name))
+        files << info.absoluteFilePath();
     return files;
 }
 

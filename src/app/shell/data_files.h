@@ -11,8 +11,8 @@ namespace waxis::app {
 QString dataFolder();
 QStringList demoFiles();
 
-/// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot be read are
-/// named in `problems`.
+/// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot
+/// be read are named in `problems`.
 TypeTable partLibrary(QStringList &problems);
 
 } // namespace waxis::app

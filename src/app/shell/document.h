@@ -57,19 +57,19 @@ public:
     bool isAboardNow(const Part &part) const;
 
 signals:
-    void changed();          ///< build and analysis, also while previewing
-    void opened();           ///< another build
+    void changed(); ///< build and analysis, also while previewing
+    void opened();  ///< another build
     void selectionChanged();
     void highlightChanged();
     void loadCaseChanged();
-    void stateChanged();     ///< path or modified
+    void stateChanged(); ///< path or modified
     void refused(const QString &reason);
 
 private:
     void put(const Build &build); // the undo commands call it through a function they are given
 
-    Build kept_;   ///< what the history says
-    Build shown_;  ///< kept_, or the preview
+    Build kept_;  ///< what the history says
+    Build shown_; ///< kept_, or the preview
     Analyser analyser_;
     QUndoStack history_;
     KeptKeys keys_;

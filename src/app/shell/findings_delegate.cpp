@@ -24,7 +24,8 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     const FindingText text = wordFinding(document_.build(), finding);
     const int width = row.width() - kLeft - kRight;
     layout.headline = say(text.headline);
-    layout.detail = finding.accepted() ? tr("Accepted: %1").arg(QString::fromStdString(finding.acceptedReason)) : say(text.detail);
+    layout.detail =
+        finding.accepted() ? tr("Accepted: %1").arg(QString::fromStdString(finding.acceptedReason)) : say(text.detail);
     layout.headlineBox = wrapped(theme_.text(13, true), layout.headline, row.left() + kLeft, row.top() + kTop, width);
     int y = layout.headlineBox.bottom() + 2;
     layout.detailBox = wrapped(theme_.text(12), layout.detail, row.left() + kLeft, y, width);
@@ -34,12 +35,13 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     if (!finding.fixes.empty() && !finding.accepted())
         offered.emplace_back(FindingAction::fix, say(wordFix(document_.build(), finding.fixes.front())));
     offered.emplace_back(FindingAction::why, tr("Why"));
-    offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")} : std::pair{FindingAction::accept, tr("Accept…")});
+    offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")}
+                                            : std::pair{FindingAction::accept, tr("Accept…")});
     const QFontMetrics metrics(theme_.text(12));
     int x = row.left() + kLeft;
     for (const auto &[action, words] : offered) {
         const int room = row.right() - kRight - x;
-        int w = metrics.horizontalAdvance(words);
+        int w = metrics.horizontalAdvance(words) + 2;
         if (w > room && x > row.left() + kLeft) { // next line
             x = row.left() + kLeft;
             y += 18;
@@ -56,11 +58,15 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
             const auto &limit = definitionOf(*finding.practiceLimit);
             lines << tr("Limit %1 %2 from the practice %3: %4.")
                          .arg(document_.analysis().practice[*finding.practiceLimit])
-                         .arg(fromView(limit.unit), QString::fromStdString(document_.analysis().practice.profile), fromView(limit.title).toLower());
+                         .arg(fromView(limit.unit), QString::fromStdString(document_.analysis().practice.profile),
+                              fromView(limit.title).toLower());
         }
         lines << tr("Source: %1.").arg(fromView(rule.source));
         for (const auto &input : finding.inputs)
-            lines << QStringLiteral("%1  %2 %3").arg(fromView(input.name)).arg(input.value, 0, 'f', 2).arg(fromView(input.unit));
+            lines << QStringLiteral("%1  %2 %3")
+                         .arg(fromView(input.name))
+                         .arg(input.value, 0, 'f', 2)
+                         .arg(fromView(input.unit));
         y += 4;
         for (const auto &line : lines) {
             const QRect box = wrapped(theme_.text(12), line, row.left() + kLeft, y, width);
@@ -84,9 +90,10 @@ void FindingDelegate::paint(QPainter *painter, const QStyleOptionViewItem &optio
     painter->save();
     painter->setRenderHint(QPainter::Antialiasing);
     if (option.state & (QStyle::State_MouseOver | QStyle::State_Selected)) painter->fillRect(option.rect, c.paper);
-    if (option.state & QStyle::State_HasFocus) painter->fillRect(QRect(option.rect.left(), option.rect.top(), 3, option.rect.height()), c.link);
-    theme::drawSeverityMark(*painter, QPointF(option.rect.left() + 23, layout.headlineBox.top() + 9), 6.5, finding.severity,
-                            finding.accepted() ? c.muted : c.severity(finding.severity));
+    if (option.state & QStyle::State_HasFocus)
+        painter->fillRect(QRect(option.rect.left(), option.rect.top(), 3, option.rect.height()), c.link);
+    theme::drawSeverityMark(*painter, QPointF(option.rect.left() + 23, layout.headlineBox.top() + 9), 6.5,
+                            finding.severity, finding.accepted() ? c.muted : c.severity(finding.severity));
     painter->setPen(finding.accepted() ? c.muted : c.ink);
     painter->setFont(theme_.text(13, true));
     painter->drawText(layout.headlineBox, Qt::TextWordWrap, layout.headline);
@@ -98,7 +105,8 @@ void FindingDelegate::paint(QPainter *painter, const QStyleOptionViewItem &optio
     painter->setPen(c.ink);
     for (const auto &[line, box] : layout.opened) painter->drawText(box, Qt::TextWordWrap, line);
     painter->setPen(c.rule);
-    painter->drawLine(option.rect.left() + kLeft, option.rect.bottom(), option.rect.right() - kRight, option.rect.bottom());
+    painter->drawLine(option.rect.left() + kLeft, option.rect.bottom(), option.rect.right() - kRight,
+                      option.rect.bottom());
     painter->restore();
 }
 
@@ -108,7 +116,8 @@ QRect FindingDelegate::linkRect(const QRect &row, const QModelIndex &index, Find
     return {};
 }
 
-bool FindingDelegate::editorEvent(QEvent *event, QAbstractItemModel *, const QStyleOptionViewItem &option, const QModelIndex &index) {
+bool FindingDelegate::editorEvent(QEvent *event, QAbstractItemModel *, const QStyleOptionViewItem &option,
+                                  const QModelIndex &index) {
     if (event->type() != QEvent::MouseButtonRelease) return false;
     const auto *mouse = static_cast<QMouseEvent *>(event);
     for (const auto &link : layOut(option.rect, index).links)

@@ -17,8 +17,9 @@ namespace waxis::app {
 
 FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme), model_(new FindingsModel(document, this)),
-      delegate_(new FindingDelegate(*model_, document, theme, this)), list_(new QListView), title_(new QLabel(tr("Findings"))),
-      count_(new QLabel), empty_(new QLabel(tr("Nothing found here. Move a part and look again."))), here_(new QToolButton),
+      delegate_(new FindingDelegate(*model_, document, theme, this)), list_(new QListView),
+      title_(new QLabel(tr("Findings"))), count_(new QLabel),
+      empty_(new QLabel(tr("Nothing found here. Move a part and look again."))), here_(new QToolButton),
       everywhere_(new QToolButton), reasonRow_(new QWidget), reason_(new QLineEdit) {
     auto *head = new QHBoxLayout;
     head->setContentsMargins(16, 8, 16, 4);
@@ -69,7 +70,8 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     reasonLayout->addWidget(cancel);
     reasonRow_->hide();
     auto accept = [this] {
-        if (document_.edit(tr("Accept a finding"), acceptFinding(document_.build(), acceptingKey_.toStdString(), reason_->text().toStdString())))
+        if (document_.edit(tr("Accept a finding"), acceptFinding(document_.build(), acceptingKey_.toStdString(),
+                                                                 reason_->text().toStdString())))
             reasonRow_->hide();
     };
     connect(keep, &QPushButton::clicked, this, accept);
@@ -97,9 +99,12 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     recount();
     auto dress = [this] {
         const auto &c = theme_.colors();
-        setStyleSheet(QStringLiteral("QListView { background: %1; } QLabel { color: %2; } QToolButton { border: none; color: %3; padding: 2px; }"
-                                     "QToolButton:checked { color: %2; border-bottom: 2px solid %2; } QToolButton:focus { color: %4; }")
-                          .arg(c.panel.name(), c.ink.name(), c.muted.name(), c.link.name()));
+        setStyleSheet(
+            QStringLiteral(
+                "QListView { background: %1; } QLabel { color: %2; } QToolButton { border: none; color: %3; "
+                "padding: 2px; }"
+                "QToolButton:checked { color: %2; border-bottom: 2px solid %2; } QToolButton:focus { color: %4; }")
+                .arg(c.panel.name(), c.ink.name(), c.muted.name(), c.link.name()));
     };
     dress();
     connect(&theme_, &theme::Theme::changed, this, dress);
@@ -107,7 +112,8 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
 
 void FindingsPanel::setStage(Stage stage) {
     stage_ = stage;
-    static const QStringList names{tr("Kit"), tr("Frame"), tr("Place"), tr("Stack"), tr("Wire"), tr("Radio"), tr("Balance"), tr("Build"), tr("Log")};
+    static const QStringList names{tr("Kit"),   tr("Frame"),   tr("Place"), tr("Stack"), tr("Wire"),
+                                   tr("Radio"), tr("Balance"), tr("Build"), tr("Log")};
     here_->setText(names[int(stage)]);
     if (here_->isChecked()) model_->setStage(stage_);
 }
@@ -136,7 +142,8 @@ void FindingsPanel::act(int row, FindingAction action) {
         break;
     case FindingAction::fix:
         if (!finding.fixes.empty())
-            document_.edit(say(wordFix(document_.build(), finding.fixes.front())), applyFix(document_.build(), finding.fixes.front()));
+            document_.edit(say(wordFix(document_.build(), finding.fixes.front())),
+                           applyFix(document_.build(), finding.fixes.front()));
         break;
     case FindingAction::why: model_->toggleOpened(key); break;
     case FindingAction::accept: askReason(finding); break;
@@ -161,7 +168,9 @@ bool FindingsPanel::eventFilter(QObject *watched, QEvent *event) {
         case Qt::Key_Return: act(row, FindingAction::why); return true;
         case Qt::Key_S: act(row, FindingAction::show); return true;
         case Qt::Key_F: act(row, FindingAction::fix); return true;
-        case Qt::Key_A: act(row, model_->finding(row).accepted() ? FindingAction::withdraw : FindingAction::accept); return true;
+        case Qt::Key_A:
+            act(row, model_->finding(row).accepted() ? FindingAction::withdraw : FindingAction::accept);
+            return true;
         default: break;
         }
     }

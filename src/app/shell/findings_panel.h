@@ -48,7 +48,8 @@ public:
     FindingDelegate(FindingsModel &model, Document &document, const theme::Theme &theme, QObject *parent = nullptr);
     void paint(QPainter *painter, const QStyleOptionViewItem &option, const QModelIndex &index) const override;
     QSize sizeHint(const QStyleOptionViewItem &option, const QModelIndex &index) const override;
-    bool editorEvent(QEvent *event, QAbstractItemModel *model, const QStyleOptionViewItem &option, const QModelIndex &index) override;
+    bool editorEvent(QEvent *event, QAbstractItemModel *model, const QStyleOptionViewItem &option,
+                     const QModelIndex &index) override;
 
     /// Where an action's link stands in a row that covers `row`; empty when it is not offered.
     QRect linkRect(const QRect &row, const QModelIndex &index, FindingAction action) const;

@@ -82,7 +82,9 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
         angles_[i]->setFont(theme_.numbers(12));
         angles_[i]->setObjectName(turns[i]);
         angles_[i]->setAccessibleName(tr("%1 in degrees").arg(turns[i]));
-        angles_[i]->setToolTip(i == 0 ? tr("roll, right side down") : i == 1 ? tr("pitch, nose down") : tr("yaw, turned left"));
+        angles_[i]->setToolTip(i == 0   ? tr("roll, right side down")
+                               : i == 1 ? tr("pitch, nose down")
+                                        : tr("yaw, turned left"));
         row->addWidget(angles_[i]);
         connect(angles_[i], &QLineEdit::editingFinished, this, &InspectorPanel::applyTurn);
     }
@@ -100,7 +102,8 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
 
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         if (const Part *part = document_.selectedPart(); part && name_->isModified())
-            document_.edit(tr("Rename %1").arg(QString::fromStdString(part->name)), renamePart(document_.build(), part->id, name_->text().trimmed().toStdString()));
+            document_.edit(tr("Rename %1").arg(QString::fromStdString(part->name)),
+                           renamePart(document_.build(), part->id, name_->text().trimmed().toStdString()));
         name_->setModified(false);
     });
     connect(type_, &QComboBox::activated, this, [this](int index) {
@@ -122,10 +125,13 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     });
     auto dress = [this] {
         const auto &c = theme_.colors();
-        setStyleSheet(QStringLiteral("waxis--app--InspectorPanel { background: %1; } QLabel { color: %2; }"
-                                     "QLineEdit { background: transparent; border: 1px solid transparent; border-bottom-color: %3; padding: 1px 2px; color: %4; }"
-                                     "QLineEdit:hover { border-color: %3; } QLineEdit:focus { border-color: %5; background: %6; }")
-                          .arg(c.panel.name(), c.muted.name(), c.rule.name(), c.ink.name(), c.link.name(), c.field.name()));
+        setStyleSheet(
+            QStringLiteral(
+                "waxis--app--InspectorPanel { background: %1; } QLabel { color: %2; }"
+                "QLineEdit { background: transparent; border: 1px solid transparent; border-bottom-color: %3; "
+                "padding: 1px 2px; color: %4; }"
+                "QLineEdit:hover { border-color: %3; } QLineEdit:focus { border-color: %5; background: %6; }")
+                .arg(c.panel.name(), c.muted.name(), c.rule.name(), c.ink.name(), c.link.name(), c.field.name()));
         turn_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
         near_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
     };
@@ -155,7 +161,9 @@ void InspectorPanel::refresh() {
     put(name_, QString::fromStdString(part->name));
     QStringList where;
     if (type && !type->maker.empty()) where << QString::fromStdString(type->maker);
-    where << (part->placement.site.empty() ? tr("free on the mat") : tr("on %1").arg(QString::fromStdString(displayName(build, part->placement.site))));
+    where << (part->placement.site.empty()
+                  ? tr("free on the mat")
+                  : tr("on %1").arg(QString::fromStdString(displayName(build, part->placement.site))));
     if (part->pinned) where << tr("pinned");
     if (!document_.isAboardNow(*part)) where << tr("not aboard in this load case");
     where_->setText(where.join(QStringLiteral(" · ")));
@@ -182,7 +190,8 @@ void InspectorPanel::refresh() {
 
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
-    put(mass_, row.known ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', 1).arg(row.tolerance_g, 0, 'f', 1) : QString());
+    put(mass_,
+        row.known ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', 1).arg(row.tolerance_g, 0, 'f', 1) : QString());
     mass_->setPlaceholderText(tr("unknown: weigh it"));
     switch (row.source) {
     case Source::catalogue: massSource_->setText(row.known ? tr("from the catalogue") : tr("not known")); break;
@@ -190,16 +199,14 @@ void InspectorPanel::refresh() {
     case Source::estimated: massSource_->setText(tr("estimated")); break;
     }
     const auto &derived = document_.analysis().derived;
-    const CaseMask now = CaseMask(1) << document_.loadCase();
     constexpr double kReach_mm = 150;
-    const auto near = derived.world->nearest(int(index), kReach_mm, 3, [&](int body) {
-        const BodyOwner &other = derived.owners[derived.traits[body].owner];
-        return (other.cases & now) != 0;
-    });
+    const auto near = nearestThings(derived, int(index), document_.loadCase(), kReach_mm, 3);
     QStringList lines;
     for (const auto &gap : near) {
         const auto &other = derived.owners[derived.traits[gap.b].owner];
-        lines << tr("%1 mm  %2").arg(QString::fromStdString(oneDecimal(gap.distance_mm)), 5).arg(QString::fromStdString(displayName(build, other.id)));
+        lines << tr("%1 mm  %2")
+                     .arg(QString::fromStdString(oneDecimal(gap.distance_mm)), 5)
+                     .arg(QString::fromStdString(displayName(build, other.id)));
     }
     near_->setText(lines.isEmpty() ? tr("nothing near") : lines.join('\n'));
 }
@@ -223,7 +230,8 @@ void InspectorPanel::applyPosition() {
     }
     if (typed) {
         const Vec3 shift = pose.position_mm - framePose(document_.build(), *part).position_mm;
-        document_.edit(tr("Move %1").arg(QString::fromStdString(part->name)), shiftPart(document_.build(), part->id, shift));
+        document_.edit(tr("Move %1").arg(QString::fromStdString(part->name)),
+                       shiftPart(document_.build(), part->id, shift));
     }
     refresh();
 }
@@ -274,7 +282,8 @@ void InspectorPanel::applyMass() {
         }
         weighed = measuredValue(*value, doubt);
     }
-    document_.edit(tr("Weigh %1").arg(QString::fromStdString(part->name)), weighPart(document_.build(), part->id, weighed));
+    document_.edit(tr("Weigh %1").arg(QString::fromStdString(part->name)),
+                   weighPart(document_.build(), part->id, weighed));
     refresh();
 }
 

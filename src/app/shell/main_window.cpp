@@ -16,15 +16,15 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QComboBox>
+#include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
+#include <QLocale>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QDir>
-#include <QKeyEvent>
-#include <QLocale>
 #include <QMimeData>
 #include <QPushButton>
 #include <QSettings>
@@ -49,7 +49,8 @@ QFrame *rule(QFrame::Shape shape) {
 } // namespace
 
 MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidget *parent)
-    : QMainWindow(parent), theme_(theme), autosave_(document_, autosaveFolder.isEmpty() ? Autosave::standardFolder() : autosaveFolder) {
+    : QMainWindow(parent), theme_(theme),
+      autosave_(document_, autosaveFolder.isEmpty() ? Autosave::standardFolder() : autosaveFolder) {
     setAcceptDrops(true);
     setMinimumSize(1000, 640);
     setWindowIcon(QIcon(theme_.icon("weightaxis", {}, 64, 1)));
@@ -61,7 +62,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     start_ = new StartPage(theme_);
     place_ = new place::PlaceBench(document_, theme_);
     for (int i = 0; i < kStageCount; ++i)
-        bench_->addWidget(Stage(i) == Stage::place ? static_cast<QWidget *>(place_) : new PendingBench(Stage(i), theme_));
+        bench_->addWidget(Stage(i) == Stage::place ? static_cast<QWidget *>(place_)
+                                                   : new PendingBench(Stage(i), theme_));
     bench_->addWidget(start_);
     notices_ = new NoticeBar(theme_);
     inspector_ = new InspectorPanel(document_, theme_);
@@ -108,10 +110,12 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     });
     connect(start_, &StartPage::fileChosen, this, &MainWindow::openFile);
     connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
-    connect(&document_, &Document::refused, this, [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
+    connect(&document_, &Document::refused, this,
+            [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
     connect(&document_, &Document::stateChanged, this, &MainWindow::refreshTitle);
     connect(&document_, &Document::opened, this, &MainWindow::refreshLoadCases);
-    connect(&document_, &Document::loadCaseChanged, this, [this] { loadCases_->setCurrentIndex(document_.loadCase()); });
+    connect(&document_, &Document::loadCaseChanged, this,
+            [this] { loadCases_->setCurrentIndex(document_.loadCase()); });
     connect(&document_, &Document::changed, this, [this] {
         if (document_.isPreviewing()) return;
         refreshTitle();
@@ -123,7 +127,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(&document_.history(), &QUndoStack::indexChanged, table_, &ActionTable::refresh);
     auto dress = [this] {
         const auto &c = theme_.colors();
-        centralWidget()->setStyleSheet(QStringLiteral("QFrame#rule { color: %1; background: %1; border: none; }").arg(c.rule.name()));
+        centralWidget()->setStyleSheet(
+            QStringLiteral("QFrame#rule { color: %1; background: %1; border: none; }").arg(c.rule.name()));
         QPalette panel = ledger_->palette();
         panel.setColor(QPalette::Window, c.panel);
         ledger_->setPalette(panel);
@@ -157,8 +162,10 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"save", Menu::file, tr("Save"), QKeySequence::Save, anything, [this] { save(false); }},
         {"save-as", Menu::file, tr("Save as…"), QKeySequence("Ctrl+Shift+S"), anything, [this] { save(true); }},
         {"quit", Menu::file, tr("Quit"), QKeySequence("Ctrl+Q"), {}, [this] { close(); }, true},
-        {"undo", Menu::edit, tr("Undo"), QKeySequence::Undo, [this] { return document_.history().canUndo(); }, [this] { document_.history().undo(); }},
-        {"redo", Menu::edit, tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { return document_.history().canRedo(); }, [this] { document_.history().redo(); }},
+        {"undo", Menu::edit, tr("Undo"), QKeySequence::Undo, [this] { return document_.history().canUndo(); },
+         [this] { document_.history().undo(); }},
+        {"redo", Menu::edit, tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { return document_.history().canRedo(); },
+         [this] { document_.history().redo(); }},
         {"history", Menu::edit, tr("History…"), {}, anything, [this] { showHistory(); }},
         {"palette", Menu::edit, tr("Go to or do…"), QKeySequence("Ctrl+K"), {}, [this] { openPalette(); }, true},
         {"turn-left", Menu::part, tr("Turn left\tQ"), {}, chosen, [key] { key(Qt::Key_Q); }},
@@ -167,11 +174,17 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
         {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
         {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
-        {"theme", Menu::view, tr("Light or dark"), QKeySequence("Ctrl+T"), {}, [this] {
+        {"theme",
+         Menu::view,
+         tr("Light or dark"),
+         QKeySequence("Ctrl+T"),
+         {},
+         [this] {
              theme_.setMode(theme_.mode() == theme::Mode::light ? theme::Mode::dark : theme::Mode::light);
              QSettings().setValue("theme", theme_.mode() == theme::Mode::dark ? "dark" : "light");
          }},
-        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything, [this] {
+        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything,
+         [this] {
              auto &list = findings_->list();
              const int rows = findings_->model().rowCount();
              if (rows == 0) return;
@@ -182,16 +195,28 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"help", Menu::help, tr("Keys and hands"), QKeySequence("?"), {}, [this] { showHelp(); }},
     };
     for (int i = 0; i < kStageCount; ++i)
-        specs.push_back({"stage-" + stageTexts()[std::size_t(i)].id, Menu::view, stageTexts()[std::size_t(i)].name,
-                         QKeySequence(Qt::Key_F1 + i), {}, [this, i] { setStage(Stage(i)); }, i == 0});
+        specs.push_back({"stage-" + stageTexts()[std::size_t(i)].id,
+                         Menu::view,
+                         stageTexts()[std::size_t(i)].name,
+                         QKeySequence(Qt::Key_F1 + i),
+                         {},
+                         [this, i] { setStage(Stage(i)); },
+                         i == 0});
     for (const auto &sum : sumRegistry())
-        specs.push_back({"sum-" + QString::fromStdString(sum.name), Menu::check, QString::fromStdString(sum.title), {}, {},
-                         [this, name = QString::fromStdString(sum.name)] { showSum(name); }, &sum == &sumRegistry().front()});
+        specs.push_back({"sum-" + QString::fromStdString(sum.name),
+                         Menu::check,
+                         QString::fromStdString(sum.title),
+                         {},
+                         {},
+                         [this, name = QString::fromStdString(sum.name)] { showSum(name); },
+                         &sum == &sumRegistry().front()});
     return specs;
 }
 
 void MainWindow::makeMenus() {
-    const std::pair<Menu, QString> titles[] = {{Menu::file, tr("File")}, {Menu::edit, tr("Edit")}, {Menu::part, tr("Part")}, {Menu::view, tr("View")}, {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
+    const std::pair<Menu, QString> titles[] = {{Menu::file, tr("File")},   {Menu::edit, tr("Edit")},
+                                               {Menu::part, tr("Part")},   {Menu::view, tr("View")},
+                                               {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
     for (const auto &[which, text] : titles) {
         auto *menu = menuBar()->addMenu(text);
         for (const auto &spec : table_->specs()) {
@@ -202,15 +227,21 @@ void MainWindow::makeMenus() {
                 auto *recent = menu->addMenu(tr("Open recent"));
                 connect(recent, &QMenu::aboutToShow, this, [this, recent] {
                     recent->clear();
-                    for (const auto &path : recentFiles()) recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openFile(path); })->setToolTip(path);
-                    for (const auto &path : demoFiles()) recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this, [this, path] { openFile(path); });
+                    for (const auto &path : recentFiles())
+                        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openFile(path); })
+                            ->setToolTip(path);
+                    for (const auto &path : demoFiles())
+                        recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this,
+                                          [this, path] { openFile(path); });
                 });
             }
             if (spec.id == "remove") {
                 auto *add = menu->addMenu(tr("Add from the library"));
                 connect(add, &QMenu::aboutToShow, this, [this, add] {
                     add->clear();
-                    for (const auto &[id, type] : document_.library()) add->addAction(QString::fromStdString(type.name), this, [this, typeId = id] { addFromLibrary(typeId); });
+                    for (const auto &[id, type] : document_.library())
+                        add->addAction(QString::fromStdString(type.name), this,
+                                       [this, typeId = id] { addFromLibrary(typeId); });
                 });
             }
         }
@@ -238,8 +269,12 @@ QWidget *MainWindow::makeTopRow() {
     profiles_->setObjectName("practice");
     profiles_->setAccessibleName(tr("Practice profile"));
     for (const auto &profile : profiles()) {
-        profiles_->addItem(tr("%1 practice").arg(QString::fromUtf8(profile.name.data(), qsizetype(profile.name.size()))), QString::fromUtf8(profile.id.data(), qsizetype(profile.id.size())));
-        profiles_->setItemData(profiles_->count() - 1, QString::fromUtf8(profile.forWhom.data(), qsizetype(profile.forWhom.size())), Qt::ToolTipRole);
+        profiles_->addItem(
+            tr("%1 practice").arg(QString::fromUtf8(profile.name.data(), qsizetype(profile.name.size()))),
+            QString::fromUtf8(profile.id.data(), qsizetype(profile.id.size())));
+        profiles_->setItemData(profiles_->count() - 1,
+                               QString::fromUtf8(profile.forWhom.data(), qsizetype(profile.forWhom.size())),
+                               Qt::ToolTipRole);
     }
     layout->addWidget(profiles_);
     connect(profiles_, &QComboBox::activated, this, &MainWindow::pickProfile);
@@ -258,14 +293,19 @@ void MainWindow::pickProfile(int index) {
 
 void MainWindow::refreshTitle() {
     const bool edited = document_.isModified();
-    title_->setText(QStringLiteral("<b>%1</b>%2").arg(document_.title().toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>").arg(theme_.colors().muted.name(), tr("edited")) : QString()));
+    title_->setText(
+        QStringLiteral("<b>%1</b>%2")
+            .arg(document_.title().toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>")
+                                                                 .arg(theme_.colors().muted.name(), tr("edited"))
+                                                           : QString()));
     setWindowTitle(tr("%1[*] – Weightaxis").arg(document_.title()));
     setWindowModified(edited);
 }
 
 void MainWindow::refreshLoadCases() {
     loadCases_->clear();
-    for (const auto &loadCase : document_.analysis().derived.loadCases) loadCases_->addItem(QString::fromStdString(loadCase.name));
+    for (const auto &loadCase : document_.analysis().derived.loadCases)
+        loadCases_->addItem(QString::fromStdString(loadCase.name));
     loadCases_->setCurrentIndex(document_.loadCase());
 }
 
@@ -274,8 +314,10 @@ bool MainWindow::openFile(const QString &path) {
     std::vector<LoadWarning> warnings;
     if (!document_.open(path, error, warnings)) {
         notices_->say(tr("%1 was not opened. At %2: expected %3, found %4. %5")
-                          .arg(QFileInfo(path).fileName(), QString::fromStdString(error.where), QString::fromStdString(error.expected),
-                               QString::fromStdString(error.found), QString::fromStdString(error.suggestion)).trimmed(),
+                          .arg(QFileInfo(path).fileName(), QString::fromStdString(error.where),
+                               QString::fromStdString(error.expected), QString::fromStdString(error.found),
+                               QString::fromStdString(error.suggestion))
+                          .trimmed(),
                       Severity::stop);
         return false;
     }
@@ -283,7 +325,9 @@ bool MainWindow::openFile(const QString &path) {
     setStage(Stage::place);
     rememberRecent(document_.path());
     if (!warnings.empty())
-        notices_->say(tr("%n key(s) in the file are not known and are kept: %1", nullptr, int(warnings.size())).arg(QString::fromStdString(warnings.front().where + " " + warnings.front().message)), Severity::note);
+        notices_->say(tr("%n key(s) in the file are not known and are kept: %1", nullptr, int(warnings.size()))
+                          .arg(QString::fromStdString(warnings.front().where + " " + warnings.front().message)),
+                      Severity::note);
     place_->plan().setFocus();
     return true;
 }
@@ -296,7 +340,8 @@ void MainWindow::setStage(Stage stage) {
 }
 
 void MainWindow::browse() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a build"), document_.path(), tr("Weightaxis builds (*.waxis)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a build"), document_.path(), tr("Weightaxis builds (*.waxis)"));
     if (!path.isEmpty()) openFile(path);
 }
 
@@ -317,7 +362,9 @@ void MainWindow::save(bool askForName, bool overwriteChanges) {
     }
     std::vector<NoticeChoice> choices;
     if (error.changedOnDisk)
-        choices = {{tr("Overwrite"), [this] { save(false, true); }}, {tr("Save as…"), [this] { save(true); }}, {tr("Open what is on disk"), [this, path] { openFile(path); }}};
+        choices = {{tr("Overwrite"), [this] { save(false, true); }},
+                   {tr("Save as…"), [this] { save(true); }},
+                   {tr("Open what is on disk"), [this, path] { openFile(path); }}};
     notices_->say(tr("Not saved: %1.").arg(QString::fromStdString(error.reason)), Severity::stop, std::move(choices));
 }
 
@@ -327,7 +374,8 @@ void MainWindow::addFromLibrary(const std::string &typeId) {
     setStage(Stage::place);
     const QPointF middle = place_->plan().centre();
     const std::string id = freshId(document_.build(), typeId);
-    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type->second.name)), addPart(document_.build(), type->second, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
+    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type->second.name)),
+                       addPart(document_.build(), type->second, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
         document_.select(QString::fromStdString(id));
 }
 
@@ -336,17 +384,23 @@ void MainWindow::openPalette() {
     for (const auto &spec : table_->specs()) {
         auto *action = table_->action(spec.id);
         if (action->isEnabled() && spec.id != "palette")
-            entries.push_back({spec.text.section('\t', 0, 0), spec.id.startsWith("sum-") ? tr("calculation") : spec.id.startsWith("stage-") ? tr("stage") : spec.key.toString(QKeySequence::NativeText), spec.run});
+            entries.push_back({spec.text.section('\t', 0, 0),
+                               spec.id.startsWith("sum-")     ? tr("calculation")
+                               : spec.id.startsWith("stage-") ? tr("stage")
+                                                              : spec.key.toString(QKeySequence::NativeText),
+                               spec.run});
     }
     for (const auto &part : document_.build().parts)
-        entries.push_back({QString::fromStdString(part.name.empty() ? part.id : part.name), tr("part"), [this, id = QString::fromStdString(part.id)] {
+        entries.push_back({QString::fromStdString(part.name.empty() ? part.id : part.name), tr("part"),
+                           [this, id = QString::fromStdString(part.id)] {
                                setStage(Stage::place);
                                document_.select(id);
                                place_->reveal({id});
                                document_.highlight({});
                            }});
     for (const auto &[id, type] : document_.library())
-        entries.push_back({tr("Add %1").arg(QString::fromStdString(type.name)), tr("library"), [this, typeId = id] { addFromLibrary(typeId); }});
+        entries.push_back({tr("Add %1").arg(QString::fromStdString(type.name)), tr("library"),
+                           [this, typeId = id] { addFromLibrary(typeId); }});
     palette_->open(std::move(entries));
 }
 
@@ -397,8 +451,11 @@ void MainWindow::offerRecovery() {
     const auto left = autosave_.leftBehind();
     if (left.empty()) return;
     const Recovery newest = left.front();
-    notices_->say(tr("Unsaved work on %1 from %2 was kept.").arg(newest.name, QLocale().toString(newest.when, QLocale::ShortFormat)), Severity::watch,
-                  {{tr("Recover"), [this, newest] {
+    notices_->say(tr("Unsaved work on %1 from %2 was kept.")
+                      .arg(newest.name, QLocale().toString(newest.when, QLocale::ShortFormat)),
+                  Severity::watch,
+                  {{tr("Recover"),
+                    [this, newest] {
                         QString reason;
                         if (autosave_.recover(newest, reason))
                             setStage(Stage::place);
@@ -413,8 +470,9 @@ void MainWindow::offerRecovery() {
 
 void MainWindow::closeEvent(QCloseEvent *event) {
     if (document_.isModified()) {
-        const auto answer = QMessageBox::question(this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
-                                                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+        const auto answer = QMessageBox::question(
+            this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
+            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
         if (answer == QMessageBox::Save) save(false);
         if (answer == QMessageBox::Cancel || (answer == QMessageBox::Save && document_.isModified())) {
             event->ignore();

@@ -41,9 +41,10 @@ void NoticeBar::say(const QString &text, Severity severity, std::vector<NoticeCh
     show();
     update();
     const int turn = ++turn_;
-    if (seconds > 0) QTimer::singleShot(seconds * 1000, this, [this, turn] {
-        if (turn == turn_) hide();
-    });
+    if (seconds > 0)
+        QTimer::singleShot(seconds * 1000, this, [this, turn] {
+            if (turn == turn_) hide();
+        });
 }
 
 void NoticeBar::paintEvent(QPaintEvent *) {

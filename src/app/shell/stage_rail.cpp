@@ -25,7 +25,8 @@ QSize StageButton::sizeHint() const { return {theme::kRailWidth, 66}; }
 
 void StageButton::setCounts(const FindingCounts &counts) {
     counts_ = counts;
-    setAccessibleDescription(tr("%1 stop, %2 watch, %3 unknown").arg(counts.stop).arg(counts.watch).arg(counts.unknown));
+    setAccessibleDescription(
+        tr("%1 stop, %2 watch, %3 unknown").arg(counts.stop).arg(counts.watch).arg(counts.unknown));
     update();
 }
 
@@ -46,15 +47,20 @@ void StageButton::paintEvent(QPaintEvent *) {
     const QColor ink = isChecked() ? c.chalk : isBuilt(stage_) ? c.ink : c.muted;
     const int middle = cell.center().y();
     painter.setOpacity(isBuilt(stage_) || isChecked() ? 1.0 : 0.75);
-    painter.drawPixmap(width() / 2 - 12, middle - 26, theme_.icon(stageTexts()[std::size_t(stage_)].id, ink, 24, devicePixelRatioF()));
+    painter.drawPixmap(width() / 2 - 12, middle - 26,
+                       theme_.icon(stageTexts()[std::size_t(stage_)].id, ink, 24, devicePixelRatioF()));
     painter.setPen(ink);
     painter.setFont(theme_.text(12, isChecked()));
     painter.drawText(QRect(0, middle, width(), 16), Qt::AlignCenter, text());
     painter.setFont(theme_.numbers(9));
-    painter.drawText(QRect(cell.right() - 20, cell.top() + 2, 18, 12), Qt::AlignRight, QStringLiteral("F%1").arg(int(stage_) + 1));
+    painter.drawText(QRect(cell.right() - 20, cell.top() + 2, 18, 12), Qt::AlignRight,
+                     QStringLiteral("F%1").arg(int(stage_) + 1));
     painter.setOpacity(1.0);
     // The gravest two severities that are there.
-    const std::pair<Severity, int> all[] = {{Severity::stop, counts_.stop}, {Severity::watch, counts_.watch}, {Severity::note, counts_.note}, {Severity::unknown, counts_.unknown}};
+    const std::pair<Severity, int> all[] = {{Severity::stop, counts_.stop},
+                                            {Severity::watch, counts_.watch},
+                                            {Severity::note, counts_.note},
+                                            {Severity::unknown, counts_.unknown}};
     std::vector<std::pair<Severity, int>> shown;
     for (const auto &entry : all)
         if (entry.second > 0 && shown.size() < 2) shown.push_back(entry);

@@ -41,15 +41,20 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
     label(tr("Start with a demo, then drag a part and watch weight, balance and fit."), 13, false);
     for (const auto &demo : demos) {
         const QString name = QFileInfo(demo).completeBaseName();
-        button(tr("Open the demo %1").arg(name.left(1).toUpper() + name.mid(1)), [this, demo] { emit fileChosen(demo); });
+        button(tr("Open the demo %1").arg(name.left(1).toUpper() + name.mid(1)),
+               [this, demo] { emit fileChosen(demo); });
     }
     button(tr("Open a build…"), [this] { emit browseWanted(); });
-    auto *layout = button(tr("Start from a layout"), [] {}, tr("Comes with the Frame stage, which is not built yet"));
-    auto *kit = button(tr("Read a kit list"), [] {}, tr("Comes with the Kit stage, which is not built yet"));
+    auto *layout = button(
+        tr("Start from a layout"), [] {}, tr("Comes with the Frame stage, which is not built yet"));
+    auto *kit = button(
+        tr("Read a kit list"), [] {}, tr("Comes with the Kit stage, which is not built yet"));
     layout->setEnabled(false);
     kit->setEnabled(false);
     if (!recent.isEmpty()) label(tr("Recent"), 13, true);
-    for (const auto &path : recent) button(QFileInfo(path).fileName(), [this, path] { emit fileChosen(path); }, path);
+    for (const auto &path : recent)
+        button(
+            QFileInfo(path).fileName(), [this, path] { emit fileChosen(path); }, path);
 }
 
 } // namespace waxis::app

@@ -50,7 +50,8 @@ SumSheet::SumSheet(const Sum &sum, const theme::Theme &theme, QWidget *parent)
     error_->setStyleSheet(QStringLiteral("color: %1;").arg(theme.colors().stop.name()));
     error_->setWordWrap(true);
     layout->addWidget(error_);
-    auto *formula = new QLabel(tr("%1\nSource: %2").arg(QString::fromStdString(sum.formula), QString::fromStdString(sum.source)));
+    auto *formula =
+        new QLabel(tr("%1\nSource: %2").arg(QString::fromStdString(sum.formula), QString::fromStdString(sum.source)));
     formula->setWordWrap(true);
     formula->setStyleSheet(QStringLiteral("color: %1;").arg(theme.colors().muted.name()));
     layout->addWidget(formula);
@@ -62,8 +63,9 @@ void SumSheet::recompute() {
     for (std::size_t i = 0; i < fields_.size(); ++i) {
         const QString text = fields_[i]->text().trimmed();
         if (text.isEmpty() && sum_.inputs[i].standard) continue;
-        inputs.emplace_back(sum_.inputs[i].key, sum_.inputs[i].kind == SumInputKind::text ? SumValue(text.toStdString())
-                                                                                          : io::sumValueFromText(text.toStdString()));
+        inputs.emplace_back(sum_.inputs[i].key, sum_.inputs[i].kind == SumInputKind::text
+                                                    ? SumValue(text.toStdString())
+                                                    : io::sumValueFromText(text.toStdString()));
     }
     const auto outputs = calculate(sum_, inputs);
     error_->setText(outputs ? QString() : QString::fromStdString(outputs.error().text()));
@@ -72,7 +74,8 @@ void SumSheet::recompute() {
         if (outputs) {
             const auto &output = sum_.outputs[i];
             QStringList values;
-            if (const auto *value = findKey(*outputs, output.key)) values << QString::fromStdString(io::sumValueText(*value));
+            if (const auto *value = findKey(*outputs, output.key))
+                values << QString::fromStdString(io::sumValueText(*value));
             if (output.key == "T1") // as many thrusts as motors
                 for (std::size_t k = 2; const auto *more = findKey(*outputs, "T" + std::to_string(k)); ++k)
                     values << QString::fromStdString(io::sumValueText(*more));

@@ -84,13 +84,17 @@ void Theme::apply() {
         QMenu::item:disabled { color: %4; }
         QLineEdit, QComboBox, QPlainTextEdit { background: %7; border: 1px solid %3; border-radius: 3px; padding: 2px 6px; }
         QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border-color: %8; }
+        QComboBox::drop-down { border: none; width: 20px; }
+        QComboBox::down-arrow { image: url(:/icons/chevron.svg); width: 12px; height: 12px; }
         QPushButton { background: %1; border: 1px solid %3; border-radius: 3px; padding: 4px 12px; }
         QPushButton:hover, QPushButton:focus { border-color: %8; }
         QToolTip { background: %1; color: %2; border: 1px solid %3; padding: 4px; }
         QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
         QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; }
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-    )").arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(), c.chalk.name(), c.field.name(), c.link.name());
+    )")
+                              .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(),
+                                   c.chalk.name(), c.field.name(), c.link.name());
     qApp->setStyleSheet(sheet);
 }
 

@@ -63,6 +63,16 @@ bool worseThan(const Finding &a, const Finding &b) {
 
 } // namespace
 
+std::vector<BodyGap> nearestThings(const Derived &derived, int owner, int loadCase, double reach_mm, std::size_t most) {
+    if (!derived.world) return {};
+    const auto &fastened = derived.owners[owner].related;
+    return derived.world->nearest(owner, reach_mm, most, [&](int body) {
+        const int other = derived.traits[body].owner;
+        return derived.owners[other].kind != OwnerKind::disc && (derived.owners[other].cases >> loadCase & 1) &&
+               !derived.traits[body].soft && std::find(fastened.begin(), fastened.end(), other) == fastened.end();
+    });
+}
+
 const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
     auto look = [&](const std::vector<Finding> &list) {
@@ -95,8 +105,7 @@ struct Analyser::State {
         auto &derived = analysis.derived;
         derived.massRows.clear();
         for (const auto &part : next.parts)
-            derived.massRows.push_back(
-                massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases)));
+            derived.massRows.push_back(massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases)));
         const auto structure = structureMassRows(next, analysis.practice, ~CaseMask(0));
         derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
     }

@@ -13,12 +13,13 @@ struct Analysis {
     std::vector<Finding> passes;   ///< outcomes inside the practice, closest call first
     FindingCounts counts;
 
-    /// The outcome with the smallest margin among open findings and passes that carry a measured value; null for none.
+    /// The outcome with the smallest margin among open findings and passes that carry a measured value; null for
+    /// none.
     const Finding *closestCall() const;
 };
 
-/// Keeps an analysis in step with a changing build. Only what an edit touched is computed again; the result always equals a
-/// fresh analysis of the same build (tests compare them after random edits).
+/// Keeps an analysis in step with a changing build. Only what an edit touched is computed again; the result always
+/// equals a fresh analysis of the same build (tests compare them after random edits).
 class Analyser {
 public:
     Analyser();

@@ -50,8 +50,8 @@ void relateOwners(const Build &build, std::vector<BodyOwner> &owners) {
     }
 }
 
-/// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so the one
-/// with the special trait carries the whole reach.
+/// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so
+/// the one with the special trait carries the whole reach.
 double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
     double reach = 0.1;
     auto need = [&](Limit limit) { reach = std::max(reach, practice[limit] + kLookAhead_mm); };
@@ -146,8 +146,7 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     if (discA || discB) {
         const BodyOwner &thing = discA ? b : a;
         const BodyTraits &body = discA ? tb : ta;
-        if (!fastened)
-            demands.propeller = thing.flexible || body.soft ? Limit::propFlexibleGap : Limit::propRigidGap;
+        if (!fastened) demands.propeller = thing.flexible || body.soft ? Limit::propFlexibleGap : Limit::propRigidGap;
         return demands;
     }
     const bool passesThrough = fastened && (a.holds || b.holds);
@@ -168,7 +167,9 @@ PairInterest interestIn(const PairDemands &demands, const Practice &practice) {
     if (!demands.any()) return interest;
     interest.look = true;
     interest.overlap = demands.overlap || demands.propeller;
-    auto need = [&](Limit limit) { interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm); };
+    auto need = [&](Limit limit) {
+        interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm);
+    };
     if (demands.sway) need(Limit::swayGap);
     if (demands.heat) need(Limit::heatGap);
     if (demands.bare) need(Limit::bareGap);

@@ -21,9 +21,9 @@ std::vector<Pose> bodyPosesOf(const Build &build, const Part &part);
 
 /// What two bodies ask of each other. Nothing set: the pair does not matter.
 struct PairDemands {
-    bool overlap = false;           ///< FIT-1: they must not stand in each other
+    bool overlap = false;                          ///< FIT-1: they must not stand in each other
     bool sway = false, heat = false, bare = false; ///< FIT-2
-    std::optional<Limit> propeller; ///< FIT-3: which limit holds against the propeller's zone
+    std::optional<Limit> propeller;                ///< FIT-3: which limit holds against the propeller's zone
     bool any() const { return overlap || sway || heat || bare || propeller; }
 };
 PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &a, const BodyTraits &b);

@@ -24,7 +24,7 @@ struct BodyOwner {
     bool isolated = false;    ///< soft-mounted
     bool flexible = false;
     bool hot = false;
-    bool insulated = false;   ///< declared insulator between it and what it stands on
+    bool insulated = false; ///< declared insulator between it and what it stands on
     bool battery = false;
 };
 
@@ -42,7 +42,8 @@ struct CaseBalance {
     Mat3 cgCovariance_mm2 = Mat3::Zero();
     PrincipalAxes principal;
     int unknownMasses = 0;
-    /// Thrust centre to CG: x forward, y left; z is CG above the mean propeller plane. None without mass or motors.
+    /// Thrust centre to CG: x forward, y left; z is CG above the mean propeller plane. None without mass or
+    /// motors.
     std::optional<Vec3> offset_mm;
     std::optional<double> thrustToWeight; ///< none unless every motor aboard states its thrust
     std::vector<double> hoverThrusts_N;   ///< per motor mount; empty when they cannot balance it
@@ -57,5 +58,9 @@ struct Derived {
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;
 };
+
+/// The things nearest to a part that are aboard in a load case, nearest first, one gap per thing. What it is
+/// fastened to, soft matter and propeller discs do not count.
+std::vector<BodyGap> nearestThings(const Derived &derived, int owner, int loadCase, double reach_mm, std::size_t most);
 
 } // namespace waxis

@@ -19,15 +19,16 @@ struct MassElement {
 struct CompoundMass {
     double mass_g = 0;
     std::optional<Vec3> cg_mm; ///< none while there is no mass at all
-    Mat3 inertia_gmm2 = Mat3::Zero(); ///< about the centre of gravity; off-diagonals are tensor elements (Ixy = -sum m x y)
+    Mat3 inertia_gmm2 =
+        Mat3::Zero(); ///< about the centre of gravity; off-diagonals are tensor elements (Ixy = -sum m x y)
 };
 
 /// m = sum mi; c = sum mi ci / m; I = sum (Ji + mi (|di|^2 1 - di di^T)), di = ci - c (Goldstein).
 CompoundMass rollUp(std::span<const MassElement> elements);
 
 struct PrincipalAxes {
-    Vec3 moments_gmm2 = Vec3::Zero();   ///< ascending
-    Mat3 axes = Mat3::Identity();       ///< columns are unit vectors in the frame's axes, right-handed
+    Vec3 moments_gmm2 = Vec3::Zero(); ///< ascending
+    Mat3 axes = Mat3::Identity();     ///< columns are unit vectors in the frame's axes, right-handed
 };
 PrincipalAxes principalAxes(const Mat3 &inertia_gmm2);
 

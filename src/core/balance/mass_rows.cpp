@@ -42,8 +42,8 @@ UnitMass unitMassOf(const std::vector<Solid> &solids, const std::vector<Material
 }
 
 /// A structural piece: weighed, or computed from its shape and material.
-MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties &properties,
-                     const Pose &X_FrameShape, const std::string &material, const Measured &weighed, const Frame &frame, const Practice &practice,
+MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties &properties, const Pose &X_FrameShape,
+                     const std::string &material, const Measured &weighed, const Frame &frame, const Practice &practice,
                      CaseMask cases) {
     MassRow row;
     row.id = id;
@@ -102,12 +102,11 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
     const Frame &frame = *build.frame;
     std::vector<MassRow> rows;
     for (const auto &plate : frame.plates)
-        rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)),
-                                    platePose(plate), plate.material, plate.mass_g, frame, practice,
-                                    allCases));
+        rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)), platePose(plate),
+                                    plate.material, plate.mass_g, frame, practice, allCases));
     for (const auto &arm : frame.arms)
-        rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material, arm.mass_g, frame,
-                                    practice, allCases));
+        rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material,
+                                    arm.mass_g, frame, practice, allCases));
     for (const auto &standoff : frame.standoffs) {
         ShapeProperties tube = shapeProperties(standoffShape(standoff));
         const ShapeProperties bore = shapeProperties(Cylinder{standoff.bore_mm, standoff.height_mm});

@@ -22,17 +22,17 @@ struct MassRow {
     std::string id; ///< of the part, plate, arm, standoff or allowance
     MassKind kind = MassKind::part;
     Family family = Family::structure;
-    bool known = false;         ///< false: the mass is not known and `element` is weightless
+    bool known = false; ///< false: the mass is not known and `element` is weightless
     Source source = Source::catalogue;
-    double tolerance_g = 0;     ///< +- 2 sigma; the practice's default where none is stated
+    double tolerance_g = 0; ///< +- 2 sigma; the practice's default where none is stated
     double sigmaPosition_mm = 0;
     MassElement element;
     CaseMask cases = 0; ///< load cases that it flies in
 };
 
-/// Mass, centroid and inertia of one part in the frame's axes. Measured beats catalogue. The centroid is the type's stated
-/// centre of mass, else that of its solids weighted by density (by volume where a material is missing); the inertia is that of
-/// the solids scaled to the mass.
+/// Mass, centroid and inertia of one part in the frame's axes. Measured beats catalogue. The centroid is the
+/// type's stated centre of mass, else that of its solids weighted by density (by volume where a material is
+/// missing); the inertia is that of the solids scaled to the mass.
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases);
 
 /// Rows of plates (outline x thickness x density less holes), arms, standoffs and allowances; weighed values win.

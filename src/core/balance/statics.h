@@ -26,14 +26,14 @@ Result<ScaleCg, StaticsError> cgFromScales(const std::vector<Vec2> &points_mm, c
 /// Distance of the CG from the first support, mm: x = L F2 / (F1 + F2). Readings in g.
 Result<double, StaticsError> cgFromTwoSupports(double span_mm, double first_g, double second_g);
 
-/// Height of the CG over the line of supports, mm: z = L (F_level - F_tilted) / (W tan theta); the far support is raised
-/// by theta, F is the reading at the raised support. 0 < theta < 90 degrees.
+/// Height of the CG over the line of supports, mm: z = L (F_level - F_tilted) / (W tan theta); the far support is
+/// raised by theta, F is the reading at the raised support. 0 < theta < 90 degrees.
 Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, double level_g, double tilted_g,
                                               double theta_deg);
 
-/// Least-norm thrusts in N: minimise |T|^2 subject to sum T = m g, sum T (x - xcg) = 0, sum T (y - ycg) = 0; yaw ignored.
-/// Motors in the plane of x and y, mm. Fails for fewer than three motors or motors in line. A negative thrust in the result
-/// means that no hover is possible with propellers that only push up.
+/// Least-norm thrusts in N: minimise |T|^2 subject to sum T = m g, sum T (x - xcg) = 0, sum T (y - ycg) = 0; yaw
+/// ignored. Motors in the plane of x and y, mm. Fails for fewer than three motors or motors in line. A negative
+/// thrust in the result means that no hover is possible with propellers that only push up.
 Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors_mm, const Vec2 &cg_mm,
                                                       double mass_kg, double gravity_m_s2);
 

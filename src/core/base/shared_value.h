@@ -6,8 +6,8 @@
 
 namespace waxis {
 
-/// Behaves as a plain T: copyable, comparable, no aliasing seen from outside. Copies share one immutable object until
-/// one of them is edited, so that an undo list of builds does not repeat the parts nobody changed.
+/// Behaves as a plain T: copyable, comparable, no aliasing seen from outside. Copies share one immutable object
+/// until one of them is edited, so that an undo list of builds does not repeat the parts nobody changed.
 template <class T>
 class SharedValue {
 public:

@@ -88,7 +88,8 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *loadCase = byId(build.loadCases, id)) return loadCase->name;
     if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";
     if (byId(build.frame->standoffs, id)) return "Standoff " + id;
-    if (const auto *mount = byId(build.frame->motorMounts, id)) return quarterInWords(mount->position_mm) + " propeller disc";
+    if (const auto *mount = byId(build.frame->motorMounts, id))
+        return quarterInWords(mount->position_mm) + " propeller disc";
     return id;
 }
 

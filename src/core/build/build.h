@@ -41,7 +41,7 @@ struct Part {
     std::string name;
     Placement placement;
     Fastening fastening;
-    Measured mass_g; ///< weighed; unknown: the type's
+    Measured mass_g;       ///< weighed; unknown: the type's
     bool optional = false; ///< aboard only where a load case says so
     bool pinned = false;
     std::optional<SlideRange> slide;
@@ -109,8 +109,8 @@ bool isAboard(const Part &part, const LoadCase &loadCase);
 /// The build's load cases, or one case with everything that is not optional when it names none.
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
 
-/// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs, parts,
-/// allowances and load cases share one name space.
+/// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
+/// parts, allowances and load cases share one name space.
 std::vector<std::string> allIds(const Build &build);
 
 /// `base`, or base-2, base-3, ... when taken.

@@ -1,5 +1,5 @@
-// Every change of a build is a function Build -> Build. An edit that names something that is not there is an error, not a
-// silent no-op.
+// Every change of a build is a function Build -> Build. An edit that names something that is not there is an
+// error, not a silent no-op.
 #pragma once
 
 #include "core/base/result.h"
@@ -34,7 +34,8 @@ EditResult renamePart(const Build &build, const std::string &part, const std::st
 EditResult pinPart(const Build &build, const std::string &part, bool pinned);
 EditResult removePart(const Build &build, const std::string &part);
 
-/// Adds a part of a type (which the build then embeds) at a pose in the frame's axes; the id is made from `idBase`.
+/// Adds a part of a type (which the build then embeds) at a pose in the frame's axes; the id is made from
+/// `idBase`.
 EditResult addPart(const Build &build, const PartType &type, const std::string &idBase, const Pose &X_FramePart);
 
 /// Accepts a finding (Finding::key); an empty reason is refused.

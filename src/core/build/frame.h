@@ -22,7 +22,7 @@ struct MotorMount {
     Vec3 position_mm = Vec3::Zero(); ///< centre of the face that the motor stands on
     Vec3 axis = Vec3::UnitZ();       ///< unit vector of thrust
     double propDiameter_mm = 0;
-    double propPlane_mm = 0;         ///< height of the propeller's middle above `position_mm` along the axis
+    double propPlane_mm = 0; ///< height of the propeller's middle above `position_mm` along the axis
     std::optional<double> flexUp_mm, flexDown_mm; ///< blade thickness plus flex; none: the practice's figures
     Spin spin = Spin::clockwise;
     HolePattern pattern;
@@ -52,7 +52,7 @@ struct Plate {
     Ring outline_mm;
     std::vector<RoundHole> holes;
     std::vector<Ring> cutouts_mm; ///< slots and windows
-    double z_mm = 0; ///< bottom face
+    double z_mm = 0;              ///< bottom face
     double thickness_mm = 0;
     std::string material = "carbon";
     bool isolated = false; ///< belongs to the clean frame on bobbins
@@ -96,7 +96,7 @@ struct PassThrough {
 
 struct Frame {
     std::string name;
-    std::string layout;                        ///< kind of motor layout, for instance "quad-x"
+    std::string layout;                             ///< kind of motor layout, for instance "quad-x"
     std::map<std::string, double> layoutParameters; ///< generator parameters, kept so that it stays editable
     std::vector<MotorMount> motorMounts;
     std::vector<Arm> arms;

@@ -2,9 +2,7 @@
 
 namespace waxis {
 
-Shape armShape(const Arm &arm) {
-    return Box{Vec3((arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm)};
-}
+Shape armShape(const Arm &arm) { return Box{Vec3((arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm)}; }
 
 Pose armPose(const Arm &arm) {
     const Vec3 along = arm.tip_mm - arm.root_mm;
@@ -29,7 +27,8 @@ Pose standoffPose(const Standoff &standoff) {
 }
 
 Shape discShape(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {
-    return Cylinder{mount.propDiameter_mm, mount.flexUp_mm.value_or(flexUp_mm) + mount.flexDown_mm.value_or(flexDown_mm)};
+    return Cylinder{mount.propDiameter_mm,
+                    mount.flexUp_mm.value_or(flexUp_mm) + mount.flexDown_mm.value_or(flexDown_mm)};
 }
 
 Pose discPose(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {

@@ -63,7 +63,8 @@ struct Port {
     PortKind kind = PortKind::pads;
     Vec3 position_mm = Vec3::Zero();
     Vec3 direction = Vec3::UnitX(); ///< outward, in the part's axes
-    Vec3 fullSize_mm = Vec3::Zero(); ///< room of plug body and first bend along direction, across, and in height; 0: not stated
+    Vec3 fullSize_mm =
+        Vec3::Zero(); ///< room of plug body and first bend along direction, across, and in height; 0: not stated
     std::vector<Pin> pins;
     bool mustStayReachable = false;
     bool operator==(const Port &) const = default;
@@ -78,11 +79,11 @@ struct PartType {
     Measured mass_g;
     std::optional<Vec3> centreOfMass_mm; ///< default: from the solids and their densities
     std::optional<HolePattern> mounting;
-    std::optional<Vec3> arrow;           ///< direction of the printed arrow, in the part's axes
+    std::optional<Vec3> arrow; ///< direction of the printed arrow, in the part's axes
     std::vector<Port> ports;
-    bool hot = false;                    ///< gets hot in use: keep battery and printed plastic away
-    bool flexible = false;               ///< bends in the wash: antenna elements, ties, loose leads
-    Measured maxThrust_gf;               ///< motors: static thrust with the build's propeller
+    bool hot = false;      ///< gets hot in use: keep battery and printed plastic away
+    bool flexible = false; ///< bends in the wash: antenna elements, ties, loose leads
+    Measured maxThrust_gf; ///< motors: static thrust with the build's propeller
     std::string note;
     bool operator==(const PartType &) const = default;
 };

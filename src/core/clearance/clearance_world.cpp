@@ -66,9 +66,8 @@ struct ClearanceWorld::Impl {
     }
 
     void sortGaps() {
-        std::sort(gaps.begin(), gaps.end(), [](const BodyGap &x, const BodyGap &y) {
-            return x.a != y.a ? x.a < y.a : x.b < y.b;
-        });
+        std::sort(gaps.begin(), gaps.end(),
+                  [](const BodyGap &x, const BodyGap &y) { return x.a != y.a ? x.a < y.a : x.b < y.b; });
     }
 };
 
@@ -81,7 +80,8 @@ const std::vector<Body> &ClearanceWorld::bodies() const { return impl_->bodies; 
 const std::vector<BodyGap> &ClearanceWorld::gaps() const { return impl_->gaps; }
 
 void ClearanceWorld::reset(std::vector<Body> bodies, Interest interest) {
-    // Shapes that did not change keep their FCL geometry: building a plate's mesh takes longer than measuring against it.
+    // Shapes that did not change keep their FCL geometry: building a plate's mesh takes longer than measuring
+    // against it.
     std::vector<FclGeometry> kept(bodies.size());
     for (std::size_t i = 0; i < bodies.size() && i < impl_->bodies.size(); ++i)
         if (impl_->bodies[i].shape == bodies[i].shape) kept[i] = impl_->geometries[i];
@@ -114,9 +114,8 @@ void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
     std::vector<int> moved;
     for (std::size_t i = 0; i < w.bodies.size(); ++i)
         if (w.bodies[i].owner == owner) moved.push_back(int(i));
-    std::erase_if(w.gaps, [&](const BodyGap &gap) {
-        return w.bodies[gap.a].owner == owner || w.bodies[gap.b].owner == owner;
-    });
+    std::erase_if(w.gaps,
+                  [&](const BodyGap &gap) { return w.bodies[gap.a].owner == owner || w.bodies[gap.b].owner == owner; });
     for (std::size_t k = 0; k < moved.size() && k < X_FrameBody.size(); ++k) {
         const int i = moved[k];
         w.bodies[i].X_FrameBody = X_FrameBody[k];
@@ -171,8 +170,8 @@ std::vector<BodyGap> ClearanceWorld::nearest(int owner, double reach_mm, std::si
         BodyGap gap = measure(candidate.own, candidate.other);
         if (gap.distance_mm > reach_mm) continue;
         const int other = impl_->bodies[candidate.other].owner;
-        const auto same = std::find_if(best.begin(), best.end(),
-                                       [&](const BodyGap &g) { return impl_->bodies[g.b].owner == other; });
+        const auto same =
+            std::find_if(best.begin(), best.end(), [&](const BodyGap &g) { return impl_->bodies[g.b].owner == other; });
         if (same == best.end())
             best.push_back(gap);
         else if (gap.distance_mm < same->distance_mm)

@@ -18,27 +18,27 @@ struct Body {
 
 /// What a pair of bodies is to be measured for.
 struct PairInterest {
-    bool look = false;     ///< false: the pair is of no interest at all
-    double within_mm = 0;  ///< report the gap when it is not larger
-    bool overlap = false;  ///< work out depth and freeing move when they overlap
+    bool look = false;    ///< false: the pair is of no interest at all
+    double within_mm = 0; ///< report the gap when it is not larger
+    bool overlap = false; ///< work out depth and freeing move when they overlap
 };
 
 struct BodyGap {
-    int a = 0, b = 0; ///< body indices, a < b
-    double distance_mm = 0; ///< 0 when touching or overlapping
-    double depth_mm = 0;    ///< overlap: the shortest move that frees the pair; 0 otherwise
-    Vec3 freeingMove_mm = Vec3::Zero(); ///< of body a
+    int a = 0, b = 0;                                  ///< body indices, a < b
+    double distance_mm = 0;                            ///< 0 when touching or overlapping
+    double depth_mm = 0;                               ///< overlap: the shortest move that frees the pair; 0 otherwise
+    Vec3 freeingMove_mm = Vec3::Zero();                ///< of body a
     Vec3 onA_mm = Vec3::Zero(), onB_mm = Vec3::Zero(); ///< nearest points; for overlaps a point in both
 };
 
 /// Distance between two posed shapes in mm, 0 when they touch or overlap, with the nearest points.
-/// Accuracy: 1e-9 mm for boxes and spheres, 2e-3 mm where a cylinder is involved; prisms as their polygons are. Holes in
-/// prisms are respected.
+/// Accuracy: 1e-9 mm for boxes and spheres, 2e-3 mm where a cylinder is involved; prisms as their polygons are.
+/// Holes in prisms are respected.
 BodyGap measureGap(const Body &a, const Body &b);
 
-/// The shortest translation of `a` that frees it from `b`. Exact for two boxes (15 separating axes); for other pairs of
-/// convex shapes a refined direction search (better than 1 % of the depth); for prisms the best of the two faces and
-/// sixteen ways out along the plate. Zero when they do not overlap.
+/// The shortest translation of `a` that frees it from `b`. Exact for two boxes (15 separating axes); for other
+/// pairs of convex shapes a refined direction search (better than 1 % of the depth); for prisms the best of the
+/// two faces and sixteen ways out along the plate. Zero when they do not overlap.
 Vec3 freeingMove(const Body &a, const Body &b);
 
 /// All pairs of interest. The broad phase is FCL's dynamic tree over boxes inflated by each body's reach.
@@ -59,8 +59,8 @@ public:
 
     /// Any pair, whether of interest or not; no overlap depth.
     BodyGap measure(int a, int b) const;
-    /// The bodies of other owners nearest to those of `owner`, one per owner, nearest first, within `reach_mm`. `allowed` says
-    /// which bodies count.
+    /// The bodies of other owners nearest to those of `owner`, one per owner, nearest first, within `reach_mm`.
+    /// `allowed` says which bodies count.
     std::vector<BodyGap> nearest(int owner, double reach_mm, std::size_t most,
                                  const std::function<bool(int)> &allowed) const;
 

@@ -1,6 +1,7 @@
-// FCL is used in millimetres, unsigned, with libccd: its signed distance aborts on touching shapes, and the independent
-// solver gives wrong signs now and then. Prisms have an exact short cut: in the prism's own axes a body that lies wholly
-// above or below the slab is no nearer than the slab, and exactly that near when its lowest point stands over material.
+// FCL is used in millimetres, unsigned, with libccd: its signed distance aborts on touching shapes, and the
+// independent solver gives wrong signs now and then. Prisms have an exact short cut: in the prism's own axes a
+// body that lies wholly above or below the slab is no nearer than the slab, and exactly that near when its lowest
+// point stands over material.
 #include "core/clearance/narrow.h"
 
 #include <algorithm>
@@ -97,7 +98,8 @@ bool slabGap(const Prism &prism, const Body &slab, const Body &other, BodyGap &g
             const double off = std::min(std::abs(p.z()), std::abs(p.z() - plate->thickness_mm));
             if (std::abs(off - gap.distance_mm) <= kFlat && contains(plate->polygon, {p.x(), p.y()})) {
                 gap.onA_mm = slab.X_FrameBody * Vec3(corner.x(), corner.y(), face);
-                gap.onB_mm = gap.onA_mm + slab.X_FrameBody.rotation * Vec3(0, 0, above ? gap.distance_mm : -gap.distance_mm);
+                gap.onB_mm =
+                    gap.onA_mm + slab.X_FrameBody.rotation * Vec3(0, 0, above ? gap.distance_mm : -gap.distance_mm);
                 return true;
             }
         }
@@ -111,13 +113,20 @@ bool insidePrism(const Prism &prism, const Body &slab, const Body &other) {
     return p.z() > 0 && p.z() < prism.thickness_mm && contains(prism.polygon, {p.x(), p.y()});
 }
 
+/// Middle of what the two bounding boxes share: where to look at an overlap.
+Vec3 commonPoint(const Body &a, const Body &b) {
+    const Aabb boxA = boundsOf(a.shape, a.X_FrameBody), boxB = boundsOf(b.shape, b.X_FrameBody);
+    return (boxA.min_mm.cwiseMax(boxB.min_mm) + boxA.max_mm.cwiseMin(boxB.max_mm)) / 2;
+}
+
 } // namespace
 
 FclGeometry fclGeometry(const Shape &shape) {
     if (const auto *box = std::get_if<Box>(&shape)) return std::make_shared<fcl::Boxd>(box->fullSize_mm);
     if (const auto *cylinder = std::get_if<Cylinder>(&shape))
         return std::make_shared<fcl::Cylinderd>(cylinder->diameter_mm / 2, cylinder->length_mm);
-    if (const auto *sphere = std::get_if<Sphere>(&shape)) return std::make_shared<fcl::Sphered>(sphere->diameter_mm / 2);
+    if (const auto *sphere = std::get_if<Sphere>(&shape))
+        return std::make_shared<fcl::Sphered>(sphere->diameter_mm / 2);
     return meshOf(std::get<Prism>(shape));
 }
 
@@ -139,7 +148,7 @@ BodyGap distanceBetween(const Body &a, const FclGeometry &geometryA, const Body 
     }
     gap.distance_mm = 0;
     if ((prismA && insidePrism(*prismA, a, b)) || (prismB && insidePrism(*prismB, b, a))) {
-        gap.onA_mm = gap.onB_mm = prismA ? b.X_FrameBody.position_mm : a.X_FrameBody.position_mm;
+        gap.onA_mm = gap.onB_mm = commonPoint(a, b);
         return gap;
     }
     fcl::DistanceRequestd request(/*nearest points*/ true, /*signed*/ false, 0.0, 0.0, 1e-9, fcl::GST_LIBCCD);
@@ -151,7 +160,7 @@ BodyGap distanceBetween(const Body &a, const FclGeometry &geometryA, const Body 
         gap.onA_mm = result.nearest_points[0];
         gap.onB_mm = result.nearest_points[1];
     } else {
-        gap.onA_mm = gap.onB_mm = (a.X_FrameBody.position_mm + b.X_FrameBody.position_mm) / 2;
+        gap.onA_mm = gap.onB_mm = commonPoint(a, b);
     }
     return gap;
 }

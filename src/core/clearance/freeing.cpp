@@ -1,5 +1,5 @@
-// Moving A by t along the unit vector d frees it from B once min(A.d) + t >= max(B.d); the depth is the least such t over
-// all d. For two boxes the least is attained on one of 15 axes (separating axis theorem, Gottschalk).
+// Moving A by t along the unit vector d frees it from B once min(A.d) + t >= max(B.d); the depth is the least such
+// t over all d. For two boxes the least is attained on one of 15 axes (separating axis theorem, Gottschalk).
 #include "core/clearance/narrow.h"
 
 #include "core/base/units.h"

@@ -7,7 +7,8 @@
 
 namespace waxis {
 
-/// A square is named by its side, a circle (motor base) by its diameter, as the trade does it (common practice, no source).
+/// A square is named by its side, a circle (motor base) by its diameter, as the trade does it (common practice, no
+/// source).
 enum class PatternShape { square, circle, rectangle };
 
 struct HolePattern {

@@ -62,8 +62,8 @@ double distanceToSegment(const Vec2 &p, const Vec2 &a, const Vec2 &b) {
     return (p - (a + t * d)).norm();
 }
 
-/// True when `target` lies inside the corner at loop[i], so that a bridge from there starts into the material. After a
-/// bridge, two entries of the loop stand at one point and only one of them looks the right way.
+/// True when `target` lies inside the corner at loop[i], so that a bridge from there starts into the material.
+/// After a bridge, two entries of the loop stand at one point and only one of them looks the right way.
 bool looksTowards(const std::vector<int> &loop, std::size_t i, const Vec2 &target, const std::vector<Vec2> &points) {
     const auto n = loop.size();
     const Vec2 &before = points[loop[(i + n - 1) % n]], &at = points[loop[i]], &after = points[loop[(i + 1) % n]];
@@ -71,11 +71,11 @@ bool looksTowards(const std::vector<int> &loop, std::size_t i, const Vec2 &targe
     return cross(before, at, after) > 0 ? leftOfIn && leftOfOut : leftOfIn || leftOfOut;
 }
 
-/// Joins a hole to the counter-clockwise loop by a bridge from its rightmost corner to a corner of the loop that it can
-/// see (Eberly, "Triangulation by Ear Clipping").
+/// Joins a hole to the counter-clockwise loop by a bridge from its rightmost corner to a corner of the loop that
+/// it can see (Eberly, "Triangulation by Ear Clipping").
 void bridgeHole(std::vector<int> &loop, std::vector<int> hole, const std::vector<Vec2> &points) {
-    const auto rightmost = std::max_element(hole.begin(), hole.end(),
-                                            [&](int a, int b) { return points[a].x() < points[b].x(); });
+    const auto rightmost =
+        std::max_element(hole.begin(), hole.end(), [&](int a, int b) { return points[a].x() < points[b].x(); });
     std::rotate(hole.begin(), rightmost, hole.end());
     const Vec2 m = points[hole.front()];
     double nearest = std::numeric_limits<double>::infinity();
@@ -144,8 +144,7 @@ Ring circleRing(const Vec2 &centre_mm, double diameter_mm, int corners) {
     const double step = 2 * kPi / corners;
     const double radius = diameter_mm / 2 * std::sqrt(step / std::sin(step)); // polygon area n/2 r^2 sin(step) = pi R^2
     Ring ring;
-    for (int i = 0; i < corners; ++i)
-        ring.push_back(centre_mm + radius * Vec2(std::cos(i * step), std::sin(i * step)));
+    for (int i = 0; i < corners; ++i) ring.push_back(centre_mm + radius * Vec2(std::cos(i * step), std::sin(i * step)));
     return ring;
 }
 

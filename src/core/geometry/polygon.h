@@ -31,7 +31,8 @@ struct AreaProperties {
 /// A polygon without area gives zeros and the first corner as centroid.
 AreaProperties areaProperties(const Polygon &polygon);
 
-/// True when the point lies in the material: inside the outline and in no hole. Points on an edge may go either way.
+/// True when the point lies in the material: inside the outline and in no hole. Points on an edge may go either
+/// way.
 bool contains(const Polygon &polygon, const Vec2 &point);
 
 /// Distance from a point to the nearest edge of any ring, mm.
@@ -40,8 +41,8 @@ double distanceToEdge(const Polygon &polygon, const Vec2 &point);
 /// Regular polygon with the same area as the circle, so that plates with round holes weigh what they weigh.
 Ring circleRing(const Vec2 &centre_mm, double diameter_mm, int corners = 24);
 
-/// Triangles (corner indices into triangulationPoints) that cover the material; ear clipping after joining the holes to
-/// the outline. Returns no triangles for an outline that crosses itself so badly that no ear is left.
+/// Triangles (corner indices into triangulationPoints) that cover the material; ear clipping after joining the
+/// holes to the outline. Returns no triangles for an outline that crosses itself so badly that no ear is left.
 struct Triangulation {
     std::vector<Vec2> points;
     std::vector<std::array<int, 3>> triangles;

@@ -27,8 +27,8 @@ struct Pose {
     }
 };
 
-/// Roll about x, pitch about y, yaw about z in degrees, applied intrinsically z-y'-x'' (R = Rz(yaw) Ry(pitch) Rx(roll)).
-/// With z up a positive pitch is nose down and a positive yaw a left turn.
+/// Roll about x, pitch about y, yaw about z in degrees, applied intrinsically z-y'-x'' (R = Rz(yaw) Ry(pitch)
+/// Rx(roll)). With z up a positive pitch is nose down and a positive yaw a left turn.
 struct RollPitchYaw {
     double roll_deg = 0, pitch_deg = 0, yaw_deg = 0;
     bool operator==(const RollPitchYaw &) const = default;
@@ -37,14 +37,16 @@ struct RollPitchYaw {
 /// Unit quaternion of the angles, in canonical form (see canonical()).
 Quat quaternionFrom(const RollPitchYaw &angles);
 
-/// Angles of a rotation; pitch in [-90, 90], the others in (-180, 180]. At pitch = +-90 only the sum or difference of roll
-/// and yaw is defined: roll is then 0 and all of it goes to yaw. Source: Diebel 2006; ISO 8855 has the same axes.
+/// Angles of a rotation; pitch in [-90, 90], the others in (-180, 180]. At pitch = +-90 only the sum or difference
+/// of roll and yaw is defined: roll is then 0 and all of it goes to yaw. Source: Diebel 2006; ISO 8855 has the
+/// same axes.
 RollPitchYaw rollPitchYawFrom(const Quat &rotation);
 
 /// True where rollPitchYawFrom has to choose (pitch within 1e-5 degrees of +-90).
 bool isGimbalLocked(const Quat &rotation);
 
-/// q and -q are the same rotation: returns the one with w > 0 or, for w = 0, with the first non-zero of x, y, z positive.
+/// q and -q are the same rotation: returns the one with w > 0 or, for w = 0, with the first non-zero of x, y, z
+/// positive.
 Quat canonical(const Quat &rotation);
 
 /// The turn in words, as a builder says it: "nose up 20°, turned left 90°"; "level, arrow forward" for none.

@@ -1,5 +1,5 @@
-// Box: J = V/12 diag(b2+c2, a2+c2, a2+b2); cylinder along z: V/12 diag(3r2+h2, 3r2+h2, 6r2); sphere: 2/5 V r2 (Goldstein).
-// Prism: V = A t; J from the second moments of area and t^2/12 (perpendicular sums).
+// Box: J = V/12 diag(b2+c2, a2+c2, a2+b2); cylinder along z: V/12 diag(3r2+h2, 3r2+h2, 6r2); sphere: 2/5 V r2
+// (Goldstein). Prism: V = A t; J from the second moments of area and t^2/12 (perpendicular sums).
 #include "core/geometry/solid.h"
 
 #include "core/base/units.h"

@@ -65,8 +65,8 @@ struct Aabb {
     Vec3 size_mm() const { return max_mm - min_mm; }
 };
 
-/// The point of the shape that lies farthest along `direction` (shape's own axes, any length but zero). For prisms the
-/// holes play no part: it is the support of the convex hull.
+/// The point of the shape that lies farthest along `direction` (shape's own axes, any length but zero). For prisms
+/// the holes play no part: it is the support of the convex hull.
 Vec3 supportPoint(const Shape &shape, const Vec3 &direction);
 
 /// Tight box around the posed shape.

@@ -15,8 +15,8 @@ const MassRow *rowOf(const Derived &derived, const std::string &id) {
     return at == derived.massRows.end() ? nullptr : &*at;
 }
 
-/// Parts that may slide along the axis, the one that helps most first, moved so far that the CG comes to the thrust centre or the
-/// slide ends. A part's shift s moves the CG by s * m / M.
+/// Parts that may slide along the axis, the one that helps most first, moved so far that the CG comes to the
+/// thrust centre or the slide ends. A part's shift s moves the CG by s * m / M.
 std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, const CaseBalance &balance, int axis) {
     std::vector<Fix> fixes;
     for (const auto &part : build.parts) {
@@ -27,7 +27,8 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
         const double wanted = -(*balance.offset_mm)[axis] * balance.mass.mass_g / row->element.mass_g / along;
         const double travel = std::clamp(wanted, part.slide->min_mm, part.slide->max_mm);
         if (std::abs(travel) >= 0.1) {
-            const double after = (*balance.offset_mm)[axis] + travel * along * row->element.mass_g / balance.mass.mass_g;
+            const double after =
+                (*balance.offset_mm)[axis] + travel * along * row->element.mass_g / balance.mass.mass_g;
             fixes.push_back({part.id, part.slide->direction * travel, after});
         }
     }

@@ -1,8 +1,8 @@
 // What rules say about a build, as data. Sentences are made at the edge (see wording.h).
 #pragma once
 
-#include "core/geometry/pose.h"
 #include "core/build/edits.h"
+#include "core/geometry/pose.h"
 #include "core/rules/practice.h"
 
 #include <optional>
@@ -40,16 +40,16 @@ struct Finding {
     RuleId rule = RuleId::fitOverlap;
     Severity severity = Severity::note;
     std::vector<std::string> subjects;
-    std::string variant;           ///< which of a rule's cases: "sway", "heat", "fore-aft", ...
-    std::string loadCase;          ///< id; empty: whatever is aboard
+    std::string variant;  ///< which of a rule's cases: "sway", "heat", "fore-aft", ...
+    std::string loadCase; ///< id; empty: whatever is aboard
     std::optional<double> measured, limit;
     std::string_view unit;
-    double margin = 0;             ///< how far on the safe side; negative: outside
+    double margin = 0; ///< how far on the safe side; negative: outside
     std::optional<Limit> practiceLimit;
     std::vector<FindingInput> inputs;
     std::optional<Vec3> from_mm, to_mm; ///< where to look: the nearest points or the overlap
     std::vector<Fix> fixes;
-    std::string acceptedReason;    ///< not empty: the builder accepts it
+    std::string acceptedReason; ///< not empty: the builder accepts it
 
     bool accepted() const { return !acceptedReason.empty(); }
     /// The same finding keeps its key while numbers change.

@@ -21,7 +21,8 @@ public:
     void offer(Finding finding) {
         for (auto &kept : kept_)
             if (kept.subjects == finding.subjects && kept.variant == finding.variant) {
-                if (finding.severity < kept.severity || (finding.severity == kept.severity && finding.margin < kept.margin))
+                if (finding.severity < kept.severity ||
+                    (finding.severity == kept.severity && finding.margin < kept.margin))
                     kept = std::move(finding);
                 return;
             }
@@ -46,7 +47,8 @@ Finding pairFinding(RuleId rule, const Derived &derived, const BodyGap &gap) {
 }
 
 /// The freeing move belongs to body a. It is offered for whichever of the two is a part that is free to move.
-void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap &gap, double extra_mm, Finding &finding) {
+void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap &gap, double extra_mm,
+                      Finding &finding) {
     if (gap.depth_mm <= 0) return;
     const Vec3 direction = gap.freeingMove_mm / gap.depth_mm;
     const Vec3 move = direction * (gap.depth_mm + extra_mm);
@@ -96,7 +98,7 @@ void judgeGaps(const Build &, const Practice &practice, const Derived &derived, 
             finding.practiceLimit = limit;
             finding.margin = gap.distance_mm - practice[limit];
             const bool touching = gap.distance_mm <= practice[Limit::overlapDepth];
-            finding.severity = finding.margin >= 0               ? Severity::pass
+            finding.severity = finding.margin >= 0            ? Severity::pass
                                : touching && stopWhenTouching ? Severity::stop
                                                               : Severity::watch;
             finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", practice[limit], "mm"}};
@@ -109,7 +111,8 @@ void judgeGaps(const Build &, const Practice &practice, const Derived &derived, 
     worst.moveTo(out);
 }
 
-void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived,
+                        std::vector<Finding> &out) {
     WorstPerPair worst;
     for (const auto &gap : derived.world->gaps()) {
         const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
@@ -121,7 +124,7 @@ void judgePropellerZone(const Build &build, const Practice &practice, const Deri
         finding.limit = limit;
         finding.margin = distance - limit;
         finding.practiceLimit = demands.propeller;
-        finding.severity = gap.distance_mm <= 0     ? Severity::stop
+        finding.severity = gap.distance_mm <= 0 ? Severity::stop
                            : finding.margin < 0 ? Severity::watch
                                                 : Severity::pass;
         finding.inputs = {{distance < 0 ? "depth inside the zone" : "gap to the zone", std::abs(distance), "mm"},
@@ -207,13 +210,12 @@ FindingText wordPropellerZone(const Build &build, const Finding &f) {
 }
 
 FindingText wordTipGap(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]), oneDecimal(std::abs(*f.measured)),
-                                         oneDecimal(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
+                                         oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
         return {{"{0} and {1} overlap by {2} mm", words},
                 {"{3} mm between tips wanted: longer arms or smaller propellers.", words}};
-    return {{"{0} and {1}: {2} mm between tips", words},
-            {"{3} mm wanted: longer arms or smaller propellers.", words}};
+    return {{"{0} and {1}: {2} mm between tips", words}, {"{3} mm wanted: longer arms or smaller propellers.", words}};
 }
 
 } // namespace waxis

@@ -33,8 +33,8 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::cgOffset, "cg-offset", "Centre of gravity off the thrust centre", "mm", 5.0, kTrade},
         {Limit::catalogueMassShare, "catalogue-mass-tolerance", "Doubt of a catalogue mass without tolerance", "%", 5.0,
          kTrade},
-        {Limit::estimatedMassShare, "estimated-mass-tolerance", "Doubt of an estimated mass without tolerance", "%", 20.0,
-         kTrade},
+        {Limit::estimatedMassShare, "estimated-mass-tolerance", "Doubt of an estimated mass without tolerance", "%",
+         20.0, kTrade},
         {Limit::measuredMassTolerance, "measured-mass-tolerance", "Doubt of a weighed mass without tolerance", "g", 0.2,
          "a scale that reads to 0.1 g"},
     }};

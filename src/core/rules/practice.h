@@ -30,9 +30,9 @@ inline constexpr std::size_t kLimitCount = 13;
 
 struct LimitDefinition {
     Limit limit;
-    std::string_view id;    ///< as in files and on the command line
+    std::string_view id; ///< as in files and on the command line
     std::string_view title;
-    std::string_view unit;  ///< "mm", "g", "%"
+    std::string_view unit; ///< "mm", "g", "%"
     double standard;
     std::string_view source;
 };

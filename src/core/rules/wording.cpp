@@ -34,7 +34,8 @@ std::string oneDecimal(double value) {
 }
 
 std::string shiftInWords(const Vec3 &shift_mm) {
-    constexpr std::array<std::array<const char *, 2>, 3> kWords{{{"forward", "aft"}, {"left", "right"}, {"up", "down"}}};
+    constexpr std::array<std::array<const char *, 2>, 3> kWords{
+        {{"forward", "aft"}, {"left", "right"}, {"up", "down"}}};
     std::string text;
     for (int axis = 0; axis < 3; ++axis) {
         if (std::abs(shift_mm[axis]) < 0.05) continue;

@@ -1,5 +1,5 @@
-// Sentences for findings. Patterns are plain English with {0}, {1}... so that the desktop program can translate them before
-// the arguments go in.
+// Sentences for findings. Patterns are plain English with {0}, {1}... so that the desktop program can translate
+// them before the arguments go in.
 #pragma once
 
 #include "core/rules/finding.h"

@@ -6,7 +6,8 @@ std::vector<Sum> attitudeSums() {
     Sum attitude;
     attitude.name = "attitude";
     attitude.title = "Mounting turn from roll, pitch and yaw";
-    attitude.formula = "R = Rz(yaw) Ry(pitch) Rx(roll), intrinsic z-y'-x''; v_body = R v_board; q = (w, x, y, z), w >= 0";
+    attitude.formula =
+        "R = Rz(yaw) Ry(pitch) Rx(roll), intrinsic z-y'-x''; v_body = R v_board; q = (w, x, y, z), w >= 0";
     attitude.source = "Euler-angle conventions, Diebel 2006; ISO 8855 axes (x forward, y left, z up)";
     attitude.inputs = {{"roll_deg", "roll, right side down", "deg", SumInputKind::number, SumValue(0.0), "0"},
                        {"pitch_deg", "pitch, nose down", "deg", SumInputKind::number, SumValue(0.0), "-20"},

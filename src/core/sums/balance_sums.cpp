@@ -14,9 +14,7 @@ namespace {
 using BodyResult = Result<MassElement, SumError>;
 
 BodyResult bodyFrom(const SumObject &body, std::size_t index) {
-    auto refuse = [&](const std::string &what) {
-        return Failure{SumError{fmt::format("bodies[{}]", index), what}};
-    };
+    auto refuse = [&](const std::string &what) { return Failure{SumError{fmt::format("bodies[{}]", index), what}}; };
     auto numberAt = [&](const char *key) -> std::optional<double> {
         const SumValue *value = findKey(body, key);
         const double *held = value ? std::get_if<double>(&value->held) : nullptr;
@@ -40,7 +38,8 @@ BodyResult bodyFrom(const SumObject &body, std::size_t index) {
     Shape shape;
     if (*shapeName == "box") {
         const auto size = vectorAt("size_mm");
-        if (!size || !(size->minCoeff() > 0)) return refuse("a box needs size_mm: [length, width, height], all above 0");
+        if (!size || !(size->minCoeff() > 0))
+            return refuse("a box needs size_mm: [length, width, height], all above 0");
         shape = Box{*size};
     } else if (*shapeName == "cylinder") {
         const auto radius = numberAt("radius_mm"), length = numberAt("length_mm");
@@ -52,7 +51,8 @@ BodyResult bodyFrom(const SumObject &body, std::size_t index) {
         if (!radius || !(*radius > 0)) return refuse("a sphere needs radius_mm above 0");
         shape = Sphere{2 * *radius};
     } else {
-        return refuse(fmt::format("shape \"{}\" is not known: \"box\", \"cylinder\" or \"sphere\" expected", *shapeName));
+        return refuse(
+            fmt::format("shape \"{}\" is not known: \"box\", \"cylinder\" or \"sphere\" expected", *shapeName));
     }
     const auto mass = numberAt("mass_g");
     if (!mass || !(*mass >= 0)) return refuse("mass_g is missing or below 0");
@@ -72,14 +72,25 @@ Sum massRollup() {
     sum.title = "Mass, centre of gravity and inertia of several bodies";
     sum.formula = "m = sum mi; c = sum mi ci/m; I = sum (Ri Ji Ri^T + mi(|di|^2 1 - di di^T)); Ixy = -sum m x y";
     sum.source = "rigid-body mechanics (Goldstein)";
-    sum.inputs = {{"bodies", "bodies", "", SumInputKind::bodies, {},
+    sum.inputs = {{"bodies",
+                   "bodies",
+                   "",
+                   SumInputKind::bodies,
+                   {},
                    R"([{"shape": "box", "size_mm": [120, 40, 4], "mass_g": 30, "pos_mm": [0, 0, 0]},)"
                    R"( {"shape": "box", "size_mm": [75, 35, 30], "mass_g": 180, "pos_mm": [10, 0, 17]}])"},
                   {"conventions", "remark, not used", "", SumInputKind::text, SumValue(""), ""}};
-    sum.outputs = {{"mass_g", "mass", "g"},   {"cx_mm", "CG forward", "mm"}, {"cy_mm", "CG left", "mm"},
-                   {"cz_mm", "CG up", "mm"},  {"Ixx", "Ixx", "g mm2"},       {"Iyy", "Iyy", "g mm2"},
-                   {"Izz", "Izz", "g mm2"},   {"Ixy", "Ixy", "g mm2"},       {"Ixz", "Ixz", "g mm2"},
-                   {"Iyz", "Iyz", "g mm2"},   {"principal_g_mm2", "principal moments", "g mm2"}};
+    sum.outputs = {{"mass_g", "mass", "g"},
+                   {"cx_mm", "CG forward", "mm"},
+                   {"cy_mm", "CG left", "mm"},
+                   {"cz_mm", "CG up", "mm"},
+                   {"Ixx", "Ixx", "g mm2"},
+                   {"Iyy", "Iyy", "g mm2"},
+                   {"Izz", "Izz", "g mm2"},
+                   {"Ixy", "Ixy", "g mm2"},
+                   {"Ixz", "Ixz", "g mm2"},
+                   {"Iyz", "Iyz", "g mm2"},
+                   {"principal_g_mm2", "principal moments", "g mm2"}};
     sum.compute = [](const SumObject &in) -> SumResult {
         std::vector<MassElement> elements;
         for (const auto &item : std::get<SumList>(findKey(in, "bodies")->held)) {
@@ -114,8 +125,9 @@ Sum threeScales() {
     sum.title = "Centre of gravity from three scales";
     sum.formula = "x = sum Fi xi / sum Fi, y likewise (frame level)";
     sum.source = "statics";
-    sum.inputs = {{"points_mm", "where the scales stand", "mm", SumInputKind::points, {}, "[[60, 60], [60, -60], [-80, 0]]"},
-                  {"readings_g", "what they read", "g", SumInputKind::numbers, {}, "[310, 295, 402]"}};
+    sum.inputs = {
+        {"points_mm", "where the scales stand", "mm", SumInputKind::points, {}, "[[60, 60], [60, -60], [-80, 0]]"},
+        {"readings_g", "what they read", "g", SumInputKind::numbers, {}, "[310, 295, 402]"}};
     sum.outputs = {{"mass_g", "mass", "g"}, {"x_mm", "CG x", "mm"}, {"y_mm", "CG y", "mm"}};
     sum.compute = [](const SumObject &in) -> SumResult {
         const auto cg = cgFromScales(points(in, "points_mm"), numbers(*findKey(in, "readings_g")));
@@ -147,7 +159,8 @@ Sum heightFromTilt() {
     Sum sum;
     sum.name = "cg-height";
     sum.title = "Height of the centre of gravity from a tilted weighing";
-    sum.formula = "z = L (F_level - F_tilted) / (W tan theta), far support raised by theta, F read at the raised support";
+    sum.formula =
+        "z = L (F_level - F_tilted) / (W tan theta), far support raised by theta, F read at the raised support";
     sum.source = "statics";
     sum.inputs = {{"span_mm", "distance of the supports", "mm", SumInputKind::number, {}, "200"},
                   {"W_g", "all-up weight", "g", SumInputKind::number, {}, "900"},
@@ -170,7 +183,12 @@ Sum thrustSplitSum() {
     sum.title = "Hover thrust of each motor";
     sum.formula = "min |T|^2 with sum Ti = m g, sum Ti (xi - xcg) = 0, sum Ti (yi - ycg) = 0; T = A^T (A A^T)^-1 w";
     sum.source = "least-norm solution (pseudo-inverse), linear algebra; yaw is ignored";
-    sum.inputs = {{"motors_xy_mm", "motor positions", "mm", SumInputKind::points, {}, "[[78, -78], [78, 78], [-78, 78], [-78, -78]]"},
+    sum.inputs = {{"motors_xy_mm",
+                   "motor positions",
+                   "mm",
+                   SumInputKind::points,
+                   {},
+                   "[[78, -78], [78, 78], [-78, 78], [-78, -78]]"},
                   {"cg_xy_mm", "centre of gravity", "mm", SumInputKind::numbers, {}, "[12, -5]"},
                   {"mass_kg", "all-up mass", "kg", SumInputKind::number, {}, "0.65"},
                   {"g", "gravity", "m/s2", SumInputKind::number, SumValue(kStandardGravity_m_s2), "9.80665"}};
@@ -178,7 +196,8 @@ Sum thrustSplitSum() {
     sum.compute = [](const SumObject &in) -> SumResult {
         const auto cg = numbers(*findKey(in, "cg_xy_mm"));
         if (cg.size() != 2) return Failure{SumError{"cg_xy_mm", "[x, y] expected"}};
-        const auto thrusts = thrustSplit(points(in, "motors_xy_mm"), Vec2(cg[0], cg[1]), number(in, "mass_kg"), number(in, "g"));
+        const auto thrusts =
+            thrustSplit(points(in, "motors_xy_mm"), Vec2(cg[0], cg[1]), number(in, "mass_kg"), number(in, "g"));
         if (!thrusts) return Failure{SumError{"", thrusts.error().reason}};
         SumObject out;
         double total = 0;
@@ -195,6 +214,8 @@ Sum thrustSplitSum() {
 
 } // namespace
 
-std::vector<Sum> balanceSums() { return {massRollup(), threeScales(), twoSupports(), heightFromTilt(), thrustSplitSum()}; }
+std::vector<Sum> balanceSums() {
+    return {massRollup(), threeScales(), twoSupports(), heightFromTilt(), thrustSplitSum()};
+}
 
 } // namespace waxis::sums

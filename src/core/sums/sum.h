@@ -1,4 +1,5 @@
-// Quick sums: every closed calculation of the core by name, for the bench, the command line and the reference tests.
+// Quick sums: every closed calculation of the core by name, for the bench, the command line and the reference
+// tests.
 #pragma once
 
 #include "core/base/result.h"
@@ -14,7 +15,7 @@ namespace waxis {
 enum class SumInputKind { number, numbers, points, bodies, text };
 
 struct SumInput {
-    std::string key;    ///< carries the unit, as in reference tables
+    std::string key; ///< carries the unit, as in reference tables
     std::string title;
     std::string unit;
     SumInputKind kind = SumInputKind::number;
@@ -36,7 +37,7 @@ struct SumError {
 using SumResult = Result<SumObject, SumError>;
 
 struct Sum {
-    std::string name;  ///< "thrust-split"
+    std::string name; ///< "thrust-split"
     std::string title;
     std::string formula;
     std::string source;

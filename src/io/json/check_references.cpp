@@ -42,7 +42,8 @@ std::vector<std::string> idsOf(const List &list) {
     return ids;
 }
 
-void mustBeOneOf(const std::string &id, const std::vector<std::string> &ids, const std::string &where, const char *what) {
+void mustBeOneOf(const std::string &id, const std::vector<std::string> &ids, const std::string &where,
+                 const char *what) {
     if (std::find(ids.begin(), ids.end(), id) == ids.end())
         refuse(where, what, fmt::format("\"{}\"", id), nearestWord(id, ids));
 }
@@ -69,7 +70,8 @@ void checkReferences(const Build &build) {
         if (!frame.sites[i].on.empty())
             all.mustKnow(frame.sites[i].on, fmt::format("/frame/sites/{}/on", i), "the id of what carries the site");
     for (std::size_t i = 0; i < frame.passThroughs.size(); ++i)
-        mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i), "the id of a plate");
+        mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i),
+                    "the id of a plate");
 
     std::vector<std::string> typeIds;
     for (const auto &[id, type] : *build.types) typeIds.push_back(id);

@@ -47,7 +47,8 @@ Result<json, LoadError> parseJson(std::string_view text) {
         case json::parse_event_t::object_end: keysByLevel.pop_back(); break;
         case json::parse_event_t::key:
             if (!keysByLevel.back().insert(parsed.get<std::string>()).second)
-                throw Refused{{"file", "each key once in an object", fmt::format("\"{}\" twice", parsed.get<std::string>()), ""}};
+                throw Refused{
+                    {"file", "each key once in an object", fmt::format("\"{}\" twice", parsed.get<std::string>()), ""}};
             break;
         case json::parse_event_t::array_start:
         case json::parse_event_t::array_end:

@@ -16,12 +16,12 @@ inline constexpr int kDeepestNesting = 32;
 /// Refuses broken text, invalid UTF-8, keys given twice, numbers out of range, too deep or too large documents.
 Result<nlohmann::json, LoadError> parseJson(std::string_view text);
 
-/// Indented by one space a level; lists of plain numbers and short objects stay on one line, so that files compare well
-/// line by line. Keys in the order of the ordered_json.
+/// Indented by one space a level; lists of plain numbers and short objects stay on one line, so that files compare
+/// well line by line. Keys in the order of the ordered_json.
 std::string prettyJson(const nlohmann::ordered_json &value);
 
-/// `value` with the keys of each object in the order of `model`, keys that the model lacks behind them by alphabet. List
-/// entries are paired by position.
+/// `value` with the keys of each object in the order of `model`, keys that the model lacks behind them by
+/// alphabet. List entries are paired by position.
 nlohmann::ordered_json orderedLike(const nlohmann::ordered_json &model, const nlohmann::json &value);
 
 } // namespace waxis::io

@@ -105,7 +105,8 @@ private:
 };
 
 void requireArea(const Polygon &polygon, const std::string &where) {
-    if (!(areaProperties(polygon).area_mm2 > 0)) refuse(where, "an outline that encloses an area", "none, or holes larger than it");
+    if (!(areaProperties(polygon).area_mm2 > 0))
+        refuse(where, "an outline that encloses an area", "none, or holes larger than it");
     const Triangulation flat = triangulate(polygon);
     double area = 0;
     for (const auto &[a, b, c] : flat.triangles) {
@@ -215,7 +216,8 @@ Frame readFrame(const Reader &in) {
         arm.material = a.text("material", arm.material);
         arm.foldJoint_mm = a.maybe("foldJoint_mm");
         arm.mass_g = a.measured("mass_g");
-        if (!((arm.tip_mm - arm.root_mm).norm() >= 0.001)) refuse(a.at("tip_mm"), "a tip away from the root", "the same point");
+        if (!((arm.tip_mm - arm.root_mm).norm() >= 0.001))
+            refuse(a.at("tip_mm"), "a tip away from the root", "the same point");
         return arm;
     });
     frame.plates = in.list<Plate>("plates", [](const Reader &p) {
@@ -223,8 +225,9 @@ Frame readFrame(const Reader &in) {
         plate.id = p.text("id");
         plate.name = p.text("name");
         plate.outline_mm = p.ring("outline_mm");
-        plate.holes = p.list<RoundHole>(
-            "holes", [](const Reader &h) { return RoundHole{h.vec2("centre_mm"), h.number("diameter_mm", 0)}; });
+        plate.holes = p.list<RoundHole>("holes", [](const Reader &h) {
+            return RoundHole{h.vec2("centre_mm"), h.number("diameter_mm", 0)};
+        });
         plate.cutouts_mm = p.rings("cutouts_mm");
         plate.z_mm = p.number("z_mm", 0);
         plate.thickness_mm = p.number("thickness_mm", 0);
@@ -302,7 +305,8 @@ Build readBuild(const json &document) {
     build.note = in.text("note");
     if (in.has("practice")) {
         const Reader practice = in.inner("practice");
-        build.practice = {practice.text("profile"), practice.map<double>("limits"), practice.map<std::string>("schools")};
+        build.practice = {practice.text("profile"), practice.map<double>("limits"),
+                          practice.map<std::string>("schools")};
     }
     build.loadCases = in.list<LoadCase>("loadCases", [](const Reader &l) {
         return LoadCase{l.text("id"), l.text("name"), l.texts("aboard"), l.text("battery"), l.flag("folded")};
@@ -312,8 +316,9 @@ Build readBuild(const json &document) {
     build.allowances = in.list<Allowance>("allowances", [](const Reader &a) {
         return Allowance{a.text("id"), a.text("name"), a.measured("mass_g"), a.vec3("position_mm")};
     });
-    build.acceptances = in.list<Acceptance>(
-        "acceptances", [](const Reader &a) { return Acceptance{a.text("finding"), a.text("reason")}; });
+    build.acceptances = in.list<Acceptance>("acceptances", [](const Reader &a) {
+        return Acceptance{a.text("finding"), a.text("reason")};
+    });
     TypeTable types;
     std::size_t index = 0;
     for (auto &type : in.list<PartType>("types", readType)) {

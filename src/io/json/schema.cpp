@@ -62,7 +62,8 @@ std::string escaped(const std::string &key) {
 }
 
 template <class Visit>
-void visitUnknown(const json &document, const json &schema, const json &root, const std::string &pointer, Visit &&visit) {
+void visitUnknown(const json &document, const json &schema, const json &root, const std::string &pointer,
+                  Visit &&visit) {
     if (document.is_object()) {
         for (const auto &[key, value] : document.items()) {
             if (const json *member = memberSchema(schema, key, root))
@@ -126,9 +127,9 @@ std::vector<LoadWarning> unknownKeys(const json &document, SchemaKind kind) {
     const json &root = schemaOf(kind);
     visitUnknown(document, root, root, "", [&](const std::string &pointer, const std::string &key, const json &schema) {
         const auto near = nearestWord(key, knownKeys(schema));
-        warnings.push_back({pointer + "/" + escaped(key), near.empty()
-                                                              ? "unknown key, kept as it is"
-                                                              : fmt::format("unknown key, kept as it is; did you mean \"{}\"?", near)});
+        warnings.push_back({pointer + "/" + escaped(key),
+                            near.empty() ? "unknown key, kept as it is"
+                                         : fmt::format("unknown key, kept as it is; did you mean \"{}\"?", near)});
     });
     return warnings;
 }

@@ -22,8 +22,8 @@ std::optional<LoadError> validate(const nlohmann::json &document, SchemaKind kin
 /// Keys that the schema does not know, with the known key they may have been meant for.
 std::vector<LoadWarning> unknownKeys(const nlohmann::json &document, SchemaKind kind);
 
-/// Copies into `target` every key of `original` that the schema does not know. List entries are matched by their id, lists
-/// without ids by position while the lengths agree.
+/// Copies into `target` every key of `original` that the schema does not know. List entries are matched by their
+/// id, lists without ids by position while the lengths agree.
 void keepUnknownKeys(nlohmann::json &target, const nlohmann::json &original, SchemaKind kind);
 
 /// One line that tells what a value is: `the text "abc"`, `the number 3`, `a list of 2`, `nothing`.

@@ -191,7 +191,8 @@ static OrderedJson toJson(const Site &site) {
 }
 
 static OrderedJson toJson(const PassThrough &pass) {
-    return {{"id", pass.id}, {"plate", pass.plate}, {"outline_mm", ringJson(pass.outline_mm)}, {"edge", nameOf(pass.edge)}};
+    return {
+        {"id", pass.id}, {"plate", pass.plate}, {"outline_mm", ringJson(pass.outline_mm)}, {"edge", nameOf(pass.edge)}};
 }
 
 static OrderedJson toJson(const Material &material) {

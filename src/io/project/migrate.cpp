@@ -11,15 +11,15 @@ using nlohmann::json;
 std::span<const MigrationStep> buildMigrations() { return {}; }
 
 Result<json, LoadError> migrate(json document, const std::string &format, std::span<const MigrationStep> steps) {
-    if (!document.is_object())
-        return Failure{LoadError{"/", "an object", describeValue(document), ""}};
+    if (!document.is_object()) return Failure{LoadError{"/", "an object", describeValue(document), ""}};
     const auto kind = document.find("format");
     if (kind == document.end() || *kind != format)
         return Failure{LoadError{"/format", fmt::format("the text \"{}\"", format),
                                  kind == document.end() ? "no such key" : describeValue(*kind), ""}};
     const auto version = document.find("version");
     if (version == document.end() || !version->is_number_integer())
-        return Failure{LoadError{"/version", "a whole number", version == document.end() ? "no such key" : describeValue(*version), ""}};
+        return Failure{LoadError{"/version", "a whole number",
+                                 version == document.end() ? "no such key" : describeValue(*version), ""}};
     const auto present = std::int64_t(steps.size()) + 1;
     const bool huge = version->is_number_unsigned() && version->get<std::uint64_t>() > 1000000;
     const std::int64_t found = huge ? 1000001 : version->get<std::int64_t>();

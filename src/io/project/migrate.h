@@ -15,8 +15,8 @@ using MigrationStep = void (*)(nlohmann::json &document);
 /// Steps for build files; entry 0 leads from version 1 to 2. Empty while version 1 is the only one there ever was.
 std::span<const MigrationStep> buildMigrations();
 
-/// Applies the steps from the document's version up to steps.size() + 1. Refuses newer documents, other formats and
-/// versions below 1.
+/// Applies the steps from the document's version up to steps.size() + 1. Refuses newer documents, other formats
+/// and versions below 1.
 Result<nlohmann::json, LoadError> migrate(nlohmann::json document, const std::string &format,
                                           std::span<const MigrationStep> steps);
 

@@ -20,7 +20,8 @@ namespace {
 Result<json, LoadError> checkedDocument(std::string_view text, const std::string &format, SchemaKind kind) {
     auto parsed = parseJson(text);
     if (!parsed) return Failure{parsed.error()};
-    auto migrated = migrate(std::move(*parsed), format, kind == SchemaKind::build ? buildMigrations() : std::span<const MigrationStep>{});
+    auto migrated = migrate(std::move(*parsed), format,
+                            kind == SchemaKind::build ? buildMigrations() : std::span<const MigrationStep>{});
     if (!migrated) return Failure{migrated.error()};
     if (auto fault = validate(*migrated, kind)) return Failure{*fault};
     return migrated;
@@ -87,7 +88,8 @@ Result<PartLibrary, LoadError> parseLibrary(std::string_view text) {
             auto type = readPartType(types[i], fmt::format("/types/{}", i));
             const std::string id = type.id;
             if (!library.types.emplace(id, std::move(type)).second)
-                return Failure{LoadError{fmt::format("/types/{}/id", i), "an id of its own", fmt::format("\"{}\" again", id), ""}};
+                return Failure{
+                    LoadError{fmt::format("/types/{}/id", i), "an id of its own", fmt::format("\"{}\" again", id), ""}};
         }
         return library;
     } catch (const Unreadable &unreadable) {

@@ -53,8 +53,8 @@ struct SaveError {
     bool changedOnDisk = false; ///< the file is no longer the one that was read
 };
 
-/// Writes to a temporary file beside the target, syncs it, keeps the former file as "NAME.waxis~" and renames. With `expected`
-/// given, refuses when the file on disk is another one by now.
+/// Writes to a temporary file beside the target, syncs it, keeps the former file as "NAME.waxis~" and renames.
+/// With `expected` given, refuses when the file on disk is another one by now.
 Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const Build &build, const KeptKeys &kept = {},
                                        const std::optional<FileStamp> &expected = {});
 

@@ -125,7 +125,8 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["build"] = build.name;
     OrderedJson limits = OrderedJson::object();
     for (const auto &definition : limitTable())
-        limits[std::string(definition.id)] = {{"value", analysis.practice[definition.limit]}, {"unit", definition.unit}};
+        limits[std::string(definition.id)] = {{"value", analysis.practice[definition.limit]},
+                                              {"unit", definition.unit}};
     out["practice"] = {{"profile", analysis.practice.profile}, {"limits", limits}};
     out["thrustCentre_mm"] = toJson(derived.thrustCentre_mm);
     auto list = [](const auto &items, auto &&make) {
@@ -136,10 +137,12 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["loadCases"] = list(derived.balance, balanceJson);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
-    out["clearances"] = derived.world ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
-                                      : OrderedJson::array();
+    out["clearances"] = derived.world
+                            ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
+                            : OrderedJson::array();
     const FindingCounts &n = analysis.counts;
-    out["counts"] = {{"stop", n.stop}, {"watch", n.watch}, {"note", n.note}, {"unknown", n.unknown}, {"accepted", n.accepted}};
+    out["counts"] = {
+        {"stop", n.stop}, {"watch", n.watch}, {"note", n.note}, {"unknown", n.unknown}, {"accepted", n.accepted}};
     out["findings"] = list(analysis.findings, [&](const Finding &f) { return findingJson(build, f); });
     out["passes"] = list(analysis.passes, [&](const Finding &f) { return findingJson(build, f); });
     return out;

@@ -47,7 +47,8 @@ SumValue sumValueFromText(const std::string &text) {
 }
 
 std::string sumValueText(const SumValue &value) {
-    if (const auto *number = std::get_if<double>(&value.held)) return fmt::format("{:.6g}", *number == 0 ? 0.0 : *number);
+    if (const auto *number = std::get_if<double>(&value.held))
+        return fmt::format("{:.6g}", *number == 0 ? 0.0 : *number);
     if (const auto *truth = std::get_if<bool>(&value.held)) return *truth ? "yes" : "no";
     if (const auto *text = std::get_if<std::string>(&value.held)) return *text;
     if (const auto *list = std::get_if<SumList>(&value.held)) {

@@ -19,8 +19,8 @@ SumValue sumValueFromText(const std::string &text);
 /// A value as a person reads it: six significant digits, lists in brackets.
 std::string sumValueText(const SumValue &value);
 
-/// A JSON array of {"calc", "inputs"} in; an array of {"calc", "inputs", "outputs" or "error"} out. Entries that are not of that
-/// form get an error of their own; only text that is no JSON array fails as a whole.
+/// A JSON array of {"calc", "inputs"} in; an array of {"calc", "inputs", "outputs" or "error"} out. Entries that
+/// are not of that form get an error of their own; only text that is no JSON array fails as a whole.
 Result<std::string, LoadError> runSumBatch(std::string_view text);
 
 /// All sums with their inputs and outputs.

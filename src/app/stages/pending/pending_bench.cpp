@@ -14,7 +14,8 @@ const std::vector<StageText> &stageTexts() {
         {"stack", say("Stack"), say("The vertical fit with its screws, dampers and spacers is not built yet.")},
         {"wire", say("Wire"), say("Rails, links, routes and cut lengths are not built yet.")},
         {"radio", say("Radio"), say("Coupling, harmonics and the compass are not built yet.")},
-        {"balance", say("Balance"), say("The balance bench is not built yet; the axis bar below shows the present numbers.")},
+        {"balance", say("Balance"),
+         say("The balance bench is not built yet; the axis bar below shows the present numbers.")},
         {"build", say("Build"), say("The order of work and the printed sheets are not built yet.")},
         {"log", say("Log"), say("Measurements and trials are not built yet.")},
     };

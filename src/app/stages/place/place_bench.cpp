@@ -29,9 +29,11 @@ QToolButton *chip(const QString &text, const QString &tip, bool checked) {
 
 QString barStyle(const theme::Palette &c) {
     return QStringLiteral("QWidget#bar { background: %1; } QLabel { color: %2; }"
-                          "QToolButton { color: %3; background: transparent; border: 1px solid %4; border-radius: 3px; padding: 2px 10px; }"
+                          "QToolButton { color: %3; background: transparent; border: 1px solid %4; border-radius: "
+                          "3px; padding: 2px 10px; }"
                           "QToolButton:checked { background: %4; color: %5; }"
-                          "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; border-color: transparent; }")
+                          "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; "
+                          "border-color: transparent; }")
         .arg(c.matBar.name(), c.softChalk.name(), c.softChalk.name(), c.matGridStrong.name(), c.chalk.name(),
              c.thrustAxis.name(), QColor("#6F8781").name());
 }
@@ -80,7 +82,8 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     });
     auto dress = [this] {
         for (auto *bar : bars_) bar->setStyleSheet(barStyle(theme_.colors()));
-        splitter_->setStyleSheet(QStringLiteral("QSplitter::handle { background: %1; }").arg(theme_.colors().matGridStrong.name()));
+        splitter_->setStyleSheet(
+            QStringLiteral("QSplitter::handle { background: %1; }").arg(theme_.colors().matGridStrong.name()));
     };
     dress();
     connect(&theme_, &theme::Theme::changed, this, dress);
@@ -172,14 +175,16 @@ void PlaceBench::fit() {
     // The body of the craft fills the plan; propellers may run out of the picture above and below.
     const auto &frame = *document_.build().frame;
     QRectF core;
-    for (const auto &mount : frame.motorMounts) core |= QRectF(mount.position_mm.x() - 22, -mount.position_mm.y() - 22, 44, 44);
+    for (const auto &mount : frame.motorMounts)
+        core |= QRectF(mount.position_mm.x() - 22, -mount.position_mm.y() - 22, 44, 44);
     if (core.isEmpty()) core = plan;
     const double byWidth = plan_->viewport()->width() / (std::max(core.width(), side.width() * 0.9) + 24);
     const double byHeight = plan_->viewport()->height() / (core.height() + 8);
     const double bySide = elevation_->viewport()->height() / (side.height() + 16);
     const double scale = std::min({byWidth, byHeight, bySide});
     plan_->look(scale, core.center());
-    elevation_->look(scale, {elevationScene_.view() == View::side ? core.center().x() : side.center().x(), side.center().y()});
+    elevation_->look(scale,
+                     {elevationScene_.view() == View::side ? core.center().x() : side.center().x(), side.center().y()});
     planScene_.layOutLabels(scale);
     elevationScene_.layOutLabels(scale);
 }
@@ -196,10 +201,11 @@ void PlaceBench::reveal(const QStringList &ids) {
 
 void PlaceBench::showEvent(QShowEvent *event) {
     QWidget::showEvent(event);
-    if (!fitted_) QTimer::singleShot(0, this, [this] {
-        fitted_ = true;
-        fit();
-    });
+    if (!fitted_)
+        QTimer::singleShot(0, this, [this] {
+            fitted_ = true;
+            fit();
+        });
 }
 
 void PlaceBench::resizeEvent(QResizeEvent *event) {

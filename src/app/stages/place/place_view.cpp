@@ -29,7 +29,10 @@ PlaceView::PlaceView(drawing::BuildScene &scene, app::Document &document, const 
     setResizeAnchor(QGraphicsView::NoAnchor);
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
-    connect(&theme_, &theme::Theme::changed, this, [this] { resetCachedContent(); viewport()->update(); });
+    connect(&theme_, &theme::Theme::changed, this, [this] {
+        resetCachedContent();
+        viewport()->update();
+    });
 }
 
 void PlaceView::drawBackground(QPainter *painter, const QRectF &rect) {
@@ -77,7 +80,8 @@ void PlaceView::wheelEvent(QWheelEvent *event) {
 }
 
 void PlaceView::mousePressEvent(QMouseEvent *event) {
-    if (event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && event->modifiers() & Qt::AltModifier)) {
+    if (event->button() == Qt::MiddleButton ||
+        (event->button() == Qt::LeftButton && event->modifiers() & Qt::AltModifier)) {
         mode_ = Mode::panning;
         lastPan_ = event->pos();
         setCursor(Qt::ClosedHandCursor);
@@ -163,7 +167,8 @@ void PlaceView::endDrag(bool keep) {
     mode_ = Mode::idle;
     scene_.clearDrag();
     if (keep)
-        document_.commitPreview(tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), pressedPart_.toStdString()))));
+        document_.commitPreview(
+            tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), pressedPart_.toStdString()))));
     else
         document_.cancelPreview();
     scene_.layOutLabels(pixelsPerMm());
@@ -181,7 +186,8 @@ void PlaceView::nudge(const Vec3 &shift_mm) {
 
 void PlaceView::turn(const Vec3 &axis, double angle_deg, const QString &name) {
     const Part *part = document_.selectedPart();
-    document_.edit(name.arg(QString::fromStdString(part->name)), turnPart(document_.build(), part->id, axis, angle_deg));
+    document_.edit(name.arg(QString::fromStdString(part->name)),
+                   turnPart(document_.build(), part->id, axis, angle_deg));
 }
 
 bool PlaceView::handleKey(QKeyEvent *event) {
@@ -198,7 +204,9 @@ bool PlaceView::handleKey(QKeyEvent *event) {
     }
     const Part *part = document_.selectedPart();
     if (!part || mode_ == Mode::dragging) return false;
-    const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : event->modifiers() & Qt::ControlModifier ? 5.0 : 1.0;
+    const double step = event->modifiers() & Qt::ShiftModifier     ? 0.1
+                        : event->modifiers() & Qt::ControlModifier ? 5.0
+                                                                   : 1.0;
     const Vec3 eye = drawing::towardsViewer(scene_.view());
     switch (event->key()) {
     case Qt::Key_Right: nudge(drawing::unproject(scene_.view(), {step, 0})); return true;
@@ -210,11 +218,13 @@ bool PlaceView::handleKey(QKeyEvent *event) {
     case Qt::Key_V: turn(Vec3::UnitX(), 180, tr("Turn %1 upside down")); return true;
     case Qt::Key_Space: {
         const QString name = part->pinned ? tr("Unpin %1") : tr("Pin %1");
-        document_.edit(name.arg(QString::fromStdString(part->name)), pinPart(document_.build(), part->id, !part->pinned));
+        document_.edit(name.arg(QString::fromStdString(part->name)),
+                       pinPart(document_.build(), part->id, !part->pinned));
         return true;
     }
     case Qt::Key_Delete:
-        document_.edit(tr("Remove %1").arg(QString::fromStdString(part->name)), removePart(document_.build(), part->id));
+        document_.edit(tr("Remove %1").arg(QString::fromStdString(part->name)),
+                       removePart(document_.build(), part->id));
         return true;
     default: return false;
     }

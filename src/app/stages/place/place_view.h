@@ -11,7 +11,8 @@ class PlaceView : public QGraphicsView {
     Q_OBJECT
 
 public:
-    PlaceView(drawing::BuildScene &scene, app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    PlaceView(drawing::BuildScene &scene, app::Document &document, const theme::Theme &theme,
+              QWidget *parent = nullptr);
 
     drawing::BuildScene &buildScene() { return scene_; }
     double pixelsPerMm() const { return transform().m11(); }
