@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <fcl/broadphase/broadphase_dynamic_AABB_tree.h>
+#include <fcl/geometry/shape/sphere.h>
 
 namespace waxis {
 
@@ -13,37 +14,27 @@ namespace {
 
 class Collidable : public fcl::CollisionObjectd {
 public:
-    Collidable(const FclGeometry &geometry, const Pose &pose, int bodyIndex, double reach_mm)
-        : fcl::CollisionObjectd(geometry, fclTransform(pose)), index(bodyIndex), reach_mm_(reach_mm) {
-        inflate();
+    Collidable(const Aabb &bounds, int bodyIndex, double reach_mm)
+        : fcl::CollisionObjectd(std::make_shared<fcl::Sphered>(1.0)), index(bodyIndex), reach_mm_(reach_mm) {
+        place(bounds);
     }
-    void place(const Pose &pose) {
-        setTransform(fclTransform(pose));
-        inflate();
+    /// The tree looks at the box only: the geometry behind it is a stand-in.
+    void place(const Aabb &bounds) {
+        aabb.min_ = bounds.min_mm.array() - reach_mm_;
+        aabb.max_ = bounds.max_mm.array() + reach_mm_;
     }
     int index;
 
 private:
-    // FCL does not refresh the box by itself after setTransform.
-    void inflate() {
-        computeAABB();
-        aabb.min_.array() -= reach_mm_;
-        aabb.max_.array() += reach_mm_;
-    }
     double reach_mm_;
 };
-
-double boxGap(const Aabb &a, const Aabb &b) {
-    const Vec3 apart = (a.min_mm - b.max_mm).cwiseMax(b.min_mm - a.max_mm).cwiseMax(0.0);
-    return apart.norm();
-}
 
 } // namespace
 
 struct ClearanceWorld::Impl {
     std::vector<Body> bodies;
     std::vector<Aabb> bounds;
-    std::vector<FclGeometry> geometries;
+    std::vector<SharedPieces> pieces;
     std::vector<std::unique_ptr<Collidable>> objects;
     fcl::DynamicAABBTreeCollisionManagerd tree;
     std::vector<BodyGap> gaps;
@@ -54,12 +45,12 @@ struct ClearanceWorld::Impl {
         if (bodies[a].owner == bodies[b].owner) return;
         const PairInterest wanted = interest(a, b);
         if (!wanted.look || boxGap(bounds[a], bounds[b]) > wanted.within_mm) return;
-        BodyGap gap = distanceBetween(bodies[a], geometries[a], bodies[b], geometries[b]);
+        BodyGap gap = distanceBetween(bodies[a], *pieces[a], bodies[b], *pieces[b], wanted.within_mm);
         if (gap.distance_mm > wanted.within_mm) return;
         gap.a = a;
         gap.b = b;
         if (wanted.overlap && gap.distance_mm <= 0) {
-            gap.freeingMove_mm = shortestWayOut(bodies[a], geometries[a], bodies[b], geometries[b]);
+            gap.freeingMove_mm = shortestWayOut(bodies[a], *pieces[a], bodies[b], *pieces[b]);
             gap.depth_mm = gap.freeingMove_mm.norm();
         }
         gaps.push_back(gap);
@@ -82,20 +73,19 @@ const std::vector<BodyGap> &ClearanceWorld::gaps() const { return impl_->gaps; }
 void ClearanceWorld::reset(std::vector<Body> bodies, Interest interest) {
     // Shapes that did not change keep their FCL geometry: building a plate's mesh takes longer than measuring
     // against it.
-    std::vector<FclGeometry> kept(bodies.size());
+    std::vector<SharedPieces> kept(bodies.size());
     for (std::size_t i = 0; i < bodies.size() && i < impl_->bodies.size(); ++i)
-        if (impl_->bodies[i].shape == bodies[i].shape) kept[i] = impl_->geometries[i];
+        if (impl_->bodies[i].shape == bodies[i].shape) kept[i] = impl_->pieces[i];
     auto next = std::make_unique<Impl>();
     next->bodies = std::move(bodies);
     next->interest = std::move(interest);
-    next->geometries = std::move(kept);
+    next->pieces = std::move(kept);
     std::vector<fcl::CollisionObjectd *> all;
     for (std::size_t i = 0; i < next->bodies.size(); ++i) {
         const Body &body = next->bodies[i];
-        if (!next->geometries[i]) next->geometries[i] = fclGeometry(body.shape);
+        if (!next->pieces[i]) next->pieces[i] = piecesOf(body.shape);
         next->bounds.push_back(boundsOf(body.shape, body.X_FrameBody));
-        next->objects.push_back(
-            std::make_unique<Collidable>(next->geometries[i], body.X_FrameBody, int(i), body.reach_mm));
+        next->objects.push_back(std::make_unique<Collidable>(next->bounds[i], int(i), body.reach_mm));
         all.push_back(next->objects.back().get());
     }
     impl_ = std::move(next);
@@ -120,7 +110,7 @@ void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
         const int i = moved[k];
         w.bodies[i].X_FrameBody = X_FrameBody[k];
         w.bounds[i] = boundsOf(w.bodies[i].shape, X_FrameBody[k]);
-        w.objects[i]->place(X_FrameBody[k]);
+        w.objects[i]->place(w.bounds[i]);
         w.tree.update(w.objects[i].get());
     }
     struct Query {
@@ -140,7 +130,7 @@ void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
 }
 
 BodyGap ClearanceWorld::measure(int a, int b) const {
-    BodyGap gap = distanceBetween(impl_->bodies[a], impl_->geometries[a], impl_->bodies[b], impl_->geometries[b]);
+    BodyGap gap = distanceBetween(impl_->bodies[a], *impl_->pieces[a], impl_->bodies[b], *impl_->pieces[b]);
     gap.a = a;
     gap.b = b;
     return gap;
@@ -184,10 +174,10 @@ std::vector<BodyGap> ClearanceWorld::nearest(int owner, double reach_mm, std::si
 }
 
 BodyGap measureGap(const Body &a, const Body &b) {
-    const auto ga = fclGeometry(a.shape), gb = fclGeometry(b.shape);
-    BodyGap gap = distanceBetween(a, ga, b, gb);
+    const auto ga = piecesOf(a.shape), gb = piecesOf(b.shape);
+    BodyGap gap = distanceBetween(a, *ga, b, *gb);
     if (gap.distance_mm <= 0) {
-        gap.freeingMove_mm = shortestWayOut(a, ga, b, gb);
+        gap.freeingMove_mm = shortestWayOut(a, *ga, b, *gb);
         gap.depth_mm = gap.freeingMove_mm.norm();
     }
     return gap;

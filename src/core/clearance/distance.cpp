@@ -1,52 +1,13 @@
-// FCL is used in millimetres, unsigned, with libccd: its signed distance aborts on touching shapes, and the
-// independent solver gives wrong signs now and then. Prisms have an exact short cut: in the prism's own axes a
-// body that lies wholly above or below the slab is no nearer than the slab, and exactly that near when its lowest
-// point stands over material.
+// Prisms have an exact short cut: in the prism's own axes a body that lies wholly above or below the slab is no nearer
+// than the slab, and exactly that near when its lowest point stands over material. Everything else is asked of convex
+// pieces.
 #include "core/clearance/narrow.h"
 
 #include <algorithm>
-#include <fcl/geometry/bvh/BVH_model.h>
-#include <fcl/geometry/shape/box.h>
-#include <fcl/geometry/shape/cylinder.h>
-#include <fcl/geometry/shape/sphere.h>
 
 namespace waxis::clearance {
 
 namespace {
-
-FclGeometry meshOf(const Prism &prism) {
-    using Mesh = fcl::BVHModel<fcl::OBBRSSd>;
-    auto mesh = std::make_shared<Mesh>();
-    Triangulation flat = triangulate(prism.polygon);
-    if (flat.triangles.empty()) // an outline that crosses itself; loaders refuse it. Its first corners stand in for it.
-        flat = {{prism.polygon.outline.begin(), prism.polygon.outline.end()}, {{0, 1, 2}}};
-    const int count = int(flat.points.size());
-    std::vector<Vec3> points;
-    for (double z : {0.0, prism.thickness_mm})
-        for (const auto &p : flat.points) points.emplace_back(p.x(), p.y(), z);
-    std::vector<fcl::Triangle> triangles;
-    for (const auto &[a, b, c] : flat.triangles) {
-        triangles.emplace_back(a, c, b);
-        triangles.emplace_back(a + count, b + count, c + count);
-    }
-    int first = 0;
-    auto wall = [&](const Ring &ring) {
-        const int n = int(ring.size());
-        for (int i = 0; i < n; ++i) {
-            const int p = first + i, q = first + (i + 1) % n;
-            triangles.emplace_back(p, q, q + count);
-            triangles.emplace_back(p, q + count, p + count);
-        }
-        first += n;
-    };
-    wall(prism.polygon.outline);
-    for (const auto &hole : prism.polygon.holes)
-        if (hole.size() >= 3) wall(hole);
-    mesh->beginModel();
-    mesh->addSubModel(points, triangles);
-    mesh->endModel();
-    return mesh;
-}
 
 /// True when the gap could be read off the slab; `gap` is then filled.
 bool slabGap(const Prism &prism, const Body &slab, const Body &other, BodyGap &gap) {
@@ -107,37 +68,44 @@ bool slabGap(const Prism &prism, const Body &slab, const Body &other, BodyGap &g
     return false;
 }
 
-/// A mesh is a skin: a body that lies wholly in the material touches no triangle.
-bool insidePrism(const Prism &prism, const Body &slab, const Body &other) {
-    const Vec3 p = slab.X_FrameBody.inverse() * other.X_FrameBody.position_mm;
-    return p.z() > 0 && p.z() < prism.thickness_mm && contains(prism.polygon, {p.x(), p.y()});
-}
-
 /// Middle of what the two bounding boxes share: where to look at an overlap.
 Vec3 commonPoint(const Body &a, const Body &b) {
     const Aabb boxA = boundsOf(a.shape, a.X_FrameBody), boxB = boundsOf(b.shape, b.X_FrameBody);
     return (boxA.min_mm.cwiseMax(boxB.min_mm) + boxA.max_mm.cwiseMin(boxB.max_mm)) / 2;
 }
 
+/// Nearest of a prism's pieces to a convex shape; pieces whose boxes are farther than the best so far are passed over.
+void takeNearest(const Pieces &pieces, const Pose &X_FramePrism, const Convex &other, const Aabb &otherInPrism,
+                 ConvexGap &best) {
+    std::vector<std::pair<double, std::size_t>> order;
+    for (std::size_t i = 0; i < pieces.wedges.size(); ++i)
+        if (const double atLeast = boxGap(pieces.bounds[i], otherInPrism); atLeast < best.distance_mm)
+            order.emplace_back(atLeast, i);
+    std::sort(order.begin(), order.end());
+    for (const auto &[atLeast, i] : order) {
+        if (atLeast >= best.distance_mm) break;
+        const ConvexGap gap = convexDistance(Convex(pieces.wedges[i], X_FramePrism), other);
+        if (gap.distance_mm < best.distance_mm) best = gap;
+    }
+}
+
+ConvexGap flipped(const ConvexGap &gap) { return {gap.distance_mm, gap.onB_mm, gap.onA_mm}; }
+
 } // namespace
 
-FclGeometry fclGeometry(const Shape &shape) {
-    if (const auto *box = std::get_if<Box>(&shape)) return std::make_shared<fcl::Boxd>(box->fullSize_mm);
-    if (const auto *cylinder = std::get_if<Cylinder>(&shape))
-        return std::make_shared<fcl::Cylinderd>(cylinder->diameter_mm / 2, cylinder->length_mm);
-    if (const auto *sphere = std::get_if<Sphere>(&shape))
-        return std::make_shared<fcl::Sphered>(sphere->diameter_mm / 2);
-    return meshOf(std::get<Prism>(shape));
+SharedPieces piecesOf(const Shape &shape) {
+    auto pieces = std::make_shared<Pieces>();
+    const auto *prism = std::get_if<Prism>(&shape);
+    if (!prism) return pieces;
+    const Triangulation flat = triangulate(prism->polygon);
+    for (const auto &[a, b, c] : flat.triangles) {
+        pieces->wedges.push_back(Prism{{{flat.points[a], flat.points[b], flat.points[c]}, {}}, prism->thickness_mm});
+        pieces->bounds.push_back(boundsOf(pieces->wedges.back(), Pose{}));
+    }
+    return pieces;
 }
 
-fcl::Transform3d fclTransform(const Pose &pose) {
-    fcl::Transform3d transform = fcl::Transform3d::Identity();
-    transform.linear() = pose.rotation.toRotationMatrix();
-    transform.translation() = pose.position_mm;
-    return transform;
-}
-
-BodyGap distanceBetween(const Body &a, const FclGeometry &geometryA, const Body &b, const FclGeometry &geometryB) {
+BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, const Pieces &piecesB, double within_mm) {
     BodyGap gap;
     const auto *prismA = std::get_if<Prism>(&a.shape);
     const auto *prismB = std::get_if<Prism>(&b.shape);
@@ -146,27 +114,40 @@ BodyGap distanceBetween(const Body &a, const FclGeometry &geometryA, const Body 
         std::swap(gap.onA_mm, gap.onB_mm);
         return gap;
     }
-    gap.distance_mm = 0;
-    if ((prismA && insidePrism(*prismA, a, b)) || (prismB && insidePrism(*prismB, b, a))) {
-        gap.onA_mm = gap.onB_mm = commonPoint(a, b);
-        return gap;
-    }
-    fcl::DistanceRequestd request(/*nearest points*/ true, /*signed*/ false, 0.0, 0.0, 1e-9, fcl::GST_LIBCCD);
-    fcl::DistanceResultd result;
-    const double d = fcl::distance(geometryA.get(), fclTransform(a.X_FrameBody), geometryB.get(),
-                                   fclTransform(b.X_FrameBody), request, result);
-    if (d > 0) {
-        gap.distance_mm = d;
-        gap.onA_mm = result.nearest_points[0];
-        gap.onB_mm = result.nearest_points[1];
+    constexpr double kInfinite = std::numeric_limits<double>::infinity();
+    ConvexGap best;
+    best.distance_mm = within_mm < kInfinite ? std::nextafter(within_mm, kInfinite) : kInfinite;
+    const double nothingFound = best.distance_mm;
+    if (prismA && prismB) {
+        const Pose X_BA = b.X_FrameBody.inverse() * a.X_FrameBody;
+        const Aabb boundsOfB = boundsOf(b.shape, X_BA.inverse());
+        for (std::size_t i = 0; i < piecesA.wedges.size(); ++i) {
+            if (boxGap(piecesA.bounds[i], boundsOfB) >= best.distance_mm) continue;
+            const Shape &wedge = piecesA.wedges[i];
+            ConvexGap piece = flipped(best);
+            takeNearest(piecesB, b.X_FrameBody, Convex(wedge, a.X_FrameBody), boundsOf(wedge, X_BA), piece);
+            best = flipped(piece);
+        }
+    } else if (prismA) {
+        takeNearest(piecesA, a.X_FrameBody, Convex(b.shape, b.X_FrameBody),
+                    boundsOf(b.shape, a.X_FrameBody.inverse() * b.X_FrameBody), best);
+    } else if (prismB) {
+        ConvexGap other = best;
+        takeNearest(piecesB, b.X_FrameBody, Convex(a.shape, a.X_FrameBody),
+                    boundsOf(a.shape, b.X_FrameBody.inverse() * a.X_FrameBody), other);
+        best = flipped(other);
     } else {
-        gap.onA_mm = gap.onB_mm = commonPoint(a, b);
+        best = convexDistance(Convex(a.shape, a.X_FrameBody), Convex(b.shape, b.X_FrameBody));
     }
+    gap.distance_mm = best.distance_mm == nothingFound ? kInfinite : best.distance_mm;
+    gap.onA_mm = best.onA_mm;
+    gap.onB_mm = best.onB_mm;
+    if (!(gap.distance_mm > 0)) gap.onA_mm = gap.onB_mm = commonPoint(a, b);
     return gap;
 }
 
-bool overlaps(const Body &a, const FclGeometry &geometryA, const Body &b, const FclGeometry &geometryB) {
-    return distanceBetween(a, geometryA, b, geometryB).distance_mm <= 0;
+bool overlaps(const Body &a, const Pieces &piecesA, const Body &b, const Pieces &piecesB) {
+    return !(distanceBetween(a, piecesA, b, piecesB, 0.0).distance_mm > 0);
 }
 
 } // namespace waxis::clearance

@@ -79,7 +79,7 @@ WayOut convexWayOut(const Body &a, const Body &b) {
     return refined(a, b, bestOf(a, b, axes));
 }
 
-WayOut wayOutOfPlate(const Body &plate, const Body &a, const FclGeometry &ga, const Body &b, const FclGeometry &gb) {
+WayOut wayOutOfPlate(const Body &plate, const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
     const Quat turn = plate.X_FrameBody.rotation;
     WayOut best = bestOf(a, b, {turn * Vec3::UnitZ()});
     for (int i = 0; i < 16; ++i) {
@@ -100,7 +100,7 @@ WayOut wayOutOfPlate(const Body &plate, const Body &a, const FclGeometry &ga, co
 
 } // namespace
 
-Vec3 shortestWayOut(const Body &a, const FclGeometry &ga, const Body &b, const FclGeometry &gb) {
+Vec3 shortestWayOut(const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
     const bool plateA = std::holds_alternative<Prism>(a.shape), plateB = std::holds_alternative<Prism>(b.shape);
     const WayOut way = plateB   ? wayOutOfPlate(b, a, ga, b, gb)
                        : plateA ? wayOutOfPlate(a, a, ga, b, gb)

@@ -1,21 +1,25 @@
-// Inside the clearance module: one pair at a time, with the FCL geometry made once per body.
+// Inside the clearance module: one pair of bodies at a time.
 #pragma once
 
 #include "core/clearance/clearance_world.h"
+#include "core/clearance/convex_distance.h"
 
-#include <fcl/narrowphase/collision_object.h>
-#include <fcl/narrowphase/distance.h>
+#include <limits>
 
 namespace waxis::clearance {
 
-using FclGeometry = std::shared_ptr<fcl::CollisionGeometryd>;
+/// A prism cut into convex pieces, once per shape. Empty for shapes that are convex as they are.
+struct Pieces {
+    std::vector<Shape> wedges; ///< prisms on triangles
+    std::vector<Aabb> bounds;  ///< of each wedge, in the prism's own axes
+};
+using SharedPieces = std::shared_ptr<const Pieces>;
+SharedPieces piecesOf(const Shape &shape);
 
-FclGeometry fclGeometry(const Shape &shape);
-fcl::Transform3d fclTransform(const Pose &pose);
-
-/// measureGap without depth and freeing move.
-BodyGap distanceBetween(const Body &a, const FclGeometry &geometryA, const Body &b, const FclGeometry &geometryB);
-bool overlaps(const Body &a, const FclGeometry &geometryA, const Body &b, const FclGeometry &geometryB);
-Vec3 shortestWayOut(const Body &a, const FclGeometry &geometryA, const Body &b, const FclGeometry &geometryB);
+/// Distance with nearest points, without depth and freeing move. Farther apart than `within_mm`: an infinite distance.
+BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, const Pieces &piecesB,
+                        double within_mm = std::numeric_limits<double>::infinity());
+bool overlaps(const Body &a, const Pieces &piecesA, const Body &b, const Pieces &piecesB);
+Vec3 shortestWayOut(const Body &a, const Pieces &piecesA, const Body &b, const Pieces &piecesB);
 
 } // namespace waxis::clearance

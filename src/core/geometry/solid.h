@@ -65,6 +65,11 @@ struct Aabb {
     Vec3 size_mm() const { return max_mm - min_mm; }
 };
 
+/// Distance of two boxes, mm; 0 when they meet. Never more than the distance of what they hold.
+inline double boxGap(const Aabb &a, const Aabb &b) {
+    return (a.min_mm - b.max_mm).cwiseMax(b.min_mm - a.max_mm).cwiseMax(0.0).norm();
+}
+
 /// The point of the shape that lies farthest along `direction` (shape's own axes, any length but zero). For prisms
 /// the holes play no part: it is the support of the convex hull.
 Vec3 supportPoint(const Shape &shape, const Vec3 &direction);
