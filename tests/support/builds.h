@@ -6,6 +6,7 @@
 
 #include <QtTest>
 #include <random>
+#include <set>
 
 namespace waxis::test {
 

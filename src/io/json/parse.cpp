@@ -66,7 +66,8 @@ Result<json, LoadError> parseJson(std::string_view text) {
         return Failure{LoadError{lineAndColumn(text, error.byte ? error.byte - 1 : 0), "valid JSON",
                                  afterLastColon(start == std::string::npos ? what : what.substr(start + 2)), ""}};
     } catch (const json::exception &error) {
-        return Failure{LoadError{"file", "valid JSON", error.what(), ""}};
+        const std::string what = error.what(); // "[json.exception.out_of_range.406] number overflow parsing '1e999'"
+        return Failure{LoadError{"file", "valid JSON", what.substr(what.find("] ") + 2), ""}};
     }
 }
 

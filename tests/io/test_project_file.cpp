@@ -1,0 +1,276 @@
+// Files keep what they are given: every field, unknown keys, the former version on disk.
+#include "io/file_bytes.h"
+#include "io/json/parse.h"
+#include "io/json/schema.h"
+#include "io/json/write_model.h"
+#include "io/names.h"
+#include "io/project/migrate.h"
+#include "support/builds.h"
+
+#include <QTemporaryDir>
+#include <filesystem>
+#include <fstream>
+
+using namespace waxis;
+using nlohmann::json;
+using io::parseJson;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// A build in which no field has its standard value.
+Build everyField() {
+    Build build;
+    build.name = "Every field";
+    build.note = "größer als \"null\"\n";
+    build.practice = {"sprint", {{"cg-offset", 1.5}}, {{"battery", "below"}}};
+    Frame frame;
+    frame.name = "Frame";
+    frame.layout = "quad-x";
+    frame.layoutParameters = {{"arm_mm", 120.5}};
+    MotorMount mount;
+    mount.id = "m1";
+    mount.position_mm = {100, 90, 1};
+    mount.axis = Vec3(0, 0.6, 0.8);
+    mount.propDiameter_mm = 127;
+    mount.propPlane_mm = 21;
+    mount.flexUp_mm = 11;
+    mount.flexDown_mm = 7;
+    mount.spin = Spin::counterClockwise;
+    mount.pattern = {PatternShape::circle, 16, 0, 3.2, 3};
+    frame.motorMounts = {mount};
+    frame.arms = {{"arm-1", {1, 2, 3}, {100, 90, 1}, 14, 5, "glass", 40.0, measuredValue(17, 0.1)}};
+    Plate plate;
+    plate.id = "main";
+    plate.name = "Main plate";
+    plate.outline_mm = {{-50, -20}, {50, -20}, {50, 20}, {-50, 20}};
+    plate.holes = {{{30, 10}, 3.2}};
+    plate.cutouts_mm = {{{-10, -5}, {0, -5}, {0, 5}}};
+    plate.z_mm = -2;
+    plate.thickness_mm = 2;
+    plate.material = "mine";
+    plate.isolated = true;
+    plate.mass_g = {12.5, 0.5, Source::estimated};
+    frame.plates = {plate};
+    frame.standoffs = {{"so-1", {20, 10, 0}, 25, 5, 3, "M2.5", "steel", catalogueValue(1.5)}};
+    Site site;
+    site.id = "deck";
+    site.name = "Deck";
+    site.kind = SiteKind::mast;
+    site.X_FrameSite = {{1, 2, 3}, quaternionFrom({10, 20, 30})};
+    site.on = "main";
+    site.pattern = HolePattern{PatternShape::rectangle, 16, 19, 3.2, 4};
+    site.isolated = true;
+    frame.sites = {site};
+    frame.passThroughs = {{"pass-1", "main", {{0, 0}, {4, 0}, {4, 4}}, HoleEdge::grommet}};
+    frame.materials = {{"mine", 1.7, true, true}};
+    build.frame = frame;
+
+    PartType type;
+    type.id = "type-1";
+    type.name = "Type";
+    type.maker = "Osier";
+    type.kind = PartKind::gps;
+    type.note = "remark";
+    Solid box = test::solidBox({10, 20, 5}, {1, 2, 3});
+    box.role = SolidRole::shield;
+    box.material = "fr4";
+    box.bare = true;
+    box.X_PartSolid.rotation = quaternionFrom({0, 45, 0});
+    Solid tube = box, ball = box, prism = box;
+    tube.shape = Cylinder{4, 9};
+    ball.shape = Sphere{6};
+    prism.shape = Prism{{{{0, 0}, {9, 0}, {9, 9}, {0, 9}}, {{{2, 2}, {4, 2}, {4, 4}}}}, 1.6};
+    type.solids = {box, tube, ball, prism};
+    type.mass_g = catalogueValue(9.8, 0.2);
+    type.centreOfMass_mm = Vec3(0.5, 0, 1);
+    type.mounting = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
+    type.arrow = Vec3(0, 1, 0);
+    type.ports = {{"uart", PortKind::socket, {5, 0, 1}, {0, 0, 1}, {6, 4, 3}, {{"5V"}, {"GND"}}, true}};
+    type.hot = type.flexible = true;
+    type.maxThrust_gf = catalogueValue(900);
+    build.types = TypeTable{{type.id, type}};
+
+    Part part;
+    part.id = "part-1";
+    part.type = type.id;
+    part.name = "Part";
+    part.placement = {"deck", {{1, 2, 3}, quaternionFrom({0, 0, 180})}, 0.4};
+    part.fastening = {FasteningMethod::hookAndLoop, {"main"}, true};
+    part.mass_g = measuredValue(9.9, 0.1);
+    part.optional = part.pinned = true;
+    part.slide = SlideRange{{0, 1, 0}, -3, 4};
+    build.parts = {part};
+    build.allowances = {{"solder", "Solder", {4, 1, Source::estimated}, {0, 0, 5}}};
+    build.loadCases = {{"all", "All", {"part-1"}, "part-1", true}};
+    build.acceptances = {{"FIT-1:part-1:main", "foam"}};
+    return build;
+}
+
+std::string bytesOf(const fs::path &path) {
+    std::ifstream in(path, std::ios::binary);
+    return {std::istreambuf_iterator<char>(in), {}};
+}
+
+} // namespace
+
+class TestProjectFile : public QObject {
+    Q_OBJECT
+    QTemporaryDir folder_;
+    fs::path path(const char *name) const { return fs::path(folder_.path().toStdString()) / name; }
+
+private slots:
+    void everyFieldComesBack() {
+        const Build build = everyField();
+        const auto text = writeBuild(build);
+        const auto loaded = parseBuild(text);
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.error().text().c_str());
+        QVERIFY(loaded->build == build);
+        QVERIFY(loaded->warnings.empty());
+        QCOMPARE(writeBuild(loaded->build, loaded->kept), text);
+    }
+    void everyFieldIsInTheSchema() {
+        // A field that the writer knows and the published schema does not would come back as an unknown key.
+        const auto document = parseJson(writeBuild(everyField()));
+        QVERIFY(unknownKeys(*document, io::SchemaKind::build).empty());
+        QVERIFY(!validate(*document, io::SchemaKind::build));
+    }
+    void theFixtureOfVersionOneStillReadsTheSame() {
+        // Written by version 0.1; stays as it is for ever.
+        const fs::path fixture = WEIGHTAXIS_TEST_FIXTURES "/builds/v1-every-field.waxis";
+        if (qEnvironmentVariableIsSet("WEIGHTAXIS_WRITE_FIXTURES")) std::ofstream(fixture) << writeBuild(everyField());
+        const auto loaded = loadBuild(fixture);
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.error().text().c_str());
+        QVERIFY(loaded->build == everyField());
+    }
+    void shippedFilesAreInStableForm() {
+        for (const auto &entry : fs::directory_iterator(WEIGHTAXIS_TEST_DATA "/demos")) {
+            const auto loaded = loadBuild(entry.path());
+            QVERIFY2(bool(loaded), loaded ? "" : loaded.error().text().c_str());
+            QVERIFY2(loaded->warnings.empty(), entry.path().c_str());
+            QVERIFY2(writeBuild(loaded->build, loaded->kept) == bytesOf(entry.path()), entry.path().c_str());
+        }
+        for (const auto &entry : fs::directory_iterator(WEIGHTAXIS_TEST_DATA "/parts")) {
+            const auto library = loadLibrary(entry.path());
+            QVERIFY2(bool(library), library ? "" : library.error().text().c_str());
+            QVERIFY2(writeLibrary(*library) == bytesOf(entry.path()), entry.path().c_str());
+        }
+    }
+    void theLibraryIsPlausible() {
+        const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
+        QVERIFY(library->types.size() >= 60);
+        for (const auto &[id, type] : library->types) {
+            QVERIFY2(!type.solids.empty() && type.mass_g.known() && !type.maker.empty(), id.c_str());
+            double volume_mm3 = 0;
+            for (const auto &solid : type.solids) volume_mm3 += shapeProperties(solid.shape).volume_mm3;
+            const double density = *type.mass_g.value / volume_mm3 * 1000;
+            QVERIFY2(density > 0.05 && density < 12, qPrintable(QString("%1: %2 g/cm3").arg(id.c_str()).arg(density)));
+        }
+    }
+    void theDemosTypesAreThoseOfTheLibrary() {
+        const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
+        const Build demo = test::stakewalker();
+        for (const auto &[id, type] : *demo.types) {
+            const auto at = library->types.find(id);
+            QVERIFY2(at != library->types.end() && at->second == type, id.c_str());
+        }
+    }
+    void unknownKeysAreKeptWhereTheyStood() {
+        auto document = *parseJson(writeBuild(everyField()));
+        document["colour"] = "heather";
+        document["parts"][0]["bought"] = {{"when", "spring"}};
+        document["frame"]["plates"][0]["supplier"] = "somewhere";
+        document["types"][0]["solids"][1]["finish"] = 7;
+        const auto loaded = parseBuild(document.dump());
+        QVERIFY(bool(loaded));
+        QCOMPARE(loaded->warnings.size(), std::size_t(4));
+        const auto again = *parseJson(writeBuild(loaded->build, loaded->kept));
+        QVERIFY(again == document);
+        // They stay with their part when another one goes in before it.
+        Build edited = loaded->build;
+        edited.parts.insert(edited.parts.begin(), edited.parts[0]);
+        edited.parts[0].id = "part-0";
+        const auto shifted = *parseJson(writeBuild(edited, loaded->kept));
+        QVERIFY(!shifted["parts"][0].contains("bought"));
+        QVERIFY(shifted["parts"][1].contains("bought"));
+    }
+    void aMisspeltOptionalKeyIsPointedOut() {
+        auto document = *parseJson(writeBuild(everyField()));
+        document["parts"][0]["pined"] = true;
+        const auto loaded = parseBuild(document.dump());
+        QCOMPARE(loaded->warnings.size(), std::size_t(1));
+        QCOMPARE(loaded->warnings[0].where, std::string("/parts/0/pined"));
+        QVERIFY(loaded->warnings[0].message.find("\"pinned\"") != std::string::npos);
+    }
+    void savingKeepsTheFormerFileAndLeavesNothingElse() {
+        const auto file = path("a.waxis");
+        Build build = everyField();
+        QVERIFY(bool(saveBuild(file, build)));
+        const auto first = bytesOf(file);
+        build.name = "Second";
+        QVERIFY(bool(saveBuild(file, build)));
+        QCOMPARE(bytesOf(path("a.waxis~")), first);
+        QVERIFY(loadBuild(file)->build == build);
+        QCOMPARE(std::distance(fs::directory_iterator(file.parent_path()), {}), std::ptrdiff_t(2));
+    }
+    void savingNoticesThatTheFileChangedOnDisk() {
+        const auto file = path("b.waxis");
+        const Build build = everyField();
+        const auto stamp = saveBuild(file, build);
+        QVERIFY(bool(saveBuild(file, build, {}, *stamp)));
+        std::ofstream(file, std::ios::app) << " ";
+        const auto refused = saveBuild(file, build, {}, *stamp);
+        QVERIFY(!refused && refused.error().changedOnDisk);
+        QVERIFY(bytesOf(file).back() == ' '); // untouched
+    }
+    void savingFollowsLinksAndKeepsPermissions() {
+        const auto file = path("real.waxis"), link = path("link.waxis");
+        QVERIFY(bool(saveBuild(file, everyField())));
+        fs::permissions(file, fs::perms(0640));
+        fs::create_symlink(file, link);
+        Build build = everyField();
+        build.name = "Through the link";
+        QVERIFY(bool(saveBuild(link, build)));
+        QVERIFY(fs::is_symlink(link));
+        QCOMPARE(loadBuild(file)->build.name, build.name);
+        QCOMPARE(unsigned(fs::status(file).permissions()), 0640u);
+    }
+    void aFolderThatCannotBeWrittenIsSaidAndNothingIsLost() {
+        const auto refused = saveBuild(path("no/such/folder/a.waxis"), everyField());
+        QVERIFY(!refused);
+        QVERIFY(!refused.error().reason.empty());
+        fs::create_directory(path("folder.waxis"));
+        QVERIFY(!saveBuild(path("folder.waxis"), everyField()));
+    }
+    void migrationsRunStepByStep() {
+        // Version 1 is the only one so far; the frame is tried with made-up steps.
+        const io::MigrationStep steps[] = {[](json &d) { d["title"] = d["name"]; },
+                                           [](json &d) { d["title"] = d["title"].get<std::string>() + "!"; }};
+        const json one{{"format", "x"}, {"version", 1}, {"name", "n"}},
+            two{{"format", "x"}, {"version", 2}, {"title", "t"}};
+        const auto fromOne = io::migrate(one, "x", steps), fromTwo = io::migrate(two, "x", steps);
+        QCOMPARE((*fromOne)["title"].get<std::string>(), std::string("n!"));
+        QCOMPARE((*fromOne)["version"].get<int>(), 3);
+        QCOMPARE((*fromTwo)["title"].get<std::string>(), std::string("t!"));
+        const auto newer = io::migrate({{"format", "x"}, {"version", 4}}, "x", steps);
+        QVERIFY(!newer);
+        QCOMPARE(newer.error().where, std::string("/version"));
+        QCOMPARE(int(io::buildMigrations().size()) + 1, kBuildFileVersion);
+    }
+    void wordsInTheSchemaAreThoseOfTheTables() {
+        const json &definitions = io::schemaOf(io::SchemaKind::build)["definitions"];
+        for (const auto &word : definitions["partType"]["properties"]["kind"]["enum"])
+            QVERIFY(io::fromName<PartKind>(word.get<std::string>()).has_value());
+        for (int i = 0; i <= int(PartKind::other); ++i) {
+            const auto &words = definitions["partType"]["properties"]["kind"]["enum"];
+            QVERIFY(std::find(words.begin(), words.end(), std::string(io::nameOf(PartKind(i)))) != words.end());
+        }
+        for (const auto &word : definitions["solid"]["properties"]["role"]["enum"])
+            QVERIFY(io::fromName<SolidRole>(word.get<std::string>()).has_value());
+        for (const auto &word : definitions["port"]["properties"]["kind"]["enum"])
+            QVERIFY(io::fromName<PortKind>(word.get<std::string>()).has_value());
+    }
+};
+
+QTEST_APPLESS_MAIN(TestProjectFile)
+#include "test_project_file.moc"
