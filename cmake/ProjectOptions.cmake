@@ -21,6 +21,9 @@ if(WEIGHTAXIS_SANITIZE)
   add_compile_options(-fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
   add_link_options(-fsanitize=address,undefined)
 endif()
+if(WEIGHTAXIS_FUZZ)
+  add_compile_options(-fsanitize=fuzzer-no-link) # coverage of the code under test
+endif()
 
 add_library(weightaxis_options INTERFACE)
 target_compile_options(weightaxis_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion

@@ -153,7 +153,7 @@ void PartItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
         case SolidRole::component: color = fill.darker(112); break;
         case SolidRole::connector: color = fill.darker(135); break;
         case SolidRole::shield: color = fill.lighter(112); break;
-        case SolidRole::lens: color = QColor("#2A2F33"); break;
+        case SolidRole::lens: color = theme::lensColor(); break;
         case SolidRole::soft: color.setAlphaF(0.35f); break;
         }
         painter->setPen(line);

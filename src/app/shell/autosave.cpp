@@ -56,7 +56,7 @@ void Autosave::writeNow() {
     if (!QDir().mkpath(folder_)) return;
     const QJsonObject about{{"original", document_.path()}, {"name", document_.title()}};
     io::replaceFile(sidecar(own_).toStdString(), QJsonDocument(about).toJson().toStdString(), false);
-    io::replaceFile(own_.toStdString(), writeBuild(document_.build()), false);
+    io::replaceFile(own_.toStdString(), writeBuild(document_.build(), document_.keptKeys()), false);
 }
 
 void Autosave::clear() {

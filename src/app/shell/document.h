@@ -27,6 +27,9 @@ public:
     const TypeTable &library() const { return library_; }
     void setLibrary(TypeTable types) { library_ = std::move(types); }
 
+    /// What the open file holds beyond what this version knows.
+    const KeptKeys &keptKeys() const { return keys_; }
+
     /// Replaces the open build. A failed load leaves it as it is.
     bool open(const QString &path, LoadError &error, std::vector<LoadWarning> &warnings);
     void show(LoadedBuild loaded, const QString &path, bool recovered = false);

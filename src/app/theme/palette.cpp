@@ -14,6 +14,7 @@ const Palette &palette(Mode mode) {
                                .matGrid = "#294A47",
                                .matGridStrong = "#335955",
                                .matBar = "#1A3230",
+                               .matFaint = "#6F8781",
                                .chalk = "#E9EFE6",
                                .softChalk = "#9FB8B0",
                                .plumb = "#F0A030",
@@ -33,6 +34,7 @@ const Palette &palette(Mode mode) {
                               .matGrid = "#1F3836",
                               .matGridStrong = "#294744",
                               .matBar = "#122321",
+                              .matFaint = "#6F8781",
                               .chalk = "#E9EFE6",
                               .softChalk = "#9FB8B0",
                               .plumb = "#F0A030",
@@ -57,17 +59,19 @@ QColor Palette::severity(Severity severity) const {
 
 QColor severityOnMat(Severity severity) { return palette(Mode::dark).severity(severity); }
 
+QColor lensColor() { return "#2A2F33"; }
+
 QColor familyColor(Family family) {
     switch (family) {
     case Family::power: return "#D2785A";
     case Family::control: return "#D9BE62";
-    case Family::radio: return "#9B8FD6";
-    case Family::sensing: return "#6FB4DE";
-    case Family::imaging: return "#DB8FAE";
-    case Family::structure: return "#8FA19C";
+    case Family::radio: return "#9A7FDC";
+    case Family::sensing: return "#6EB4DF";
+    case Family::imaging: return "#EEA1BF";
+    case Family::structure: return "#80988F";
     case Family::load: return "#AFC08B";
     }
-    return "#8FA19C";
+    return "#80988F";
 }
 
 } // namespace waxis::theme

@@ -12,7 +12,7 @@ enum class Mode { light, dark };
 
 struct Palette {
     QColor paper, panel, ink, muted, rule, field, link;
-    QColor mat, matGrid, matGridStrong, matBar, chalk, softChalk;
+    QColor mat, matGrid, matGridStrong, matBar, matFaint, chalk, softChalk;
     QColor plumb, thrustAxis;
     QColor stop, watch, note, unknown;
 
@@ -23,6 +23,9 @@ const Palette &palette(Mode mode);
 
 /// Fill of a part family in drawings; the same in both themes, since the mat is.
 QColor familyColor(Family family);
+
+/// Glass of a lens in drawings.
+QColor lensColor();
 
 /// Severity colours bright enough for text and marks on the mat.
 QColor severityOnMat(Severity severity);

@@ -129,7 +129,9 @@ void drawSeverityMark(QPainter &painter, const QPointF &centre, double radius, S
     switch (severity) {
     case Severity::stop: corners(8, M_PI / 8, radius * 1.05); break;
     case Severity::watch: corners(4, 0, radius * 1.2); break;
-    case Severity::note: painter.drawEllipse(centre, radius, radius); break;
+    case Severity::note: // clearly smaller than the octagon, which is nearly round
+        painter.drawEllipse(centre, radius * 0.72, radius * 0.72);
+        break;
     case Severity::unknown:
     case Severity::pass: {
         QPen pen(color, radius * 0.4);

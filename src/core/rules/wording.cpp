@@ -2,6 +2,7 @@
 
 #include "core/rules/rule.h"
 
+#include <cctype>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -31,6 +32,11 @@ FindingText wordFinding(const Build &build, const Finding &finding) {
 std::string oneDecimal(double value) {
     const double rounded = std::round(value * 10) / 10;
     return fmt::format("{:.1f}", rounded == 0 ? 0.0 : rounded);
+}
+
+std::string withinSentence(std::string name) {
+    if (!name.empty()) name[0] = char(std::tolower(static_cast<unsigned char>(name[0])));
+    return name;
 }
 
 std::string shiftInWords(const Vec3 &shift_mm) {

@@ -28,6 +28,8 @@ Sentence wordFix(const Build &build, const Fix &fix);
 
 /// One decimal, and no "-0.0".
 std::string oneDecimal(double value);
+/// A name as it stands within a sentence: "Rear left propeller disc" -> "rear left propeller disc".
+std::string withinSentence(std::string name);
 /// A shift in words: "1.2 mm aft, 3.0 mm up".
 std::string shiftInWords(const Vec3 &shift_mm);
 

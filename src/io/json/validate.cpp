@@ -92,7 +92,7 @@ std::string expectation(const json &schema) {
     limit("minimum", "from");
     limit("maximum", "up to");
     limit("minItems", "with at least");
-    limit("maxItems", "with at most");
+    limit("maxItems", schema.contains("minItems") ? "and at most" : "with at most");
     limit("minLength", "no shorter than");
     limit("maxLength", "no longer than");
     if (schema.contains("pattern")) text += " of letters, digits, dot, dash and underscore";

@@ -35,7 +35,7 @@ QString barStyle(const theme::Palette &c) {
                           "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; "
                           "border-color: transparent; }")
         .arg(c.matBar.name(), c.softChalk.name(), c.softChalk.name(), c.matGridStrong.name(), c.chalk.name(),
-             c.thrustAxis.name(), QColor("#6F8781").name());
+             c.thrustAxis.name(), c.matFaint.name());
 }
 
 } // namespace

@@ -1,0 +1,292 @@
+// Hands on the mat: drag, nudge, turn, pin, type, undo, in the real window; numbers must change as the core computes
+// them.
+#include "gui/window_fixture.h"
+
+#include <QAbstractButton>
+#include <QComboBox>
+#include <QLineEdit>
+#include <QUndoView>
+
+using namespace waxis;
+using test::WindowFixture;
+
+namespace {
+
+/// The findings and balance that the core computes for the build that the window shows.
+bool showsWhatTheCoreComputes(WindowFixture &f) {
+    Analyser analyser;
+    const Analysis &fresh = analyser.update(f.document().build());
+    const CaseBalance &balance = fresh.derived.balance[std::size_t(f.document().loadCase())];
+    const Vec3 d = *balance.offset_mm;
+    auto has = [&](double value) { return f.axisText().contains(QString::number(std::abs(value), 'f', 1)); };
+    return f.findingRows() == int(fresh.findings.size()) && has(balance.mass.mass_g) && has(d.x()) && has(d.z()) &&
+           f.axisText().contains(QString("%1 stop, %2 watch").arg(fresh.counts.stop).arg(fresh.counts.watch));
+}
+
+QLineEdit *field(WindowFixture &f, const char *name) { return f.window->findChild<QLineEdit *>(name); }
+
+void type(QLineEdit *edit, const QString &text) {
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Return);
+}
+
+} // namespace
+
+class TestPlace : public QObject {
+    Q_OBJECT
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void theDemoShowsWeightBalanceAndFindings() {
+        WindowFixture f;
+        QVERIFY(f.axisText().startsWith("1117.5 g"));
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void numbersChangeWhileTheMouseIsDown() {
+        WindowFixture f;
+        const QString before = f.axisText();
+        const Vec3 start = f.position("pack");
+        f.dragBy("pack", {-60, 0});
+        QVERIFY(f.document().isPreviewing());
+        QVERIFY(f.axisText() != before);
+        QVERIFY(showsWhatTheCoreComputes(f));
+        const double moved = f.position("pack").x() - start.x();
+        QVERIFY(std::abs(moved + 60 / f.plan().pixelsPerMm()) < 1e-6);
+        // 1 mm of the pack is its share of the mass in CG: the whole point of the program, checked by hand.
+        const double shift = f.document().balance()->offset_mm->x();
+        Analyser analyser;
+        const double was = analyser.update(test::stakewalker()).derived.balance[0].offset_mm->x();
+        const double packMass = *f.document().build().types->at("pack-6s2200").mass_g.value;
+        QVERIFY(std::abs((shift - was) - moved * packMass / f.document().balance()->mass.mass_g) < 1e-6);
+        QCOMPARE(f.document().history().count(), 0); // nothing is kept yet
+        f.drop();
+        QCOMPARE(f.document().history().count(), 1);
+        QVERIFY(!f.document().isPreviewing());
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void undoAndRedoRestoreEveryNumber() {
+        WindowFixture f;
+        const QString before = f.axisText();
+        f.dragBy("gps", {25, 14});
+        f.drop();
+        const QString after = f.axisText();
+        QVERIFY(after != before);
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(f.axisText(), before);
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+        QCOMPARE(f.axisText(), after);
+        QVERIFY(f.document().history().text(0).contains("Move GPS with compass"));
+    }
+    void slidingThePackAftCuresTheBalanceFinding() {
+        WindowFixture f;
+        auto balanceFindings = [&] {
+            int count = 0;
+            for (const auto &finding : f.document().analysis().findings)
+                count += finding.rule == RuleId::balOffset && finding.loadCase == "survey";
+            return count;
+        };
+        QCOMPARE(balanceFindings(), 1);
+        f.dragBy("pack", {int(-14 * f.plan().pixelsPerMm()), 0});
+        f.drop();
+        QCOMPARE(balanceFindings(), 0);
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void escapePutsADraggedPartBack() {
+        WindowFixture f;
+        const Vec3 start = f.position("gps");
+        f.dragBy("gps", {40, 10});
+        QVERIFY((f.position("gps") - start).norm() > 5);
+        QTest::keyClick(&f.plan(), Qt::Key_Escape);
+        QVERIFY((f.position("gps") - start).norm() < 1e-12);
+        QCOMPARE(f.document().history().count(), 0);
+        f.drop();
+        QCOMPARE(f.document().history().count(), 0);
+    }
+    void draggingNearTheCentreLineSnapsToIt() {
+        WindowFixture f;
+        f.dragBy("buzzer", {0, f.plan().mapFromScene(0, 0).y() - f.at("buzzer").y() + 3}, Qt::NoModifier);
+        QVERIFY(std::abs(f.position("buzzer").y()) < 1e-9);
+        f.drop();
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier);
+        f.dragBy("buzzer", {0, f.plan().mapFromScene(0, 0).y() - f.at("buzzer").y() + 3});
+        QVERIFY(std::abs(f.position("buzzer").y()) > 0.5); // Ctrl: free
+        QTest::keyClick(&f.plan(), Qt::Key_Escape);
+        f.drop();
+    }
+    void boardsSnapToTheHolePatternThatFits() {
+        WindowFixture f;
+        f.dragBy("fc", {37, 21});
+        f.drop();
+        QVERIFY(findPart(f.document().build(), "fc")->placement.site.empty());
+        f.dragBy("fc", {-37 + 3, -21 - 2}, Qt::NoModifier);
+        f.drop();
+        QCOMPARE(findPart(f.document().build(), "fc")->placement.site, std::string("site-stack"));
+    }
+    void arrowKeysNudge_data() {
+        QTest::addColumn<int>("key");
+        QTest::addColumn<int>("modifier");
+        QTest::addColumn<double>("x");
+        QTest::addColumn<double>("y");
+        QTest::newRow("right is the nose") << int(Qt::Key_Right) << int(Qt::NoModifier) << 1.0 << 0.0;
+        QTest::newRow("fine") << int(Qt::Key_Left) << int(Qt::ShiftModifier) << -0.1 << 0.0;
+        QTest::newRow("coarse, up is left") << int(Qt::Key_Up) << int(Qt::ControlModifier) << 0.0 << 5.0;
+    }
+    void arrowKeysNudge() {
+        QFETCH(int, key);
+        QFETCH(int, modifier);
+        QFETCH(double, x);
+        QFETCH(double, y);
+        WindowFixture f;
+        f.document().select("gps");
+        const Vec3 start = f.position("gps");
+        QTest::keyClick(&f.plan(), Qt::Key(key), Qt::KeyboardModifier(modifier));
+        QVERIFY((f.position("gps") - start - Vec3(x, y, 0)).norm() < 1e-9);
+        QTest::keyClick(&f.plan(), Qt::Key(key), Qt::KeyboardModifier(modifier));
+        QCOMPARE(f.document().history().count(), 1); // quick nudges are one step
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void quarterTurnsAndUpsideDown() {
+        WindowFixture f;
+        f.document().select("fc");
+        const Quat start = framePose(f.document().build(), *findPart(f.document().build(), "fc")).rotation;
+        auto words = [&] {
+            return turnInWords(framePose(f.document().build(), *findPart(f.document().build(), "fc")).rotation);
+        };
+        QTest::keyClick(&f.plan(), Qt::Key_Q);
+        const auto once = words();
+        QTest::keyClick(&f.plan(), Qt::Key_E);
+        QCOMPARE(
+            framePose(f.document().build(), *findPart(f.document().build(), "fc")).rotation.angularDistance(start) <
+                1e-7,
+            true);
+        QTest::keyClick(&f.plan(), Qt::Key_V);
+        QVERIFY(QString::fromStdString(words()).contains("upside down"));
+        QVERIFY(once != words());
+        QCOMPARE(f.document().history().count(), 3);
+    }
+    void pinnedPartsStayPut() {
+        WindowFixture f;
+        f.document().select("gps");
+        QTest::keyClick(&f.plan(), Qt::Key_Space);
+        QVERIFY(findPart(f.document().build(), "gps")->pinned);
+        const Vec3 start = f.position("gps");
+        f.dragBy("gps", {40, 0});
+        f.drop();
+        QTest::keyClick(&f.plan(), Qt::Key_Right);
+        QVERIFY((f.position("gps") - start).norm() < 1e-12);
+        QVERIFY(f.window->notices().text().contains("pinned"));
+    }
+    void aSecondClickChoosesWhatLiesBeneath() {
+        WindowFixture f;
+        const QPoint place = f.at("fc");
+        QTest::mouseClick(f.plan().viewport(), Qt::LeftButton, {}, place);
+        const QString first = f.document().selected();
+        QVERIFY(!first.isEmpty());
+        QTest::mouseClick(f.plan().viewport(), Qt::LeftButton, {}, place);
+        QVERIFY(f.document().selected() != first);
+    }
+    void posesCanBeTyped() {
+        WindowFixture f;
+        f.document().select("gps");
+        type(field(f, "position-x"), "-70,5"); // a decimal comma will do
+        QVERIFY(std::abs(f.position("gps").x() + 70.5) < 1e-9);
+        type(field(f, "pitch"), "-20");
+        QVERIFY(turnInWords(framePose(f.document().build(), *findPart(f.document().build(), "gps")).rotation)
+                    .find("nose up 20") != std::string::npos);
+        const int steps = f.document().history().count();
+        type(field(f, "position-y"), "far");
+        QCOMPARE(f.document().history().count(), steps);
+        QVERIFY(f.window->notices().text().contains("far"));
+        QVERIFY(field(f, "position-y")->text().contains("mm"));
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void weighingAPartEntersTheBalance() {
+        WindowFixture f;
+        f.document().select("gpsmast");
+        QVERIFY(f.axisText().contains("1 unknown"));
+        type(field(f, "mass"), "4.2 ± 0.1");
+        const Measured &mass = findPart(f.document().build(), "gpsmast")->mass_g;
+        QCOMPARE(*mass.value, 4.2);
+        QCOMPARE(*mass.tolerance, 0.1);
+        QVERIFY(mass.source == Source::measured);
+        QVERIFY(f.axisText().contains("0 unknown"));
+        QVERIFY(showsWhatTheCoreComputes(f));
+        type(field(f, "mass"), "-3");
+        QCOMPARE(*findPart(f.document().build(), "gpsmast")->mass_g.value, 4.2);
+    }
+    void anotherModelComesFromTheLibrary() {
+        WindowFixture f;
+        f.document().select("pack");
+        auto *types = f.window->findChild<QComboBox *>("part-type");
+        const int small = types->findData("pack-6s1300");
+        QVERIFY(small >= 0);
+        const QString before = f.axisText();
+        types->setCurrentIndex(small);
+        emit types->activated(small);
+        QCOMPARE(findPart(f.document().build(), "pack")->type, std::string("pack-6s1300"));
+        QVERIFY(f.axisText() != before);
+        QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void loadCaseAndPracticeSwitchWhatIsJudged() {
+        WindowFixture f;
+        auto *cases = f.window->findChild<QComboBox *>("load-case");
+        QCOMPARE(cases->count(), 3);
+        cases->setCurrentIndex(1);
+        emit cases->activated(1);
+        QVERIFY(f.axisText().startsWith("983.5 g"));
+        QVERIFY(!f.window->placeBench().plan().scene()->items().isEmpty());
+        auto *profiles = f.window->findChild<QComboBox *>("practice");
+        const int watches = f.document().analysis().counts.watch;
+        profiles->setCurrentIndex(profiles->findData("sprint"));
+        emit profiles->activated(profiles->currentIndex());
+        QVERIFY(f.document().analysis().counts.watch > watches);
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier); // the profile is an edit like any other
+        QCOMPARE(f.document().analysis().counts.watch, watches);
+        QCOMPARE(profiles->currentData().toString(), QString("range"));
+    }
+    void partsComeFromTheLibraryAndGo() {
+        WindowFixture f;
+        const auto parts = f.document().build().parts.size();
+        f.document().select("buzzer");
+        QTest::keyClick(&f.plan(), Qt::Key_Delete);
+        QCOMPARE(f.document().build().parts.size(), parts - 1);
+        QVERIFY(f.document().selected().isEmpty());
+        QVERIFY(showsWhatTheCoreComputes(f));
+        f.document().history().undo();
+        QCOMPARE(f.document().build().parts.size(), parts);
+    }
+    void wheelZoomsAtThePointerInBothViews() {
+        WindowFixture f;
+        auto &elevation = f.window->placeBench().elevation();
+        const QPoint pointer = f.at("gps");
+        const QPointF under = f.plan().mapToScene(pointer);
+        const double scale = f.plan().pixelsPerMm();
+        QWheelEvent wheel(pointer, f.plan().viewport()->mapToGlobal(pointer), {}, {0, 240}, Qt::NoButton,
+                          Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(f.plan().viewport(), &wheel);
+        QVERIFY(f.plan().pixelsPerMm() > scale * 1.2);
+        QVERIFY((f.plan().mapToScene(pointer) - under).manhattanLength() < 1.5);
+        QVERIFY(std::abs(elevation.pixelsPerMm() - f.plan().pixelsPerMm()) < 1e-9);
+        QVERIFY(std::abs(elevation.centre().x() - f.plan().centre().x()) < 1.5); // still on one x axis
+        QTest::keyClick(&f.plan(), Qt::Key_0);
+        QVERIFY(std::abs(f.plan().pixelsPerMm() - scale) < 1e-6);
+    }
+    void theElevationTurnsToTheFrontAndDragsThere() {
+        WindowFixture f;
+        auto &elevation = f.window->placeBench().elevation();
+        f.document().select("gps");
+        const Vec3 start = f.position("gps");
+        QTest::keyClick(&elevation, Qt::Key_Up);
+        QVERIFY((f.position("gps") - start - Vec3(0, 0, 1)).norm() < 1e-9);
+        for (auto *button : f.window->findChildren<QAbstractButton *>())
+            if (button->text() == "Front") QTest::mouseClick(button, Qt::LeftButton);
+        QTest::keyClick(&elevation, Qt::Key_Right); // seen from the nose, right is the craft's left
+        QVERIFY((f.position("gps") - start - Vec3(0, 1, 1)).norm() < 1e-9);
+    }
+};
+
+QTEST_MAIN(TestPlace)
+#include "test_place.moc"

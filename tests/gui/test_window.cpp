@@ -1,0 +1,310 @@
+// The shell: findings and what can be done with them, files, recovery, palette, stages, themes.
+#include "gui/window_fixture.h"
+
+#include "app/shell/command_palette.h"
+#include "app/shell/stage_rail.h"
+#include "app/shell/sum_sheet.h"
+#include "core/rules/rule.h"
+
+#include <QAccessible>
+#include <QDropEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QMimeData>
+#include <QProcess>
+#include <QPushButton>
+#include <QSignalSpy>
+
+using namespace waxis;
+using app::FindingAction;
+using test::WindowFixture;
+
+namespace {
+
+/// Row of the first finding of a rule.
+int rowOf(WindowFixture &f, RuleId rule) {
+    for (int row = 0; row < f.findingRows(); ++row)
+        if (f.window->findings().model().finding(row).rule == rule) return row;
+    return -1;
+}
+
+/// Clicks the link of an action in the findings list, as a person does.
+void click(WindowFixture &f, int row, FindingAction action) {
+    auto &list = f.window->findings().list();
+    const auto index = f.window->findings().model().index(row);
+    list.scrollTo(index);
+    const QRect link = f.window->findings().delegate().linkRect(list.visualRect(index), index, action);
+    QVERIFY2(!link.isEmpty(), "the action is offered");
+    QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, link.center());
+}
+
+bool choose(WindowFixture &f, const QString &text) {
+    for (auto *button : f.window->notices().findChildren<QPushButton *>())
+        if (button->text() == text && button->isVisible()) {
+            QTest::mouseClick(button, Qt::LeftButton);
+            return true;
+        }
+    return false;
+}
+
+void openPalette(WindowFixture &f, const QString &query) {
+    QTest::keyClick(f.window.get(), Qt::Key_K, Qt::ControlModifier);
+    auto *line = f.window->findChild<QLineEdit *>("palette-query");
+    QTest::keyClicks(line, query);
+    QTest::keyClick(line, Qt::Key_Return);
+}
+
+QByteArray bytesOf(const QString &path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+}
+
+} // namespace
+
+class TestWindow : public QObject {
+    Q_OBJECT
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void aClickOnFixAppliesTheMoveAndUndoTakesItBack() {
+        WindowFixture f;
+        const int row = rowOf(f, RuleId::fitOverlap);
+        QVERIFY(row >= 0);
+        click(f, row, FindingAction::fix);
+        QVERIFY(rowOf(f, RuleId::fitOverlap) < 0);
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(rowOf(f, RuleId::fitOverlap) >= 0);
+    }
+    void whyOpensTheCalculation() {
+        WindowFixture f;
+        const int row = rowOf(f, RuleId::balOffset);
+        auto &list = f.window->findings().list();
+        const auto index = f.window->findings().model().index(row);
+        const int closed = list.visualRect(index).height();
+        click(f, row, FindingAction::why);
+        QVERIFY(!f.window->findings().model().openedKey().isEmpty());
+        QTest::qWait(20);
+        QVERIFY(list.visualRect(index).height() > closed + 40);
+    }
+    void showChoosesThePartAndHoveringLightsIt() {
+        WindowFixture f;
+        const int row = rowOf(f, RuleId::fitPropZone);
+        const auto subject = f.window->findings().model().finding(row).subjects.front();
+        click(f, row, FindingAction::show);
+        QCOMPARE(f.document().selected().toStdString(), subject);
+        auto &list = f.window->findings().list();
+        const auto place = list.visualRect(f.window->findings().model().index(row)).center();
+        QTest::mouseMove(list.viewport(), place + QPoint(1, 1));
+        QMouseEvent hover(QEvent::MouseMove, place, list.viewport()->mapToGlobal(place), Qt::NoButton, Qt::NoButton,
+                          {});
+        QApplication::sendEvent(list.viewport(), &hover);
+        QVERIFY(f.document().highlighted().contains(QString::fromStdString(subject)));
+    }
+    void acceptingNeedsAReasonAndCanBeWithdrawn() {
+        WindowFixture f;
+        const int stops = f.document().analysis().counts.stop;
+        click(f, rowOf(f, RuleId::fitOverlap), FindingAction::accept);
+        auto *reason = f.window->findChild<QLineEdit *>("reason");
+        QVERIFY(reason->isVisible());
+        QTest::keyClick(reason, Qt::Key_Return); // no reason given
+        QCOMPARE(f.document().analysis().counts.stop, stops);
+        QVERIFY(f.window->notices().text().contains("why", Qt::CaseInsensitive));
+        QTest::keyClicks(reason, "the lens hood gives way");
+        QTest::keyClick(reason, Qt::Key_Return);
+        QCOMPARE(f.document().analysis().counts.stop, stops - 1);
+        QCOMPARE(f.document().analysis().counts.accepted, 1);
+        QCOMPARE(f.document().build().acceptances[0].reason, std::string("the lens hood gives way"));
+        const int row = rowOf(f, RuleId::fitOverlap);
+        click(f, row, FindingAction::withdraw);
+        QCOMPARE(f.document().analysis().counts.stop, stops);
+    }
+    void findingsCanBeWorkedByKeyboard() {
+        WindowFixture f;
+        auto &list = f.window->findings().list();
+        list.setFocus();
+        list.setCurrentIndex(f.window->findings().model().index(rowOf(f, RuleId::fitOverlap)));
+        QTest::keyClick(&list, Qt::Key_Return);
+        QVERIFY(!f.window->findings().model().openedKey().isEmpty());
+        QTest::keyClick(&list, Qt::Key_F);
+        QVERIFY(rowOf(f, RuleId::fitOverlap) < 0);
+    }
+    void savingWritesTheFileAndReopeningShowsTheSame() {
+        WindowFixture f;
+        f.dragBy("gps", {12, 5});
+        f.drop();
+        QVERIFY(f.window->isWindowModified());
+        const Build edited = f.document().build();
+        const QByteArray before = bytesOf(f.file());
+        QTest::keyClick(f.window.get(), Qt::Key_S, Qt::ControlModifier);
+        QVERIFY(!f.window->isWindowModified());
+        QVERIFY(bytesOf(f.file()) != before);
+        QCOMPARE(bytesOf(f.file() + "~"), before);
+        QVERIFY(loadBuild(f.file().toStdString())->build == edited);
+        const QString axis = f.axisText();
+        QVERIFY(f.window->openFile(f.file()));
+        QCOMPARE(f.axisText(), axis);
+        f.document().select("gps");
+        QTest::keyClick(&f.plan(), Qt::Key_Right);
+        QTest::keyClick(f.window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!f.window->isWindowModified()); // undone to what is on disk
+    }
+    void aFileThatChangedOnDiskIsNotOverwrittenUnasked() {
+        WindowFixture f;
+        f.document().select("gps");
+        QTest::keyClick(&f.plan(), Qt::Key_Right);
+        QFile file(f.file());
+        QVERIFY(file.open(QIODevice::Append));
+        file.write("\n");
+        file.close();
+        const QByteArray theirs = bytesOf(f.file());
+        QTest::keyClick(f.window.get(), Qt::Key_S, Qt::ControlModifier);
+        QCOMPARE(bytesOf(f.file()), theirs);
+        QVERIFY(f.window->notices().text().contains("changed on disk"));
+        QVERIFY(choose(f, "Overwrite"));
+        QVERIFY(bytesOf(f.file()) != theirs);
+        QVERIFY(!f.document().isModified());
+    }
+    void aBrokenFileLeavesTheOpenBuildAlone() {
+        WindowFixture f;
+        const QString axis = f.axisText();
+        for (const auto &info : QDir(WEIGHTAXIS_TEST_FIXTURES "/bad").entryInfoList({"*.waxis"}, QDir::Files)) {
+            QVERIFY(!f.window->openFile(info.absoluteFilePath()));
+            QVERIFY(f.window->notices().text().contains("expected"));
+            QCOMPARE(f.axisText(), axis);
+            QCOMPARE(f.document().path(), f.file());
+        }
+    }
+    void filesCanBeDroppedOnTheWindow() {
+        WindowFixture f;
+        const QString other = f.folder.filePath("other.waxis");
+        Build build = test::bareQuad();
+        QVERIFY(bool(saveBuild(other.toStdString(), build)));
+        QMimeData mime;
+        mime.setUrls({QUrl::fromLocalFile(other)});
+        QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, {});
+        QApplication::sendEvent(f.window.get(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent drop(QPointF(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, {});
+        QApplication::sendEvent(f.window.get(), &drop);
+        QCOMPARE(f.document().title(), QString("Bare quad"));
+        QVERIFY(f.axisText().contains("nothing weighed"));
+    }
+    void workIsRecoveredAfterACrash() {
+        QTemporaryDir unsaved;
+        Build edited;
+        QString original;
+        {
+            WindowFixture f;
+            f.document().select("gps");
+            QTest::keyClick(&f.plan(), Qt::Key_Right);
+            f.window->autosave().writeNow();
+            edited = f.document().build();
+            original = f.document().path();
+            // A process that no longer runs left these behind: the number in their names is no process.
+            for (const auto &info : QDir(f.folder.filePath("unsaved")).entryInfoList(QDir::Files)) {
+                auto parts = info.fileName().split('.');
+                parts[1] = "999999999";
+                QVERIFY(QFile::copy(info.absoluteFilePath(), unsaved.filePath(parts.join('.'))));
+            }
+        }
+        QCOMPARE(QDir(unsaved.path()).entryList(QDir::Files).size(), 2);
+        theme::Theme theme(theme::Mode::light);
+        app::MainWindow window(theme, unsaved.path());
+        window.show();
+        window.offerRecovery();
+        QVERIFY(window.notices().text().contains("Stakewalker"));
+        for (auto *button : window.notices().findChildren<QPushButton *>())
+            if (button->text() == "Recover") QTest::mouseClick(button, Qt::LeftButton);
+        QVERIFY(window.document().build() == edited);
+        QCOMPARE(window.document().path(), original);
+        QVERIFY(window.document().isModified());
+        QCOMPARE(QDir(unsaved.path()).entryList({"*.waxis"}, QDir::Files).size(), 1); // its own copy now
+        window.document().history().setClean();
+    }
+    void unknownKeysSurviveTheWindow() {
+        WindowFixture f;
+        QByteArray text = bytesOf(f.file());
+        text.insert(text.indexOf('{') + 1, "\"heather\": [1, 2],");
+        QFile file(f.file());
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write(text);
+        file.close();
+        QVERIFY(f.window->openFile(f.file()));
+        QVERIFY(f.window->notices().text().contains("/heather"));
+        f.document().select("gps");
+        QTest::keyClick(&f.plan(), Qt::Key_Right);
+        f.window->autosave().writeNow();
+        for (const auto &info : QDir(f.folder.filePath("unsaved")).entryInfoList({"*.waxis"}, QDir::Files))
+            QVERIFY2(bytesOf(info.absoluteFilePath()).contains("heather"), "recovery must not lose them either");
+        QTest::keyClick(f.window.get(), Qt::Key_S, Qt::ControlModifier);
+        QVERIFY(bytesOf(f.file()).contains("heather"));
+    }
+    void functionKeysSwitchStagesAndTheAxisBarOpensBalance() {
+        WindowFixture f;
+        QTest::keyClick(f.window.get(), Qt::Key_F5);
+        QCOMPARE(f.window->stage(), Stage::wire);
+        QTest::mouseClick(&f.window->axisBar(), Qt::LeftButton);
+        QCOMPARE(f.window->stage(), Stage::balance);
+        QTest::mouseClick(f.window->findChild<QAbstractButton *>("stage-place"), Qt::LeftButton);
+        QCOMPARE(f.window->stage(), Stage::place);
+    }
+    void thePaletteGoesToPartsAndDoesThings() {
+        WindowFixture f;
+        openPalette(f, "gps with");
+        QCOMPARE(f.document().selected(), QString("gps"));
+        const auto parts = f.document().build().parts.size();
+        openPalette(f, "add osier buzzer");
+        QVERIFY(f.document().build().parts.size() <= parts + 1);
+        openPalette(f, "light or dark");
+        QCOMPARE(int(f.theme.mode()), int(theme::Mode::dark));
+    }
+    void aQuickSumAnswersAsOneTypes() {
+        WindowFixture f;
+        openPalette(f, "two supports");
+        auto *sheet = f.window->findChild<app::SumSheet *>();
+        QVERIFY(sheet);
+        auto *result = sheet->findChild<QLabel *>("out-x_mm");
+        QVERIFY(result->text().startsWith("104.444"));
+        auto *span = sheet->findChild<QLineEdit *>("span_mm");
+        span->selectAll();
+        QTest::keyClicks(span, "100");
+        QVERIFY(result->text().startsWith("52.2222"));
+        span->selectAll();
+        QTest::keyClicks(span, "wide");
+        QVERIFY(sheet->findChild<QLabel *>("sum-error")->text().contains("span_mm"));
+    }
+    void everythingThatTakesTheKeyboardHasAName() {
+        WindowFixture f;
+        f.document().select("gps");
+        for (auto *widget : f.window->findChildren<QWidget *>()) {
+            if (!widget->isVisible() || !(widget->focusPolicy() & Qt::TabFocus)) continue;
+            if (widget->focusProxy() || qobject_cast<QAbstractScrollArea *>(widget->parentWidget())) continue;
+            const auto *interface = QAccessible::queryAccessibleInterface(widget);
+            QVERIFY2(interface && !interface->text(QAccessible::Name).isEmpty(),
+                     qPrintable(QString("%1 %2").arg(widget->metaObject()->className(), widget->objectName())));
+        }
+    }
+    void theProgramTakesPicturesAndRefusesBadArguments() {
+        QTemporaryDir folder;
+        auto run = [](const QStringList &arguments) {
+            QProcess process;
+            process.start(WEIGHTAXIS_PROGRAM, arguments);
+            process.waitForFinished(30000);
+            return std::pair(process.exitCode(), process.readAllStandardOutput() + process.readAllStandardError());
+        };
+        const QString out = folder.filePath("shot.png"), demo = WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis";
+        QCOMPARE(run({"--screenshot", out, "--size", "1100x700", "--stage", "place", demo}).first, 0);
+        QCOMPARE(QImage(out).size(), QSize(1100, 700));
+        QCOMPARE(run({"--help"}).first, 0);
+        QCOMPARE(run({"--screenshot", out, "--stage", "plaice", demo}).first, 2);
+        QCOMPARE(run({"--screenshot", out, "--size", "big", demo}).first, 2);
+        const auto bad = run({"--screenshot", out, WEIGHTAXIS_TEST_FIXTURES "/bad/truncated.waxis"});
+        QCOMPARE(bad.first, 2);
+        QVERIFY(bad.second.contains("expected"));
+    }
+};
+
+QTEST_MAIN(TestWindow)
+#include "test_window.moc"
