@@ -1,5 +1,10 @@
 #include "core/build/frame_shapes.h"
 
+#include "core/base/units.h"
+
+#include <algorithm>
+#include <cmath>
+
 namespace waxis {
 
 Shape armShape(const Arm &arm) { return Box{Vec3((arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm)}; }
@@ -12,9 +17,20 @@ Pose armPose(const Arm &arm) {
     return {(arm.root_mm + arm.tip_mm) / 2 - turn * Vec3(0, 0, arm.thickness_mm / 2), turn};
 }
 
+namespace {
+
+/// A polygon of the hole's area that stays within 0.03 mm of its circle: what drills are good for (common practice, no source).
+Ring holeRing(const RoundHole &hole) {
+    constexpr double kOff_mm = 0.06; // between the circles through the corners and along the sides; half of it either way
+    const double step = std::acos(std::clamp(1 - kOff_mm / (hole.diameter_mm / 2), 0.0, 1.0));
+    return circleRing(hole.centre_mm, hole.diameter_mm, std::clamp(int(std::ceil(kPi / step)), 8, 48));
+}
+
+} // namespace
+
 Polygon platePolygon(const Plate &plate) {
     Polygon polygon{plate.outline_mm, plate.cutouts_mm};
-    for (const auto &hole : plate.holes) polygon.holes.push_back(circleRing(hole.centre_mm, hole.diameter_mm, 16));
+    for (const auto &hole : plate.holes) polygon.holes.push_back(holeRing(hole));
     return polygon;
 }
 

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cmath>
+#include <limits>
 
 namespace waxis::clearance {
 
@@ -13,72 +14,74 @@ struct Vertex {
     Vec3 w = Vec3::Zero(), onA = Vec3::Zero(), onB = Vec3::Zero(); ///< w = onA - onB
 };
 
-/// Points of a simplex and how much of each makes up its nearest point to the origin.
 struct Simplex {
     std::array<Vertex, 4> vertex;
-    std::array<double, 4> share{};
     int size = 0;
-
-    Vec3 nearest() const {
-        Vec3 sum = Vec3::Zero();
-        for (int i = 0; i < size; ++i) sum += share[i] * vertex[i].w;
-        return sum;
-    }
 };
 
-/// Shares of the projection of the origin on the flat through the vertices named by `mask`; false where the flat is
-/// degenerate or the projection lies outside the face: a smaller face then holds the nearest point.
-bool projectOnFace(const Simplex &simplex, unsigned mask, Simplex &face) {
+/// Some of a simplex's vertices, and how much of each makes up the face's nearest point to the origin.
+struct Face {
+    std::array<int, 4> index{};
+    std::array<double, 4> share{};
+    int size = 0;
+    Vec3 nearest = Vec3::Zero();
+};
+
+/// The projection of the origin on the flat through the vertices named by `mask`; false where the flat is degenerate or
+/// the projection lies outside the face: a smaller face then holds the nearest point.
+bool projectOnFace(const Simplex &simplex, unsigned mask, Face &face) {
     face.size = 0;
     for (int i = 0; i < simplex.size; ++i)
-        if (mask >> i & 1) face.vertex[face.size++] = simplex.vertex[i];
-    if (face.size == 1) {
-        face.share[0] = 1;
-        return true;
-    }
-    const Vec3 &base = face.vertex[0].w;
-    std::array<Vec3, 3> edge{Vec3::Zero(), Vec3::Zero(), Vec3::Zero()};
-    for (int i = 1; i < face.size; ++i) edge[i - 1] = face.vertex[i].w - base;
+        if (mask >> i & 1) face.index[face.size++] = i;
+    const Vec3 &base = simplex.vertex[face.index[0]].w;
+    auto edge = [&](int i) { return Vec3(simplex.vertex[face.index[i]].w - base); };
     constexpr double kFlat = 1e-12; // relative to the product of the edges' lengths
+    double others = 0;
     if (face.size == 2) {
-        const double length2 = edge[0].squaredNorm();
+        const Vec3 e = edge(1);
+        const double length2 = e.squaredNorm();
         if (!(length2 > 0)) return false;
-        face.share[1] = -base.dot(edge[0]) / length2;
+        face.share[1] = -base.dot(e) / length2;
+        others = face.share[1];
     } else if (face.size == 3) {
-        const Vec3 normal = edge[0].cross(edge[1]);
+        const Vec3 e = edge(1), f = edge(2), normal = e.cross(f);
         const double area2 = normal.squaredNorm();
-        if (!(area2 > kFlat * edge[0].squaredNorm() * edge[1].squaredNorm())) return false;
-        face.share[1] = (-base).cross(edge[1]).dot(normal) / area2;
-        face.share[2] = edge[0].cross(-base).dot(normal) / area2;
-    } else {
-        const Vec3 across = edge[1].cross(edge[2]);
-        const double volume = edge[0].dot(across);
-        if (!(std::abs(volume) > kFlat * edge[0].norm() * edge[1].norm() * edge[2].norm())) return false;
+        if (!(area2 > kFlat * e.squaredNorm() * f.squaredNorm())) return false;
+        face.share[1] = f.cross(base).dot(normal) / area2;
+        face.share[2] = base.cross(e).dot(normal) / area2;
+        others = face.share[1] + face.share[2];
+    } else if (face.size == 4) {
+        const Vec3 e = edge(1), f = edge(2), g = edge(3), across = f.cross(g);
+        const double volume = e.dot(across);
+        if (!(std::abs(volume) > kFlat * e.norm() * f.norm() * g.norm())) return false;
         face.share[1] = -base.dot(across) / volume;
-        face.share[2] = edge[0].dot((-base).cross(edge[2])) / volume;
-        face.share[3] = edge[0].dot(edge[1].cross(-base)) / volume;
+        face.share[2] = e.dot(g.cross(base)) / volume;
+        face.share[3] = e.dot(base.cross(f)) / volume;
+        others = face.share[1] + face.share[2] + face.share[3];
     }
-    face.share[0] = 1;
-    for (int i = 1; i < face.size; ++i) face.share[0] -= face.share[i];
+    face.share[0] = 1 - others;
     for (int i = 0; i < face.size; ++i)
         if (!(face.share[i] >= 0)) return false;
+    face.nearest = Vec3::Zero();
+    if (face.size < 4) // a tetrahedron that the origin lies in has it for its nearest point
+        for (int i = 0; i < face.size; ++i) face.nearest += face.share[i] * simplex.vertex[face.index[i]].w;
     return true;
 }
 
-/// The face nearest to the origin among those that hold the last vertex; the others were searched before it came.
-bool reduce(Simplex &simplex, double &nearest2) {
+/// The face nearest to the origin among those that hold the last vertex (the others were searched before it came), when
+/// it is nearer than `nearest2`.
+bool reduce(const Simplex &simplex, double nearest2, Face &best) {
     bool better = false;
-    Simplex best, face;
+    Face face;
     const unsigned last = 1u << (simplex.size - 1);
     for (unsigned others = 0; others < last; ++others) {
         if (!projectOnFace(simplex, others | last, face)) continue;
-        const double d2 = face.size == 4 ? 0.0 : face.nearest().squaredNorm();
+        const double d2 = face.nearest.squaredNorm();
         if (d2 >= nearest2) continue;
         nearest2 = d2;
         best = face;
         better = true;
     }
-    if (better) simplex = best;
     return better;
 }
 
@@ -94,7 +97,7 @@ Vec3 Convex::support(const Vec3 &direction) const {
     return R_FrameShape_ * supportPoint(shape_, R_FrameShape_.transpose() * direction) + p_Frame_;
 }
 
-ConvexGap convexDistance(const Convex &a, const Convex &b) {
+ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
     constexpr double kTolerance_mm = 1e-9;
     constexpr double kTouching_mm = 1e-9;
     constexpr int kMostRounds = 100;
@@ -102,35 +105,44 @@ ConvexGap convexDistance(const Convex &a, const Convex &b) {
         const Vec3 onA = a.support(direction), onB = b.support(-direction);
         return Vertex{onA - onB, onA, onB};
     };
+    const double rinds = a.rind_mm() + b.rind_mm();
     const Vec3 between = b.origin() - a.origin();
     Simplex simplex;
     simplex.vertex[0] = farthest(between.squaredNorm() > 0 ? between : Vec3(Vec3::UnitX()));
-    simplex.share[0] = 1;
     simplex.size = 1;
-    Vec3 v = simplex.vertex[0].w;
-    double nearest2 = v.squaredNorm();
+    Face face;
+    face.size = 1;
+    face.share[0] = 1;
+    face.nearest = simplex.vertex[0].w;
+    double nearest2 = face.nearest.squaredNorm();
     for (int round = 0; round < kMostRounds && nearest2 > kTouching_mm * kTouching_mm; ++round) {
-        const Vertex next = farthest(-v);
-        const double length = std::sqrt(nearest2);
-        if (length - v.dot(next.w) / length <= kTolerance_mm) break;
+        const Vertex next = farthest(-face.nearest);
+        const double length = std::sqrt(nearest2), atLeast = face.nearest.dot(next.w) / length;
+        if (atLeast - rinds > within_mm) return {std::numeric_limits<double>::infinity(), {}, {}};
+        if (length - atLeast <= kTolerance_mm) break;
         simplex.vertex[simplex.size++] = next;
-        if (!reduce(simplex, nearest2)) { // rounding: nothing nearer can be told apart
-            --simplex.size;
-            break;
+        Face nearer;
+        if (!reduce(simplex, nearest2, nearer)) break; // rounding: nothing nearer can be told apart
+        Simplex kept;
+        kept.size = nearer.size;
+        for (int i = 0; i < nearer.size; ++i) {
+            kept.vertex[i] = simplex.vertex[nearer.index[i]];
+            nearer.index[i] = i;
         }
-        if (simplex.size == 4) break; // the origin lies inside: they overlap
-        v = simplex.nearest();
-        nearest2 = v.squaredNorm();
+        simplex = kept;
+        face = nearer;
+        nearest2 = face.nearest.squaredNorm();
+        if (face.size == 4) break; // the origin lies inside: they overlap
     }
-    ConvexGap gap;
-    for (int i = 0; i < simplex.size; ++i) {
-        gap.onA_mm += simplex.share[i] * simplex.vertex[i].onA;
-        gap.onB_mm += simplex.share[i] * simplex.vertex[i].onB;
+    ConvexGap gap{0, Vec3::Zero(), Vec3::Zero()};
+    for (int i = 0; i < face.size; ++i) {
+        gap.onA_mm += face.share[i] * simplex.vertex[face.index[i]].onA;
+        gap.onB_mm += face.share[i] * simplex.vertex[face.index[i]].onB;
     }
-    const double core = simplex.size == 4 ? 0.0 : std::sqrt(nearest2);
-    if (!(core > a.rind_mm() + b.rind_mm() + kTouching_mm)) return gap;
+    const double core = std::sqrt(nearest2);
+    if (!(core > rinds + kTouching_mm)) return gap;
     const Vec3 along = (gap.onB_mm - gap.onA_mm) / core;
-    gap.distance_mm = core - a.rind_mm() - b.rind_mm();
+    gap.distance_mm = core - rinds;
     gap.onA_mm += a.rind_mm() * along;
     gap.onB_mm -= b.rind_mm() * along;
     return gap;

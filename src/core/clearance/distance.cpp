@@ -74,17 +74,40 @@ Vec3 commonPoint(const Body &a, const Body &b) {
     return (boxA.min_mm.cwiseMax(boxB.min_mm) + boxA.max_mm.cwiseMin(boxB.max_mm)) / 2;
 }
 
-/// Nearest of a prism's pieces to a convex shape; pieces whose boxes are farther than the best so far are passed over.
+Pieces::Sides sidesOf(const std::array<Vec2, 3> &corners) {
+    Pieces::Sides sides;
+    for (std::size_t i = 0; i < 3; ++i) {
+        const Vec2 along = (corners[(i + 1) % 3] - corners[i]).normalized();
+        sides.normal[i] = {along.y(), -along.x()}; // triangles run counter-clockwise
+        sides.offset[i] = sides.normal[i].dot(corners[i]);
+    }
+    return sides;
+}
+
+/// A lower bound for the distance of a piece to whatever a box holds: the boxes' gap, or what lies beyond one side.
+double leastGap(const Pieces &pieces, std::size_t i, const Aabb &box) {
+    double least = boxGap(pieces.bounds[i], box);
+    const Pieces::Sides &sides = pieces.sides[i];
+    for (std::size_t k = 0; k < 3; ++k) {
+        const Vec2 &n = sides.normal[k];
+        const double nearest = n.x() * (n.x() > 0 ? box.min_mm.x() : box.max_mm.x()) +
+                               n.y() * (n.y() > 0 ? box.min_mm.y() : box.max_mm.y());
+        least = std::max(least, nearest - sides.offset[k]);
+    }
+    return least;
+}
+
+/// Nearest of a prism's pieces to a convex shape; pieces that cannot be nearer than the best so far are passed over.
 void takeNearest(const Pieces &pieces, const Pose &X_FramePrism, const Convex &other, const Aabb &otherInPrism,
                  ConvexGap &best) {
     std::vector<std::pair<double, std::size_t>> order;
     for (std::size_t i = 0; i < pieces.wedges.size(); ++i)
-        if (const double atLeast = boxGap(pieces.bounds[i], otherInPrism); atLeast < best.distance_mm)
+        if (const double atLeast = leastGap(pieces, i, otherInPrism); atLeast < best.distance_mm)
             order.emplace_back(atLeast, i);
     std::sort(order.begin(), order.end());
     for (const auto &[atLeast, i] : order) {
         if (atLeast >= best.distance_mm) break;
-        const ConvexGap gap = convexDistance(Convex(pieces.wedges[i], X_FramePrism), other);
+        const ConvexGap gap = convexDistance(Convex(pieces.wedges[i], X_FramePrism), other, best.distance_mm);
         if (gap.distance_mm < best.distance_mm) best = gap;
     }
 }
@@ -100,7 +123,13 @@ SharedPieces piecesOf(const Shape &shape) {
     const Triangulation flat = triangulate(prism->polygon);
     for (const auto &[a, b, c] : flat.triangles) {
         pieces->wedges.push_back(Prism{{{flat.points[a], flat.points[b], flat.points[c]}, {}}, prism->thickness_mm});
-        pieces->bounds.push_back(boundsOf(pieces->wedges.back(), Pose{}));
+        Aabb bounds;
+        for (int corner : {a, b, c}) {
+            bounds.include(Vec3(flat.points[corner].x(), flat.points[corner].y(), 0));
+            bounds.include(Vec3(flat.points[corner].x(), flat.points[corner].y(), prism->thickness_mm));
+        }
+        pieces->bounds.push_back(bounds);
+        pieces->sides.push_back(sidesOf({flat.points[a], flat.points[b], flat.points[c]}));
     }
     return pieces;
 }
@@ -137,7 +166,7 @@ BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, con
                     boundsOf(a.shape, b.X_FrameBody.inverse() * a.X_FrameBody), other);
         best = flipped(other);
     } else {
-        best = convexDistance(Convex(a.shape, a.X_FrameBody), Convex(b.shape, b.X_FrameBody));
+        best = convexDistance(Convex(a.shape, a.X_FrameBody), Convex(b.shape, b.X_FrameBody), within_mm);
     }
     gap.distance_mm = best.distance_mm == nothingFound ? kInfinite : best.distance_mm;
     gap.onA_mm = best.onA_mm;

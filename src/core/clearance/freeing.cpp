@@ -81,13 +81,25 @@ WayOut convexWayOut(const Body &a, const Body &b) {
 
 WayOut wayOutOfPlate(const Body &plate, const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
     const Quat turn = plate.X_FrameBody.rotation;
+    const auto &prism = std::get<Prism>(plate.shape);
+    const bool plateMoves = &plate == &a;
+    const Body &other = plateMoves ? b : a;
     WayOut best = bestOf(a, b, {turn * Vec3::UnitZ()});
+    // The other body's deepest point: while it is still in the material after a move aside, nothing is free.
+    const Vec3 inwards = plateMoves ? best.direction : Vec3(-best.direction);
+    const Vec3 deepest =
+        plate.X_FrameBody.inverse() *
+        (other.X_FrameBody * supportPoint(other.shape, other.X_FrameBody.rotation.conjugate() * inwards));
+    const bool inSlab = deepest.z() > 0 && deepest.z() < prism.thickness_mm;
+    Body moved = a;
     for (int i = 0; i < 16; ++i) {
         const double angle = i * kPi / 8;
-        const Vec3 d = turn * Vec3(std::cos(angle), std::sin(angle), 0);
+        const Vec2 aside(std::cos(angle), std::sin(angle));
+        const Vec2 shifted = deepest.head<2>() + (plateMoves ? -best.travel_mm : best.travel_mm) * aside;
+        if (inSlab && contains(prism.polygon, shifted)) continue;
+        const Vec3 d = turn * Vec3(aside.x(), aside.y(), 0);
         auto stillIn = [&](double t) {
-            Body moved = a;
-            moved.X_FrameBody.position_mm += t * d;
+            moved.X_FrameBody.position_mm = a.X_FrameBody.position_mm + t * d;
             return overlaps(moved, ga, b, gb);
         };
         if (stillIn(best.travel_mm)) continue;

@@ -4,6 +4,7 @@
 #include "core/clearance/clearance_world.h"
 #include "core/clearance/convex_distance.h"
 
+#include <array>
 #include <limits>
 
 namespace waxis::clearance {
@@ -12,6 +13,12 @@ namespace waxis::clearance {
 struct Pieces {
     std::vector<Shape> wedges; ///< prisms on triangles
     std::vector<Aabb> bounds;  ///< of each wedge, in the prism's own axes
+    /// Lines along the triangle's sides: outward normals and the offsets of the sides along them.
+    struct Sides {
+        std::array<Vec2, 3> normal;
+        std::array<double, 3> offset{};
+    };
+    std::vector<Sides> sides;
 };
 using SharedPieces = std::shared_ptr<const Pieces>;
 SharedPieces piecesOf(const Shape &shape);

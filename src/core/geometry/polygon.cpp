@@ -170,32 +170,48 @@ Triangulation triangulate(const Polygon &polygon) {
     for (auto &hole : holes) bridgeHole(loop, hole, result.points);
 
     const auto &p = result.points;
+    // Corners by x: an ear is narrow, and only what stands between its ends can be in it.
+    std::vector<int> byX(p.size()), uses(p.size(), 0);
+    std::iota(byX.begin(), byX.end(), 0);
+    std::sort(byX.begin(), byX.end(), [&](int a, int b) { return p[a].x() < p[b].x(); });
+    for (int k : loop) ++uses[k];
     auto isEar = [&](std::size_t i) {
         const auto n = loop.size();
-        const int a = loop[(i + n - 1) % n], b = loop[i], c = loop[(i + 1) % n];
-        if (cross(p[a], p[b], p[c]) <= 0) return false;
-        return std::none_of(loop.begin(), loop.end(), [&](int k) {
-            if (k == a || k == b || k == c || p[k] == p[a] || p[k] == p[b] || p[k] == p[c]) return false;
-            return cross(p[a], p[b], p[k]) >= 0 && cross(p[b], p[c], p[k]) >= 0 && cross(p[c], p[a], p[k]) >= 0;
-        });
+        const Vec2 a = p[loop[(i + n - 1) % n]], b = p[loop[i]], c = p[loop[(i + 1) % n]];
+        if (cross(a, b, c) <= 0) return false;
+        const Vec2 low = a.cwiseMin(b).cwiseMin(c), high = a.cwiseMax(b).cwiseMax(c);
+        auto at = std::lower_bound(byX.begin(), byX.end(), low.x(), [&](int k, double x) { return p[k].x() < x; });
+        for (; at != byX.end() && p[*at].x() <= high.x(); ++at) {
+            const Vec2 &q = p[*at];
+            if (uses[*at] == 0 || q.y() < low.y() || q.y() > high.y() || q == a || q == b || q == c) continue;
+            if (cross(a, b, q) >= 0 && cross(b, c, q) >= 0 && cross(c, a, q) >= 0) return false;
+        }
+        return true;
     };
+    auto cut = [&](std::size_t i) {
+        --uses[loop[i]];
+        loop.erase(loop.begin() + long(i));
+    };
+    std::size_t next = 0; // going round rather than starting over gives fewer slivers, and sooner
     while (loop.size() > 3) {
-        std::size_t ear = 0;
-        while (ear < loop.size() && !isEar(ear)) ++ear;
-        if (ear == loop.size()) { // corners in line: drop one without area, else give up
-            auto flat = loop.end();
-            for (std::size_t i = 0; i < loop.size() && flat == loop.end(); ++i) {
-                const auto n = loop.size();
-                if (std::abs(cross(p[loop[(i + n - 1) % n]], p[loop[i]], p[loop[(i + 1) % n]])) <= 1e-12)
-                    flat = loop.begin() + long(i);
-            }
-            if (flat == loop.end()) return {};
-            loop.erase(flat);
+        const auto n = loop.size();
+        std::size_t tried = 0, ear = next % n;
+        while (tried < n && !isEar(ear)) {
+            ear = (ear + 1) % n;
+            ++tried;
+        }
+        if (tried == n) { // corners in line: drop one without area, else give up
+            std::size_t flat = 0;
+            while (flat < n &&
+                   std::abs(cross(p[loop[(flat + n - 1) % n]], p[loop[flat]], p[loop[(flat + 1) % n]])) > 1e-12)
+                ++flat;
+            if (flat == n) return {};
+            cut(flat);
             continue;
         }
-        const auto n = loop.size();
         result.triangles.push_back({loop[(ear + n - 1) % n], loop[ear], loop[(ear + 1) % n]});
-        loop.erase(loop.begin() + long(ear));
+        cut(ear);
+        next = ear + 1;
     }
     if (loop.size() == 3) result.triangles.push_back({loop[0], loop[1], loop[2]});
     return result;

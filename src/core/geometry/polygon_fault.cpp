@@ -1,4 +1,5 @@
-// Boost.Geometry's validity check (OGC Simple Features rules); in a file of its own because its headers are slow to compile.
+// Boost.Geometry's validity check (OGC Simple Features rules); in a file of its own because its headers are slow to
+// compile.
 #include "core/geometry/polygon.h"
 
 #include <boost/geometry.hpp>

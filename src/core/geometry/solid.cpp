@@ -58,7 +58,7 @@ Vec3 supportPoint(const Shape &shape, const Vec3 &d) {
                                                  std::copysign(half.z(), d.z()));
                                  },
                                  [&](const Cylinder &cylinder) {
-                                     const double radial = std::hypot(d.x(), d.y());
+                                     const double radial = std::sqrt(d.x() * d.x() + d.y() * d.y());
                                      const double r = radial > 0 ? cylinder.diameter_mm / 2 / radial : 0;
                                      return Vec3(d.x() * r, d.y() * r, std::copysign(cylinder.length_mm / 2, d.z()));
                                  },

@@ -5,7 +5,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
+#include <iterator>
+#include <map>
+#include <tuple>
 
 namespace waxis {
 
@@ -15,24 +17,27 @@ std::vector<std::string> pairOf(const Derived &derived, const BodyGap &gap) {
     return {derived.owners[derived.traits[gap.a].owner].id, derived.owners[derived.traits[gap.b].owner].id};
 }
 
-/// Two things may meet at several bodies: keeps the worst per pair and variant.
+/// Two things may meet at several bodies: keeps the worst per pair and variant. A finding is made only when it is kept.
 class WorstPerPair {
 public:
-    void offer(Finding finding) {
-        for (auto &kept : kept_)
-            if (kept.subjects == finding.subjects && kept.variant == finding.variant) {
-                if (finding.severity < kept.severity ||
-                    (finding.severity == kept.severity && finding.margin < kept.margin))
-                    kept = std::move(finding);
-                return;
-            }
-        kept_.push_back(std::move(finding));
+    explicit WorstPerPair(const Derived &derived) : derived_(derived) {}
+
+    template <class Make>
+    void offer(const BodyGap &gap, std::string_view variant, Severity severity, double margin, Make &&make) {
+        const int a = derived_.traits[gap.a].owner, b = derived_.traits[gap.b].owner;
+        const auto [at, isNew] = places_.try_emplace({a, b, variant}, kept_.size());
+        if (isNew) {
+            kept_.push_back(make());
+            return;
+        }
+        Finding &kept = kept_[at->second];
+        if (severity < kept.severity || (severity == kept.severity && margin < kept.margin)) kept = make();
     }
-    void moveTo(std::vector<Finding> &out) {
-        for (auto &finding : kept_) out.push_back(std::move(finding));
-    }
+    void moveTo(std::vector<Finding> &out) { std::move(kept_.begin(), kept_.end(), std::back_inserter(out)); }
 
 private:
+    const Derived &derived_;
+    std::map<std::tuple<int, int, std::string_view>, std::size_t> places_;
     std::vector<Finding> kept_;
 };
 
@@ -64,45 +69,51 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
 } // namespace
 
 void judgeOverlap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    WorstPerPair worst;
+    WorstPerPair worst(derived);
     const double allowed = practice[Limit::overlapDepth];
     for (const auto &gap : derived.world->gaps()) {
         if (gap.depth_mm <= allowed) continue;
         if (!demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]).overlap) continue;
-        Finding finding = pairFinding(RuleId::fitOverlap, derived, gap);
-        finding.severity = Severity::stop;
-        finding.measured = gap.depth_mm;
-        finding.limit = 0.0;
-        finding.margin = -gap.depth_mm;
-        finding.practiceLimit = Limit::overlapDepth;
-        finding.inputs = {{"overlap depth", gap.depth_mm, "mm"},
-                          {"freeing move forward", gap.freeingMove_mm.x(), "mm"},
-                          {"freeing move left", gap.freeingMove_mm.y(), "mm"},
-                          {"freeing move up", gap.freeingMove_mm.z(), "mm"}};
-        offerFreeingMove(build, derived, gap, 0.0, finding);
-        worst.offer(std::move(finding));
+        worst.offer(gap, "", Severity::stop, -gap.depth_mm, [&] {
+            Finding finding = pairFinding(RuleId::fitOverlap, derived, gap);
+            finding.severity = Severity::stop;
+            finding.measured = gap.depth_mm;
+            finding.limit = 0.0;
+            finding.margin = -gap.depth_mm;
+            finding.practiceLimit = Limit::overlapDepth;
+            finding.inputs = {{"overlap depth", gap.depth_mm, "mm"},
+                              {"freeing move forward", gap.freeingMove_mm.x(), "mm"},
+                              {"freeing move left", gap.freeingMove_mm.y(), "mm"},
+                              {"freeing move up", gap.freeingMove_mm.z(), "mm"}};
+            offerFreeingMove(build, derived, gap, 0.0, finding);
+            return finding;
+        });
     }
     worst.moveTo(out);
 }
 
 void judgeGaps(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    WorstPerPair worst;
+    WorstPerPair worst(derived);
     for (const auto &gap : derived.world->gaps()) {
         const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
         auto judge = [&](bool asked, Limit limit, const char *variant, bool stopWhenTouching) {
             if (!asked || gap.distance_mm > practice[limit] + kLookAhead_mm) return;
-            Finding finding = pairFinding(RuleId::fitGap, derived, gap);
-            finding.variant = variant;
-            finding.measured = gap.distance_mm;
-            finding.limit = practice[limit];
-            finding.practiceLimit = limit;
-            finding.margin = gap.distance_mm - practice[limit];
+            const double margin = gap.distance_mm - practice[limit];
             const bool touching = gap.distance_mm <= practice[Limit::overlapDepth];
-            finding.severity = finding.margin >= 0            ? Severity::pass
-                               : touching && stopWhenTouching ? Severity::stop
-                                                              : Severity::watch;
-            finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", practice[limit], "mm"}};
-            worst.offer(std::move(finding));
+            const Severity severity = margin >= 0                    ? Severity::pass
+                                      : touching && stopWhenTouching ? Severity::stop
+                                                                     : Severity::watch;
+            worst.offer(gap, variant, severity, margin, [&] {
+                Finding finding = pairFinding(RuleId::fitGap, derived, gap);
+                finding.variant = variant;
+                finding.severity = severity;
+                finding.measured = gap.distance_mm;
+                finding.limit = practice[limit];
+                finding.practiceLimit = limit;
+                finding.margin = margin;
+                finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", practice[limit], "mm"}};
+                return finding;
+            });
         };
         judge(demands.sway, Limit::swayGap, "sway", false);
         judge(demands.heat, Limit::heatGap, "heat", false);
@@ -113,31 +124,32 @@ void judgeGaps(const Build &, const Practice &practice, const Derived &derived, 
 
 void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived,
                         std::vector<Finding> &out) {
-    WorstPerPair worst;
+    WorstPerPair worst(derived);
     for (const auto &gap : derived.world->gaps()) {
         const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
         if (!demands.propeller) continue;
         const double limit = practice[*demands.propeller];
-        const double distance = gap.depth_mm > 0 ? -gap.depth_mm : gap.distance_mm;
-        Finding finding = pairFinding(RuleId::fitPropZone, derived, gap);
-        finding.measured = distance;
-        finding.limit = limit;
-        finding.margin = distance - limit;
-        finding.practiceLimit = demands.propeller;
-        finding.severity = gap.distance_mm <= 0 ? Severity::stop
-                           : finding.margin < 0 ? Severity::watch
-                                                : Severity::pass;
-        finding.inputs = {{distance < 0 ? "depth inside the zone" : "gap to the zone", std::abs(distance), "mm"},
-                          {"wanted", limit, "mm"},
-                          {"zone above the blades", practice[Limit::propFlexUp], "mm"},
-                          {"zone below the blades", practice[Limit::propFlexDown], "mm"}};
-        if (finding.severity == Severity::stop) offerFreeingMove(build, derived, gap, limit, finding);
-        // The thing that is in the way is named first, the propeller second.
-        if (derived.owners[derived.traits[gap.a].owner].kind == OwnerKind::disc) {
-            std::swap(finding.subjects[0], finding.subjects[1]);
-            std::swap(finding.from_mm, finding.to_mm);
-        }
-        worst.offer(std::move(finding));
+        const double distance = gap.depth_mm > 0 ? -gap.depth_mm : gap.distance_mm, margin = distance - limit;
+        const Severity severity = gap.distance_mm <= 0 ? Severity::stop : margin < 0 ? Severity::watch : Severity::pass;
+        worst.offer(gap, "", severity, margin, [&] {
+            Finding finding = pairFinding(RuleId::fitPropZone, derived, gap);
+            finding.severity = severity;
+            finding.measured = distance;
+            finding.limit = limit;
+            finding.margin = margin;
+            finding.practiceLimit = demands.propeller;
+            finding.inputs = {{distance < 0 ? "depth inside the zone" : "gap to the zone", std::abs(distance), "mm"},
+                              {"wanted", limit, "mm"},
+                              {"zone above the blades", practice[Limit::propFlexUp], "mm"},
+                              {"zone below the blades", practice[Limit::propFlexDown], "mm"}};
+            if (severity == Severity::stop) offerFreeingMove(build, derived, gap, limit, finding);
+            // The thing that is in the way is named first, the propeller second.
+            if (derived.owners[derived.traits[gap.a].owner].kind == OwnerKind::disc) {
+                std::swap(finding.subjects[0], finding.subjects[1]);
+                std::swap(finding.from_mm, finding.to_mm);
+            }
+            return finding;
+        });
     }
     worst.moveTo(out);
 }

@@ -1,0 +1,82 @@
+#include "core/analysis/analysis.h"
+#include "io/project/project_file.h"
+#include "io/report_json/analysis_json.h"
+#include "synthetic_build.h"
+
+#include <benchmark/benchmark.h>
+#include <fstream>
+#include <sstream>
+
+using namespace waxis;
+
+namespace {
+
+const char *const kDemo = WEIGHTAXIS_BENCH_DATA "/demos/stakewalker.waxis";
+
+std::string demoText() {
+    std::ifstream in(kDemo);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+void loadDemo(benchmark::State &state) {
+    const std::string text = demoText();
+    for (auto _ : state) benchmark::DoNotOptimize(parseBuild(text));
+}
+
+void saveDemo(benchmark::State &state) {
+    const auto loaded = loadBuild(kDemo);
+    for (auto _ : state) benchmark::DoNotOptimize(writeBuild(loaded->build, loaded->kept));
+}
+
+void analyseFull(benchmark::State &state, const Build &build) {
+    for (auto _ : state) {
+        Analyser analyser;
+        benchmark::DoNotOptimize(&analyser.update(build));
+    }
+}
+
+/// One part goes to and fro, as under the mouse.
+void analyseOneMove(benchmark::State &state, const Build &build, const std::string &part) {
+    Analyser analyser;
+    analyser.update(build);
+    const Build there = *shiftPart(build, part, {1, 0.5, 0});
+    bool away = false;
+    for (auto _ : state) {
+        away = !away;
+        benchmark::DoNotOptimize(&analyser.update(away ? there : build));
+    }
+}
+
+void demoFull(benchmark::State &state) { analyseFull(state, loadBuild(kDemo)->build); }
+void demoMoveGps(benchmark::State &state) { analyseOneMove(state, loadBuild(kDemo)->build, "gps"); }
+void demoMovePack(benchmark::State &state) { analyseOneMove(state, loadBuild(kDemo)->build, "pack"); }
+void demoMoveController(benchmark::State &state) { analyseOneMove(state, loadBuild(kDemo)->build, "fc"); }
+
+void syntheticFull(benchmark::State &state) {
+    analyseFull(state, bench::syntheticBuild(int(state.range(0))));
+    state.SetComplexityN(state.range(0));
+}
+void syntheticMove(benchmark::State &state) {
+    analyseOneMove(state, bench::syntheticBuild(int(state.range(0))), "p" + std::to_string(state.range(0) / 2));
+}
+
+void demoReport(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(io::analysisText(build, analysis));
+}
+
+} // namespace
+
+BENCHMARK(loadDemo)->Unit(benchmark::kMillisecond);
+BENCHMARK(saveDemo)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoFull)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoMoveGps)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoMovePack)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoMoveController)->Unit(benchmark::kMillisecond);
+BENCHMARK(syntheticFull)->RangeMultiplier(2)->Range(125, 1000)->Unit(benchmark::kMillisecond)->Complexity();
+BENCHMARK(syntheticMove)->Arg(125)->Arg(1000)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoReport)->Unit(benchmark::kMillisecond);

@@ -1,0 +1,64 @@
+// One step of a drag in the real window: analysis and scene update, and the repaint, apart.
+#include "app/shell/main_window.h"
+#include "app/stages/place/place_bench.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QMouseEvent>
+#include <QTextStream>
+#include <algorithm>
+#include <vector>
+
+using namespace waxis;
+
+namespace {
+
+QString spread(std::vector<double> values) {
+    std::sort(values.begin(), values.end());
+    return QString("median %1 ms, 95 % under %2 ms, worst %3 ms")
+        .arg(values[values.size() / 2], 0, 'f', 2)
+        .arg(values[values.size() * 95 / 100], 0, 'f', 2)
+        .arg(values.back(), 0, 'f', 2);
+}
+
+} // namespace
+
+int main(int argc, char **argv) {
+    QApplication application(argc, argv);
+    QApplication::setOrganizationName("weightaxis-bench");
+    theme::Theme theme(theme::Mode::light);
+    app::MainWindow window(theme, QDir::tempPath() + "/weightaxis-bench");
+    window.resize(1280, 800);
+    window.show();
+    window.openFile(WEIGHTAXIS_BENCH_DATA "/demos/stakewalker.waxis");
+    for (int i = 0; i < 20; ++i) QApplication::processEvents();
+    auto &plan = window.placeBench().plan();
+    QTextStream out(stdout);
+    for (const char *part : {"gps", "pack", "fc"}) {
+        window.document().select(part);
+        const Pose pose = framePose(window.document().build(), *window.document().selectedPart());
+        const QPoint start = plan.mapFromScene(drawing::project(drawing::View::plan, pose.position_mm));
+        auto send = [&](QEvent::Type type, const QPoint &at) {
+            QMouseEvent event(type, at, plan.viewport()->mapToGlobal(at), Qt::LeftButton,
+                              type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(plan.viewport(), &event);
+        };
+        send(QEvent::MouseButtonPress, start);
+        std::vector<double> update, paint;
+        for (int i = 0; i < 300; ++i) {
+            const QPoint at = start + QPoint(int(40 * std::sin(i * 0.1)), int(15 * std::cos(i * 0.07)));
+            QElapsedTimer timer;
+            timer.start();
+            send(QEvent::MouseMove, at);
+            update.push_back(double(timer.nsecsElapsed()) / 1e6);
+            timer.restart();
+            QApplication::processEvents();
+            paint.push_back(double(timer.nsecsElapsed()) / 1e6);
+        }
+        send(QEvent::MouseButtonRelease, start);
+        out << part << "\n  analysis and scene: " << spread(update) << "\n  repaint:            " << spread(paint)
+            << '\n';
+    }
+    window.document().history().setClean();
+}
