@@ -5,13 +5,35 @@
 
 #include <QCoreApplication>
 #include <QFontMetricsF>
+#include <QGraphicsScene>
 #include <QPainter>
 #include <cmath>
 
 namespace waxis::drawing {
 
-void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, std::optional<Vec3> offset_mm,
-                    const QRectF &reach) {
+namespace {
+constexpr double kWordsWidth_px = 140, kWordsHeight_px = 20;
+}
+
+QPointF AxisItem::foot() const {
+    // Below the craft in plan, under the feet in the elevation.
+    const double below_mm = view_ == View::plan ? 60 : 44;
+    return {cg_->x(), (view_ == View::plan ? 0 : thrust_.y()) + below_mm};
+}
+
+void AxisItem::refresh() {
+    if (!scene()) return;
+    // Two thin strips and the words: the plumb line moves with every step of a drag.
+    const double px = 1 / pixelsPerMm_;
+    const QRectF all = wholeScene();
+    auto strip = [&](double x) { scene()->update(QRectF(x - 8 * px, all.top(), 16 * px, all.height())); };
+    strip(thrust_.x());
+    if (!cg_) return;
+    strip(cg_->x());
+    scene()->update(QRectF(foot(), QSizeF(kWordsWidth_px * px, kWordsHeight_px * px)));
+}
+
+void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, std::optional<Vec3> offset_mm) {
     const std::optional<QPointF> cg = cg_mm ? std::optional(project(view, *cg_mm)) : std::nullopt;
     const QPointF thrust = project(view, thrustCentre_mm);
     QString words;
@@ -22,18 +44,13 @@ void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCent
         words =
             QCoreApplication::translate("AxisItem", pattern).arg(QString::fromStdString(oneDecimal(std::abs(fore))));
     }
-    if (view == view_ && words == words_ && cg == cg_ && thrust == thrust_ && reach == reach_) return;
-    prepareGeometryChange();
+    if (view == view_ && words == words_ && cg == cg_ && thrust == thrust_) return;
+    refresh();
     view_ = view;
     words_ = words;
     cg_ = cg;
     thrust_ = thrust;
-    reach_ = reach;
-    // Only a strip round the two lines is repainted when the plumb line moves.
-    constexpr double kStrip_mm = 12, kWords_mm = 140; // the words keep their size on screen when zoomed out
-    const double left = std::min(thrust.x(), cg ? cg->x() : thrust.x()) - kStrip_mm;
-    const double right = std::max(thrust.x(), cg ? cg->x() : thrust.x()) + (words.isEmpty() ? kStrip_mm : kWords_mm);
-    bounds_ = QRectF(left, reach.top(), right - left, reach.height());
+    refresh();
 }
 
 void AxisItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidget *) {
@@ -44,23 +61,20 @@ void AxisItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
     thrust.setCosmetic(true);
     thrust.setDashPattern({10, 4, 2, 4});
     painter->setPen(thrust);
-    painter->drawLine(QPointF(thrust_.x(), bounds_.top()), QPointF(thrust_.x(), bounds_.bottom()));
+    painter->drawLine(QPointF(thrust_.x(), wholeScene().top()), QPointF(thrust_.x(), wholeScene().bottom()));
     const double arm = 6 / scale;
     painter->drawLine(thrust_ - QPointF(arm, 0), thrust_ + QPointF(arm, 0));
     if (!cg_) return;
     QPen plumb(c.plumb, 1.8);
     plumb.setCosmetic(true);
     painter->setPen(plumb);
-    painter->drawLine(QPointF(cg_->x(), bounds_.top()), QPointF(cg_->x(), bounds_.bottom()));
+    painter->drawLine(QPointF(cg_->x(), wholeScene().top()), QPointF(cg_->x(), wholeScene().bottom()));
     painter->setBrush(Qt::NoBrush);
     painter->drawEllipse(*cg_, 6 / scale, 6 / scale);
     painter->setBrush(c.plumb);
     painter->drawEllipse(*cg_, 2 / scale, 2 / scale);
     if (words_.isEmpty()) return;
-    // The plumb bob hangs below the craft in plan, with the words beside it, and under the feet in the elevation.
-    const double below_mm = view_ == View::plan ? 60 : 44;
-    const QPointF foot =
-        painter->worldTransform().map(QPointF(cg_->x(), (view_ == View::plan ? 0 : thrust_.y()) + below_mm));
+    const QPointF foot = painter->worldTransform().map(this->foot());
     painter->save();
     painter->resetTransform();
     painter->setPen(Qt::NoPen);

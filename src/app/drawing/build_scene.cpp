@@ -10,14 +10,10 @@
 
 namespace waxis::drawing {
 
-namespace {
-constexpr double kReach_mm = 2000; // lines run this far: beyond any window
-} // namespace
-
 BuildScene::BuildScene(View view, app::Document &document, const theme::Theme &theme, QObject *parent)
     : QGraphicsScene(parent), view_(view), document_(document), theme_(theme) {
     setItemIndexMethod(QGraphicsScene::NoIndex); // everything may move; an index would be rebuilt all the time
-    setSceneRect(-kReach_mm, -kReach_mm, 2 * kReach_mm, 2 * kReach_mm);
+    setSceneRect(wholeScene());
     axis_ = new AxisItem(theme_);
     axis_->setZValue(1e6);
     addItem(axis_);
@@ -66,6 +62,7 @@ void BuildScene::rebuildFrame() {
         item->setBrush(fill);
         item->setZValue(nearness(view_, shape, pose));
         item->setAcceptedMouseButtons(Qt::NoButton);
+        item->setCacheMode(QGraphicsItem::DeviceCoordinateCache);
         frameItems_.push_back(item);
         return item;
     };
@@ -119,7 +116,7 @@ void BuildScene::update() {
     parts_ = std::move(present);
     const auto *balance = document_.balance();
     axis_->show(view_, balance ? balance->mass.cg_mm : std::nullopt, document_.analysis().derived.thrustCentre_mm,
-                balance ? balance->offset_mm : std::nullopt, sceneRect());
+                balance ? balance->offset_mm : std::nullopt);
     updateMarks();
 }
 
@@ -193,6 +190,8 @@ QStringList BuildScene::partsAt(const QPointF &scenePoint) const {
 }
 
 void BuildScene::layOutLabels(double pixelsPerMm) {
+    axis_->setPixelsPerMm(pixelsPerMm);
+    marks_->setPixelsPerMm(pixelsPerMm);
     std::vector<PartItem *> order;
     for (auto &[id, item] : parts_) order.push_back(item);
     std::stable_sort(order.begin(), order.end(),

@@ -3,7 +3,9 @@
 #include "app/theme/metrics.h"
 
 #include <QFontMetricsF>
+#include <QGraphicsScene>
 #include <QPainter>
+#include <algorithm>
 
 namespace waxis::drawing {
 
@@ -22,29 +24,33 @@ void atPixel(QPainter *painter, const QPointF &scenePoint, Draw &&draw) {
 } // namespace
 
 void MarkLayer::show(Content content) {
-    prepareGeometryChange();
+    // Only what changed is painted again, piece by piece: while a part is dragged that is little of the mat.
+    const double px = 1 / pixelsPerMm_;
+    auto refresh = [&](const QRectF &rect, double across_px, double down_px) {
+        if (scene())
+            scene()->update(rect.normalized().adjusted(-across_px * px, -down_px * px, across_px * px, down_px * px));
+    };
+    auto refreshChanged = [&](const auto &before, const auto &after, auto &&rectOf) {
+        for (const auto &[these, those] : {std::pair(&before, &after), std::pair(&after, &before)})
+            for (const auto &piece : *these)
+                if (std::find(those->begin(), those->end(), piece) == those->end()) rectOf(piece);
+    };
+    constexpr double kLabel_px = 90, kPushedDown_px = 80;
+    refreshChanged(content_.marks, content.marks, [&](const Mark &m) { refresh(QRectF(m.from, m.to), 10, 10); });
+    if (content_.distances != content.distances) // one label may push another
+        for (const auto *list : {&content_.distances, &content.distances})
+            for (const auto &d : *list) refresh(QRectF(d.from, d.to), kLabel_px, kPushedDown_px);
+    refreshChanged(content_.grams, content.grams, [&](const Dot &d) {
+        refresh(QRectF(d.at, d.at).adjusted(-d.radius_mm, -d.radius_mm, d.radius_mm, d.radius_mm), 2, 2);
+    });
+    refreshChanged(content_.guides, content.guides, [&](const QLineF &l) { refresh(QRectF(l.p1(), l.p2()), 2, 2); });
+    for (const auto *side : {&content_, &content}) {
+        if (content_.dragFrom != content.dragFrom) refresh(side->dragFrom.boundingRect(), 3, 3);
+        if (content_.dragRaw != content.dragRaw) refresh(side->dragRaw.boundingRect(), 3, 3);
+        if (content_.dragText != content.dragText || content_.dragAt != content.dragAt)
+            refresh(QRectF(side->dragAt, side->dragAt), 320, kPushedDown_px);
+    }
     content_ = std::move(content);
-    QRectF b;
-    auto include = [&](const QPointF &p) { b |= QRectF(p - QPointF(1, 1), QSizeF(2, 2)); };
-    for (const auto &m : content_.marks) {
-        include(m.from);
-        include(m.to);
-    }
-    for (const auto &d : content_.distances) {
-        include(d.from);
-        include(d.to);
-    }
-    for (const auto &g : content_.guides) {
-        include(g.p1());
-        include(g.p2());
-    }
-    for (const auto &d : content_.grams)
-        b |= QRectF(d.at - QPointF(d.radius_mm, d.radius_mm), 2 * QSizeF(d.radius_mm, d.radius_mm));
-    b |= content_.dragFrom.boundingRect() | content_.dragRaw.boundingRect();
-    if (!content_.dragText.isEmpty()) include(content_.dragAt);
-    constexpr double kTextRoom_mm = 60; // labels are in pixels: at the smallest usual scale they reach this far
-    bounds_ = b.isNull() ? b : b.adjusted(-kTextRoom_mm, -kTextRoom_mm / 2, kTextRoom_mm, kTextRoom_mm / 2);
-    update();
 }
 
 void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidget *) {

@@ -11,7 +11,9 @@ namespace waxis::drawing {
 
 class PartItem : public QGraphicsItem {
 public:
-    PartItem(View view, const theme::Theme &theme) : view_(view), theme_(theme) {}
+    PartItem(View view, const theme::Theme &theme) : view_(view), theme_(theme) {
+        setCacheMode(DeviceCoordinateCache); // moves far more often than it changes
+    }
 
     /// Takes over pose and looks; cheap when only the position changed.
     void show(const Build &build, const Part &part, const PartType &type);

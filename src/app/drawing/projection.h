@@ -27,4 +27,10 @@ QPainterPath outline(View view, const Shape &shape, const Pose &X_FrameShape);
 /// How near to the viewer the shape reaches: what is drawn later lies on top.
 double nearness(View view, const Shape &shape, const Pose &X_FrameShape);
 
+/// Where drawings may be at all, in scene coordinates: beyond any window.
+inline QRectF wholeScene() {
+    constexpr double kReach_mm = 2000;
+    return {-kReach_mm, -kReach_mm, 2 * kReach_mm, 2 * kReach_mm};
+}
+
 } // namespace waxis::drawing

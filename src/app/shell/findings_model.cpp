@@ -41,8 +41,12 @@ void FindingsModel::refresh() {
                    next[i].variant == shown_[i].variant && next[i].loadCase == shown_[i].loadCase &&
                    next[i].accepted() == shown_[i].accepted() && next[i].severity == shown_[i].severity;
     if (sameRows) {
-        shown_ = std::move(next);
-        if (!shown_.empty()) emit dataChanged(index(0), index(int(shown_.size()) - 1));
+        std::swap(shown_, next);
+        for (int row = 0; row < rowCount(); ++row) {
+            const auto &before = next[std::size_t(row)], &now = shown_[std::size_t(row)];
+            if (before.measured != now.measured || before.margin != now.margin || before.limit != now.limit)
+                emit dataChanged(index(row), index(row));
+        }
         return;
     }
     beginResetModel();

@@ -26,6 +26,7 @@
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QPixmapCache>
 #include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
@@ -51,6 +52,8 @@ QFrame *rule(QFrame::Shape shape) {
 MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidget *parent)
     : QMainWindow(parent), theme_(theme),
       autosave_(document_, autosaveFolder.isEmpty() ? Autosave::standardFolder() : autosaveFolder) {
+    constexpr int kDrawingCache_kB = 96 * 1024; // every part and plate of a crowded build, in both views
+    QPixmapCache::setCacheLimit(kDrawingCache_kB);
     setAcceptDrops(true);
     setMinimumSize(1000, 640);
     setWindowIcon(QIcon(theme_.icon("weightaxis", {}, 64, 1)));

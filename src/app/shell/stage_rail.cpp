@@ -24,6 +24,7 @@ StageButton::StageButton(Stage stage, const theme::Theme &theme, QWidget *parent
 QSize StageButton::sizeHint() const { return {theme::kRailWidth, 66}; }
 
 void StageButton::setCounts(const FindingCounts &counts) {
+    if (counts == counts_) return;
     counts_ = counts;
     setAccessibleDescription(
         tr("%1 stop, %2 watch, %3 unknown").arg(counts.stop).arg(counts.watch).arg(counts.unknown));

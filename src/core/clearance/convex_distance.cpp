@@ -98,7 +98,7 @@ Vec3 Convex::support(const Vec3 &direction) const {
 }
 
 ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
-    constexpr double kTolerance_mm = 1e-9;
+    constexpr double kTolerance_mm = 1e-6;
     constexpr double kTouching_mm = 1e-9;
     constexpr int kMostRounds = 100;
     auto farthest = [&](const Vec3 &direction) {

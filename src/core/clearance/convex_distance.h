@@ -31,7 +31,7 @@ struct ConvexGap {
 };
 
 /// Gilbert, Johnson and Keerthi 1988, with the nearest point of each simplex found by trying its faces. Stops when the
-/// plane across the result proves it right within 1e-9 mm; where round shapes converge more slowly, after 100 rounds
+/// plane across the result proves it right within 1e-6 mm; where round shapes converge more slowly, after 100 rounds
 /// (better than 1e-4 mm).
 /// Farther apart than `within_mm`: an infinite distance, found sooner.
 ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm = std::numeric_limits<double>::infinity());

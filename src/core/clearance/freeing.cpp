@@ -48,7 +48,7 @@ std::vector<Vec3> separatingAxes(const Body &a, const Body &b) {
 
 /// Walks the direction downhill on the unit sphere with shrinking steps.
 WayOut refined(const Body &a, const Body &b, WayOut best) {
-    for (double step = 0.3; step > 1e-4; step /= 2) {
+    for (double step = 0.3; step > 1e-3; step /= 2) {
         for (bool better = true; better;) {
             better = false;
             const Vec3 u = best.direction.unitOrthogonal(), v = best.direction.cross(u);

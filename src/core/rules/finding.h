@@ -59,6 +59,7 @@ struct Finding {
 struct FindingCounts {
     int stop = 0, watch = 0, note = 0, unknown = 0, accepted = 0;
     int open() const { return stop + watch + note + unknown; }
+    bool operator==(const FindingCounts &) const = default;
 };
 /// Accepted ones are counted apart.
 FindingCounts countFindings(const std::vector<Finding> &findings);
