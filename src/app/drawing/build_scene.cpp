@@ -70,7 +70,20 @@ void BuildScene::rebuildFrame() {
     plateFill.setAlphaF(view_ == View::plan ? 0.34f : 0.85f);
     armFill.setAlphaF(view_ == View::plan ? 0.75f : 0.95f);
     for (const auto &arm : drawnFrame_->arms) add(armShape(arm), armPose(arm), armFill, c.softChalk);
-    for (const auto &plate : drawnFrame_->plates) add(plateShape(plate), platePose(plate), plateFill, c.softChalk);
+    for (const auto &plate : drawnFrame_->plates) {
+        if (view_ != View::plan) {
+            add(plateShape(plate), platePose(plate), plateFill, c.softChalk);
+            continue;
+        }
+        // The solid's holes are polygons; on the mat they are round.
+        auto *item = add(Prism{{plate.outline_mm, plate.cutouts_mm}, plate.thickness_mm}, platePose(plate), plateFill,
+                         c.softChalk);
+        QPainterPath path = item->path();
+        for (const auto &hole : plate.holes)
+            path.addEllipse(project(view_, {hole.centre_mm.x(), hole.centre_mm.y(), 0}), hole.diameter_mm / 2,
+                            hole.diameter_mm / 2);
+        item->setPath(path);
+    }
     for (const auto &standoff : drawnFrame_->standoffs)
         add(standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure), c.matBar);
     if (!overlays_.propellers) return;
@@ -148,11 +161,19 @@ void BuildScene::updateMarks() {
         const int owner = int(part - document_.build().parts.data());
         constexpr double kReach_mm = 60;
         const auto near = nearestThings(derived, owner, document_.loadCase(), kReach_mm, 3);
+        if (const auto *own = item(document_.selected())) {
+            content.distancesBeside = own->silhouette().boundingRect();
+            content.distancesOnLeft =
+                content.distancesBeside.center().x() < project(view_, derived.thrustCentre_mm).x();
+        }
         for (const auto &gap : near)
             if (gap.distance_mm > 0.05)
                 content.distances.push_back({project(view_, gap.onA_mm), project(view_, gap.onB_mm),
                                              tr("%1 mm").arg(gap.distance_mm, 0, 'f', 1)});
     }
+    markPoints_.clear();
+    for (const auto &mark : content.marks) markPoints_.push_back((mark.from + mark.to) / 2);
+    if (balance && balance->mass.cg_mm) markPoints_.push_back(project(view_, *balance->mass.cg_mm));
     content.dragFrom = drag_.from;
     content.dragRaw = drag_.raw;
     content.guides = drag_.guides;
@@ -196,16 +217,22 @@ void BuildScene::layOutLabels(double pixelsPerMm) {
     for (auto &[id, item] : parts_) order.push_back(item);
     std::stable_sort(order.begin(), order.end(),
                      [](const auto *a, const auto *b) { return a->zValue() > b->zValue(); });
+    // Marks come first: a label makes room for them.
+    constexpr double kMark_px = 9;
+    const double room = kMark_px / pixelsPerMm;
     std::vector<QRectF> taken;
+    for (const auto &at : markPoints_) taken.push_back(QRectF(at, at).adjusted(-room, -room, room, room));
     std::vector<QPainterPath> above; // silhouettes nearer to the viewer
     for (auto *item : order) {
         if (!item->isVisible()) continue;
-        const QRectF rect = item->labelRect(pixelsPerMm);
-        const bool free = !rect.isEmpty() && std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) {
-            return r.intersects(rect);
-        }) && std::none_of(above.begin(), above.end(), [&](const auto &a) { return a.intersects(rect); });
-        item->setLabelShown(free);
-        if (free) taken.push_back(rect);
+        auto isFree = [&](const QRectF &rect) {
+            return std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(rect); }) &&
+                   std::none_of(above.begin(), above.end(), [&](const auto &a) { return a.intersects(rect); });
+        };
+        const auto places = item->labelPlaces(pixelsPerMm);
+        const auto place = std::find_if(places.begin(), places.end(), isFree);
+        item->showLabelAt(place == places.end() ? std::nullopt : std::optional(place->center()));
+        if (place != places.end()) taken.push_back(*place);
         if (item->covers()) above.push_back(item->silhouette());
     }
 }

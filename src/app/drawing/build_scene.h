@@ -60,6 +60,7 @@ private:
     class AxisItem *axis_ = nullptr;
     class MarkLayer *marks_ = nullptr;
     DragMarks drag_;
+    std::vector<QPointF> markPoints_; ///< where labels must not stand
 };
 
 } // namespace waxis::drawing

@@ -11,6 +11,8 @@ namespace waxis::drawing {
 
 namespace {
 
+constexpr double kMark_px = 7.5;
+
 /// Draws in screen pixels at a scene point.
 template <class Draw>
 void atPixel(QPainter *painter, const QPointF &scenePoint, Draw &&draw) {
@@ -37,9 +39,11 @@ void MarkLayer::show(Content content) {
     };
     constexpr double kLabel_px = 90, kPushedDown_px = 80;
     refreshChanged(content_.marks, content.marks, [&](const Mark &m) { refresh(QRectF(m.from, m.to), 10, 10); });
-    if (content_.distances != content.distances) // one label may push another
-        for (const auto *list : {&content_.distances, &content.distances})
-            for (const auto &d : *list) refresh(QRectF(d.from, d.to), kLabel_px, kPushedDown_px);
+    if (content_.distances != content.distances || content_.distancesBeside != content.distancesBeside)
+        for (const auto *side : {&content_, &content}) {
+            refresh(side->distancesBeside, kLabel_px, kPushedDown_px);
+            for (const auto &d : side->distances) refresh(QRectF(d.from, d.to), 3, 3);
+        }
     refreshChanged(content_.grams, content.grams, [&](const Dot &d) {
         refresh(QRectF(d.at, d.at).adjusted(-d.radius_mm, -d.radius_mm, d.radius_mm, d.radius_mm), 2, 2);
     });
@@ -79,10 +83,15 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
 
     const QFont numbers = theme_.numbers(theme::kSmallPixels);
     const QFontMetricsF metrics(numbers);
-    std::vector<QRectF> taken;
-    auto label = [&](const QPointF &scenePoint, const QString &text, const QColor &color) {
+    std::vector<QRectF> taken; // in pixels; marks come first
+    for (const auto &mark : content_.marks) {
+        const QPointF at = painter->worldTransform().map((mark.from + mark.to) / 2);
+        taken.push_back(QRectF(at, at).adjusted(-kMark_px, -kMark_px, kMark_px, kMark_px));
+    }
+    auto label = [&](const QPointF &scenePoint, const QString &text, const QColor &color, bool onLeft = false) {
         atPixel(painter, scenePoint, [&](const QPointF &at) {
-            QRectF box(at + QPointF(8, -9), QSizeF(metrics.horizontalAdvance(text) + 8, 18));
+            const double width = metrics.horizontalAdvance(text) + 8;
+            QRectF box(at + QPointF(onLeft ? -8 - width : 8, -9), QSizeF(width, 18));
             // Labels never stand on each other: a taken place pushes the next one down.
             for (bool moved = true; moved;) {
                 moved = false;
@@ -106,7 +115,9 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
     for (const auto &d : content_.distances) {
         painter->setPen(distance);
         painter->drawLine(d.from, d.to);
-        label((d.from + d.to) / 2, d.text, c.chalk);
+        const QRectF &beside = content_.distancesBeside;
+        label(content_.distancesOnLeft ? beside.topLeft() : beside.topRight(), d.text, c.chalk,
+              content_.distancesOnLeft);
     }
     for (const auto &mark : content_.marks) {
         const QColor color = theme::severityOnMat(mark.severity);
@@ -115,9 +126,10 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
         painter->setPen(pen);
         painter->drawLine(mark.from, mark.to);
         atPixel(painter, (mark.from + mark.to) / 2, [&](const QPointF &at) {
-            theme::drawSeverityMark(*painter, at, 6.5, Severity::note,
-                                    c.matBar); // a rim, so that it stands out on any fill
-            theme::drawSeverityMark(*painter, at, 4.5, mark.severity, color);
+            painter->setPen(Qt::NoPen);
+            painter->setBrush(c.matBar); // a rim, so that it stands out on any fill
+            painter->drawEllipse(at, kMark_px, kMark_px);
+            theme::drawSeverityMark(*painter, at, 5, mark.severity, color);
         });
     }
     if (!content_.dragText.isEmpty()) label(content_.dragAt, content_.dragText, c.thrustAxis);

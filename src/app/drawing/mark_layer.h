@@ -29,6 +29,8 @@ public:
     struct Content {
         std::vector<Mark> marks;
         std::vector<Distance> distances;
+        QRectF distancesBeside; ///< the labels stand in a column beside this
+        bool distancesOnLeft = false;
         std::vector<Dot> grams;
         QPainterPath dragFrom, dragRaw;
         std::vector<QLineF> guides;

@@ -86,8 +86,8 @@ void PartItem::rebuild(const Pose &turn, const PartType &type) {
     silhouette_.setFillRule(Qt::WindingFill);
     for (const auto &piece : pieces_) silhouette_.addPath(piece.path);
     body_ = silhouette_.boundingRect();
-    covers_ =
-        std::any_of(type.solids.begin(), type.solids.end(), [](const Solid &s) { return s.role != SolidRole::soft; });
+    covers_ = family_ != Family::load && std::any_of(type.solids.begin(), type.solids.end(),
+                                                     [](const Solid &s) { return s.role != SolidRole::soft; });
 
     const Vec3 up = turn.rotation * Vec3::UnitZ();
     const bool faceOn = std::abs(up.dot(towardsViewer(view_))) > 0.999;
@@ -121,19 +121,26 @@ void PartItem::setMarks(bool selected, bool highlighted, bool aboard) {
     update();
 }
 
-void PartItem::setLabelShown(bool shown) {
-    if (shown == labelShown_) return;
-    labelShown_ = shown;
+void PartItem::showLabelAt(const std::optional<QPointF> &middle) {
+    const auto own = middle ? std::optional(*middle - pos()) : std::nullopt;
+    const bool same = own.has_value() == labelAt_.has_value() && (!own || (*own - *labelAt_).manhattanLength() < 1e-3);
+    if (same) return;
+    labelAt_ = own;
     update();
 }
 
-QRectF PartItem::labelRect(double pixelsPerMm) const {
+std::vector<QRectF> PartItem::labelPlaces(double pixelsPerMm) const {
     if (label_.isEmpty()) return {};
     const QSizeF size = QFontMetricsF(theme_.text(kLabelPixels, true)).size(0, label_) / pixelsPerMm;
     if (size.width() > body_.width() || size.height() > body_.height()) return {};
-    QRectF rect(QPointF(), size);
-    rect.moveCenter(body_.center());
-    return rect.translated(pos());
+    std::vector<QRectF> places;
+    for (double down : {0.0, -1.2, 1.2, -2.6, 2.6})
+        for (double across : {0.0, -0.8, 0.8, -1.6, 1.6}) {
+            QRectF rect(QPointF(), size);
+            rect.moveCenter(body_.center() + QPointF(across * size.width(), down * size.height()));
+            if (body_.contains(rect)) places.push_back(rect.translated(pos()));
+        }
+    return places;
 }
 
 QRectF PartItem::boundingRect() const { return body_.adjusted(-4, -4, 4, 4); }
@@ -172,9 +179,9 @@ void PartItem::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidge
         for (const auto &port : ports_) painter->drawRect(QRectF(port.x() - half, port.y() - half, 2 * half, 2 * half));
     }
     painter->setOpacity(1.0);
-    if (labelShown_) {
+    if (labelAt_) {
         painter->save();
-        const QPointF at = painter->worldTransform().map(body_.center());
+        const QPointF at = painter->worldTransform().map(*labelAt_);
         painter->resetTransform();
         painter->setFont(theme_.text(kLabelPixels, true));
         painter->setPen(ink);

@@ -6,6 +6,7 @@
 #include "core/build/build.h"
 
 #include <QGraphicsItem>
+#include <optional>
 
 namespace waxis::drawing {
 
@@ -18,13 +19,14 @@ public:
     /// Takes over pose and looks; cheap when only the position changed.
     void show(const Build &build, const Part &part, const PartType &type);
     void setMarks(bool selected, bool highlighted, bool aboard);
-    void setLabelShown(bool shown);
+    /// The label's middle in scene coordinates; none: no room for it.
+    void showLabelAt(const std::optional<QPointF> &middle);
 
     const QString &id() const { return id_; }
-    /// Where the label would stand in scene coordinates, for a given scale in pixels per mm; empty when it does
-    /// not fit.
-    QRectF labelRect(double pixelsPerMm) const;
-    /// Straps and pads let labels beneath them be read.
+    /// Where the label may stand in scene coordinates at a scale in pixels per mm, best place first; none when it does
+    /// not fit on the part.
+    std::vector<QRectF> labelPlaces(double pixelsPerMm) const;
+    /// Straps, pads, and packs that are drawn thin let labels beneath them be read.
     bool covers() const { return covers_; }
     QPainterPath silhouette() const { return silhouette_.translated(pos()); }
     QString label() const { return label_; }
@@ -53,8 +55,9 @@ private:
     std::vector<QPointF> ports_;
     QPainterPath silhouette_;
     QRectF body_;
+    std::optional<QPointF> labelAt_; ///< around the part's own origin
     bool covers_ = true;
-    bool selected_ = false, highlighted_ = false, aboard_ = true, labelShown_ = false, pinned_ = false;
+    bool selected_ = false, highlighted_ = false, aboard_ = true, pinned_ = false;
 };
 
 /// A word short enough to stand on the part.

@@ -33,7 +33,8 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
 
     std::vector<std::pair<FindingAction, QString>> offered{{FindingAction::show, tr("Show")}};
     if (!finding.fixes.empty() && !finding.accepted())
-        offered.emplace_back(FindingAction::fix, say(wordFix(document_.build(), finding.fixes.front())));
+        offered.emplace_back(FindingAction::fix,
+                             say(wordFixBriefly(document_.build(), finding, finding.fixes.front())));
     offered.emplace_back(FindingAction::why, tr("Why"));
     offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")}
                                             : std::pair{FindingAction::accept, tr("Accept…")});

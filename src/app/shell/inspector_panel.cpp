@@ -73,7 +73,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     }
     turn_ = new QLabel;
     turn_->setObjectName("turn-words");
-    form_->addRow(tr("turned"), turn_);
+    form_->addRow(tr("attitude"), turn_);
     auto *row = new QHBoxLayout;
     row->setSpacing(4);
     const std::array<QString, 3> turns{tr("roll"), tr("pitch"), tr("yaw")};

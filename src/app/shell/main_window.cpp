@@ -122,8 +122,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(&document_, &Document::changed, this, [this] {
         if (document_.isPreviewing()) return;
         refreshTitle();
-        if (profiles_->currentData().toString().toStdString() != document_.build().practice.profile)
-            profiles_->setCurrentIndex(profiles_->findData(QString::fromStdString(document_.build().practice.profile)));
+        refreshProfile();
         table_->refresh();
     });
     connect(&document_, &Document::selectionChanged, table_, &ActionTable::refresh);
@@ -148,6 +147,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     rail_->setStage(Stage::place);
     findings_->setStage(Stage::place);
     refreshTitle();
+    refreshLoadCases();
+    refreshProfile();
     if (!problems.isEmpty()) notices_->say(tr("Part library not read: %1").arg(problems.join("; ")), Severity::watch);
 }
 
@@ -310,6 +311,10 @@ void MainWindow::refreshLoadCases() {
     for (const auto &loadCase : document_.analysis().derived.loadCases)
         loadCases_->addItem(QString::fromStdString(loadCase.name));
     loadCases_->setCurrentIndex(document_.loadCase());
+}
+
+void MainWindow::refreshProfile() {
+    profiles_->setCurrentIndex(profiles_->findData(QString::fromStdString(document_.build().practice.profile)));
 }
 
 bool MainWindow::openFile(const QString &path) {

@@ -60,6 +60,7 @@ private:
     QWidget *makeTopRow();
     void refreshTitle();
     void refreshLoadCases();
+    void refreshProfile();
     void save(bool askForName, bool overwriteChanges = false);
     void browse();
     void openPalette();

@@ -1,6 +1,7 @@
 #include "app/shell/start_page.h"
 
 #include <QFileInfo>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -8,14 +9,19 @@
 namespace waxis::app {
 
 StartPage::StartPage(const theme::Theme &theme, QWidget *parent) : QWidget(parent), theme_(theme) {
-    auto *layout = new QVBoxLayout(this);
-    layout->addStretch();
+    constexpr int kColumnWidth = 440;
+    auto *row = new QHBoxLayout(this);
+    row->addStretch();
+    auto *middle = new QVBoxLayout;
+    row->addLayout(middle);
+    row->addStretch();
+    middle->addStretch();
     auto *holder = new QWidget;
-    holder->setFixedWidth(420);
+    holder->setFixedWidth(kColumnWidth);
     column_ = new QVBoxLayout(holder);
     column_->setSpacing(8);
-    layout->addWidget(holder, 0, Qt::AlignHCenter);
-    layout->addStretch();
+    middle->addWidget(holder);
+    middle->addStretch();
 }
 
 void StartPage::show(const QStringList &demos, const QStringList &recent) {
@@ -27,11 +33,13 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
         auto *words = new QLabel(text);
         words->setFont(theme_.text(pixels, strong));
         words->setWordWrap(true);
+        words->setMinimumHeight(words->heightForWidth(column_->parentWidget()->width() - 24));
         column_->addWidget(words);
     };
     auto button = [&](const QString &text, auto &&run, const QString &tip = {}) {
         auto *entry = new QPushButton(text);
-        entry->setStyleSheet("text-align: left; padding: 8px 12px;");
+        entry->setStyleSheet("text-align: left; padding: 6px 12px;");
+        entry->setMinimumHeight(40);
         entry->setToolTip(tip);
         column_->addWidget(entry);
         connect(entry, &QPushButton::clicked, this, run);
@@ -45,10 +53,8 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
                [this, demo] { emit fileChosen(demo); });
     }
     button(tr("Open a build…"), [this] { emit browseWanted(); });
-    auto *layout = button(
-        tr("Start from a layout"), [] {}, tr("Comes with the Frame stage, which is not built yet"));
-    auto *kit = button(
-        tr("Read a kit list"), [] {}, tr("Comes with the Kit stage, which is not built yet"));
+    auto *layout = button(tr("Start from a layout: comes with the Frame stage"), [] {});
+    auto *kit = button(tr("Read a kit list: comes with the Kit stage"), [] {});
     layout->setEnabled(false);
     kit->setEnabled(false);
     if (!recent.isEmpty()) label(tr("Recent"), 13, true);

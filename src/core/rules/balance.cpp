@@ -41,6 +41,7 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
 
 void judgeCgOffset(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     constexpr std::array<const char *, 2> kAxis{"fore-aft", "left-right"};
+    if (build.parts.empty() && build.frame->motorMounts.empty()) return; // nothing there yet that could hang askew
     for (const auto &balance : derived.balance) {
         if (!balance.offset_mm) {
             Finding finding;

@@ -51,6 +51,11 @@ std::string shiftInWords(const Vec3 &shift_mm) {
     return text.empty() ? "a hair" : text;
 }
 
+Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &fix) {
+    if (finding.rule == RuleId::fitPropZone) return {"Move it {0}", {shiftInWords(fix.shift_mm)}};
+    return wordFix(build, fix);
+}
+
 Sentence wordFix(const Build &build, const Fix &fix) {
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
 }

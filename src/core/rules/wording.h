@@ -25,6 +25,8 @@ struct FindingText {
 
 FindingText wordFinding(const Build &build, const Finding &finding);
 Sentence wordFix(const Build &build, const Fix &fix);
+/// The same beside the finding's own sentence, where the thing in the way is named already.
+Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &fix);
 
 /// One decimal, and no "-0.0".
 std::string oneDecimal(double value);

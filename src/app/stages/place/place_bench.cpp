@@ -176,11 +176,11 @@ void PlaceBench::fit() {
     const auto &frame = *document_.build().frame;
     QRectF core;
     for (const auto &mount : frame.motorMounts)
-        core |= QRectF(mount.position_mm.x() - 22, -mount.position_mm.y() - 22, 44, 44);
+        core |= QRectF(mount.position_mm.x() - 8, -mount.position_mm.y() - 8, 16, 16);
     if (core.isEmpty()) core = plan;
     const double byWidth = plan_->viewport()->width() / (std::max(core.width(), side.width() * 0.9) + 24);
-    const double byHeight = plan_->viewport()->height() / (core.height() + 8);
-    const double bySide = elevation_->viewport()->height() / (side.height() + 16);
+    const double byHeight = plan_->viewport()->height() / (core.height() + 4);
+    const double bySide = elevation_->viewport()->height() / (side.height() + 10);
     const double scale = std::min({byWidth, byHeight, bySide});
     plan_->look(scale, core.center());
     elevation_->look(scale,
