@@ -12,8 +12,8 @@
 #include <fstream>
 
 using namespace waxis;
-using nlohmann::json;
 using io::parseJson;
+using nlohmann::json;
 namespace fs = std::filesystem;
 
 namespace {
@@ -160,11 +160,16 @@ private slots:
         const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
         QVERIFY(library->types.size() >= 60);
         for (const auto &[id, type] : library->types) {
-            QVERIFY2(!type.solids.empty() && type.mass_g.known() && !type.maker.empty(), id.c_str());
+            QVERIFY2(!type.solids.empty() && !type.maker.empty(), id.c_str());
+            // What is printed at home weighs what the printer made of it.
+            QVERIFY2(type.mass_g.known() || type.kind == PartKind::mount, id.c_str());
+            // Propellers are drawn as hubs and sets of screws as heads: the rest is in their disc, or in the plates.
+            if (!type.mass_g.known() || type.kind == PartKind::propeller || type.kind == PartKind::fastener) continue;
             double volume_mm3 = 0;
             for (const auto &solid : type.solids) volume_mm3 += shapeProperties(solid.shape).volume_mm3;
             const double density = *type.mass_g.value / volume_mm3 * 1000;
-            QVERIFY2(density > 0.05 && density < 12, qPrintable(QString("%1: %2 g/cm3").arg(id.c_str()).arg(density)));
+            // From foam to a lump of copper (8.96 g/cm3) with its solder.
+            QVERIFY2(density > 0.02 && density < 10, qPrintable(QString("%1: %2 g/cm3").arg(id.c_str()).arg(density)));
         }
     }
     void theDemosTypesAreThoseOfTheLibrary() {

@@ -6,8 +6,8 @@
 #include "support/builds.h"
 
 #include <fstream>
-#include <set>
 #include <nlohmann/json.hpp>
+#include <set>
 
 using namespace waxis;
 using nlohmann::ordered_json;

@@ -32,12 +32,12 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     y = layout.detailBox.bottom() + 2;
 
     std::vector<std::pair<FindingAction, QString>> offered{{FindingAction::show, tr("Show")}};
-    if (!finding.fixes.empty() && !finding.accepted())
-        offered.emplace_back(FindingAction::fix,
-                             say(wordFixBriefly(document_.build(), finding, finding.fixes.front())));
     offered.emplace_back(FindingAction::why, tr("Why"));
     offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")}
                                             : std::pair{FindingAction::accept, tr("Accept…")});
+    if (!finding.fixes.empty() && !finding.accepted())
+        offered.emplace_back(FindingAction::fix,
+                             say(wordFixBriefly(document_.build(), finding, finding.fixes.front())));
     const QFontMetrics metrics(theme_.text(12));
     int x = row.left() + kLeft;
     for (const auto &[action, words] : offered) {

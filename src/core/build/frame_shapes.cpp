@@ -19,9 +19,11 @@ Pose armPose(const Arm &arm) {
 
 namespace {
 
-/// A polygon of the hole's area that stays within 0.03 mm of its circle: what drills are good for (common practice, no source).
+/// A polygon of the hole's area that stays within 0.03 mm of its circle: what drills are good for (common practice, no
+/// source).
 Ring holeRing(const RoundHole &hole) {
-    constexpr double kOff_mm = 0.06; // between the circles through the corners and along the sides; half of it either way
+    constexpr double kOff_mm =
+        0.06; // between the circles through the corners and along the sides; half of it either way
     const double step = std::acos(std::clamp(1 - kOff_mm / (hole.diameter_mm / 2), 0.0, 1.0));
     return circleRing(hole.centre_mm, hole.diameter_mm, std::clamp(int(std::ceil(kPi / step)), 8, 48));
 }

@@ -35,8 +35,8 @@ AreaProperties areaProperties(const Polygon &polygon);
 /// way.
 bool contains(const Polygon &polygon, const Vec2 &point);
 
-/// What is wrong with an outline and its holes as the border of a plate, in words: edges that cross, holes outside or over
-/// one another. Empty when nothing is. Holes may touch the outline or each other at single points.
+/// What is wrong with an outline and its holes as the border of a plate, in words: edges that cross, holes outside or
+/// over one another. Empty when nothing is. Holes may touch the outline or each other at single points.
 std::string faultOf(const Polygon &polygon);
 
 /// Distance from a point to the nearest edge of any ring, mm.
