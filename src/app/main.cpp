@@ -9,6 +9,7 @@
 #include <QSettings>
 #include <QTextStream>
 #include <QTimer>
+#include <algorithm>
 
 namespace {
 
@@ -17,11 +18,29 @@ int fail(const QString &why) {
     return 2;
 }
 
+/// Without a display pictures and help still work, drawn off screen; a window needs one. False: nothing can be done.
+bool canStart(int argc, char **argv) {
+    if (qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY") ||
+        qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
+        return true;
+    const bool needsNoWindow = std::any_of(argv + 1, argv + argc, [](const char *word) {
+        const QByteArrayView argument(word);
+        return argument.startsWith("--screenshot") || argument == "--help" || argument == "-h" ||
+               argument == "--version" || argument == "-v";
+    });
+    if (needsNoWindow) qputenv("QT_QPA_PLATFORM", "offscreen");
+    return needsNoWindow;
+}
+
 } // namespace
 
 int main(int argc, char **argv) {
     QElapsedTimer sinceStart;
     sinceStart.start();
+    if (!canStart(argc, argv))
+        return fail(
+            "there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set). --screenshot OUT.png draws the window "
+            "to a file, xvfb-run gives it a display of its own.");
     QApplication application(argc, argv);
     QApplication::setApplicationName("weightaxis");
     QApplication::setApplicationDisplayName("Weightaxis");

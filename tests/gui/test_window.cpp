@@ -304,6 +304,24 @@ private slots:
         QCOMPARE(bad.first, 2);
         QVERIFY(bad.second.contains("expected"));
     }
+    void withoutADisplayItSaysSoAndStillTakesPictures() {
+        QTemporaryDir folder;
+        auto environment = QProcessEnvironment::systemEnvironment();
+        for (const char *name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) environment.remove(name);
+        auto run = [&](const QStringList &arguments) {
+            QProcess process;
+            process.setProcessEnvironment(environment);
+            process.start(WEIGHTAXIS_PROGRAM, arguments);
+            process.waitForFinished(30000);
+            return std::pair(process.exitCode(), process.readAllStandardError());
+        };
+        const auto window = run({WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis"});
+        QCOMPARE(window.first, 2);
+        QVERIFY(window.second.contains("no display"));
+        const QString out = folder.filePath("shot.png");
+        QCOMPARE(run({"--screenshot", out, WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis"}).first, 0);
+        QCOMPARE(QImage(out).size(), QSize(1280, 800));
+    }
 };
 
 QTEST_MAIN(TestWindow)

@@ -11,7 +11,9 @@ namespace {
 constexpr int kLeft = 40, kRight = 16, kTop = 8;
 
 QRect wrapped(const QFont &font, const QString &text, int x, int y, int width) {
-    return QFontMetrics(font).boundingRect(QRect(x, y, width, 1000), Qt::TextWordWrap, text);
+    // Drawn in the width that it was wrapped in: a box as narrow as the longest line might wrap once more.
+    const int height = QFontMetrics(font).boundingRect(QRect(x, y, width, 1000), Qt::TextWordWrap, text).height();
+    return {x, y, width, height};
 }
 } // namespace
 

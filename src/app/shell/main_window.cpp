@@ -266,7 +266,7 @@ QWidget *MainWindow::makeTopRow() {
     loadCases_->setObjectName("load-case");
     loadCases_->setAccessibleName(tr("Load case"));
     loadCases_->setToolTip(tr("Load case: what is aboard"));
-    loadCases_->setMinimumWidth(170);
+    loadCases_->setMinimumWidth(190);
     layout->addWidget(loadCases_);
     connect(loadCases_, &QComboBox::activated, this, [this](int index) { document_.setLoadCase(index); });
     profiles_ = new QComboBox;
