@@ -78,7 +78,11 @@ private slots:
                                            << "at least 1";
         QTest::newRow("enormous version")
             << changed([](json &d) { d["version"] = 18446744073709551615ull; }) << "/version"
-            << "newer Weightaxis";
+            << "a whole number";
+        QTest::newRow("whole number beyond 63 bits")
+            << changed([](json &d) { d["frame"]["plates"][0]["outline_mm"][1][0] = 18446744073709551615ull; })
+            << "/frame/plates/0/outline_mm/1/0"
+            << "up to 100000";
         QTest::newRow("missing key") << changed([](json &d) { d.erase("types"); }) << "/"
                                      << "the key \"types\"";
         QTest::newRow("misspelt key") << changed([](json &d) {

@@ -17,12 +17,16 @@ std::string faultOf(const Polygon &polygon) {
         for (const auto &p : ring) target.emplace_back(p.x(), p.y());
         if (!ring.empty()) target.emplace_back(ring.front().x(), ring.front().y());
     };
+    if (polygon.outline.size() < 3) return "fewer than three corners";
     put(polygon.outline, checked.outer());
     for (const auto &hole : polygon.holes) put(hole, checked.inners().emplace_back());
     bg::correct(checked); // direction of travel does not matter
-    std::string reason;
-    if (bg::is_valid(checked, reason)) return {};
-    return reason;
+    try {
+        std::string reason;
+        return bg::is_valid(checked, reason) ? std::string() : reason;
+    } catch (const std::exception &error) { // coordinates beyond what its fixed-point check can hold
+        return std::string("coordinates that are out of range (") + error.what() + ")";
+    }
 }
 
 } // namespace waxis

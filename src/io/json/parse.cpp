@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <limits>
 #include <set>
 
 namespace waxis::io {
@@ -50,9 +51,13 @@ Result<json, LoadError> parseJson(std::string_view text) {
                 throw Refused{
                     {"file", "each key once in an object", fmt::format("\"{}\" twice", parsed.get<std::string>()), ""}};
             break;
+        case json::parse_event_t::value:
+            // Whole numbers beyond 63 bits would turn negative in the schema's eyes: as a double they stay large.
+            if (parsed.is_number_unsigned() && parsed.get<std::uint64_t>() > std::numeric_limits<std::int64_t>::max())
+                parsed = parsed.get<double>();
+            break;
         case json::parse_event_t::array_start:
-        case json::parse_event_t::array_end:
-        case json::parse_event_t::value: break;
+        case json::parse_event_t::array_end: break;
         }
         return true;
     };

@@ -21,8 +21,7 @@ Result<json, LoadError> migrate(json document, const std::string &format, std::s
         return Failure{LoadError{"/version", "a whole number",
                                  version == document.end() ? "no such key" : describeValue(*version), ""}};
     const auto present = std::int64_t(steps.size()) + 1;
-    const bool huge = version->is_number_unsigned() && version->get<std::uint64_t>() > 1000000;
-    const std::int64_t found = huge ? 1000001 : version->get<std::int64_t>();
+    const auto found = version->get<std::int64_t>();
     if (found > present)
         return Failure{LoadError{"/version", fmt::format("at most {}", present), describeValue(*version),
                                  "the file was written by a newer Weightaxis; update the program to open it"}};
