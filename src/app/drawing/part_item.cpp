@@ -129,9 +129,20 @@ void PartItem::showLabelAt(const std::optional<QPointF> &middle) {
     update();
 }
 
+QSizeF PartItem::labelSize_mm(double pixelsPerMm) const {
+    return QFontMetricsF(theme_.text(kLabelPixels, true)).size(0, label_) / pixelsPerMm;
+}
+
+QRectF PartItem::shownLabel(double pixelsPerMm) const {
+    if (!labelAt_) return {};
+    QRectF rect(QPointF(), labelSize_mm(pixelsPerMm));
+    rect.moveCenter(pos() + *labelAt_);
+    return rect;
+}
+
 std::vector<QRectF> PartItem::labelPlaces(double pixelsPerMm) const {
     if (label_.isEmpty()) return {};
-    const QSizeF size = QFontMetricsF(theme_.text(kLabelPixels, true)).size(0, label_) / pixelsPerMm;
+    const QSizeF size = labelSize_mm(pixelsPerMm);
     if (size.width() > body_.width() || size.height() > body_.height()) return {};
     std::vector<QRectF> places;
     for (double down : {0.0, -1.2, 1.2, -2.6, 2.6})

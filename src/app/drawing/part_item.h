@@ -26,6 +26,8 @@ public:
     /// Where the label may stand in scene coordinates at a scale in pixels per mm, best place first; none when it does
     /// not fit on the part.
     std::vector<QRectF> labelPlaces(double pixelsPerMm) const;
+    /// What the label covers now, in scene coordinates; null when it is not shown.
+    QRectF shownLabel(double pixelsPerMm) const;
     /// Straps, pads, and packs that are drawn thin let labels beneath them be read.
     bool covers() const { return covers_; }
     QPainterPath silhouette() const { return silhouette_.translated(pos()); }
@@ -42,6 +44,7 @@ private:
         SolidRole role = SolidRole::body;
         bool bare = false;
     };
+    QSizeF labelSize_mm(double pixelsPerMm) const;
     void rebuild(const Pose &pose, const PartType &type);
 
     View view_;

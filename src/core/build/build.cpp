@@ -85,7 +85,8 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *plate = byId(build.frame->plates, id)) return plate->name.empty() ? id : plate->name;
     if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
-    if (const auto *loadCase = byId(build.loadCases, id)) return loadCase->name;
+    const auto loadCases = effectiveLoadCases(build);
+    if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;
     if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";
     if (byId(build.frame->standoffs, id)) return "Standoff " + id;
     if (const auto *mount = byId(build.frame->motorMounts, id))

@@ -45,6 +45,7 @@ EditResult seatPart(const Build &build, const std::string &part, const std::stri
 EditResult shiftPart(const Build &build, const std::string &part, const Vec3 &shift_mm, bool keepSite) {
     const Part *found = findPart(build, part);
     if (!found) return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    if (shift_mm.isZero(0)) return build; // not even the rounding of a pose taken apart and put together
     Pose X_FramePart = framePose(build, *found);
     X_FramePart.position_mm += shift_mm;
     const auto site = keepSite ? sitePose(*build.frame, found->placement.site) : std::nullopt;
