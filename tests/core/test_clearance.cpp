@@ -15,6 +15,15 @@ Body at(const Shape &shape, const Vec3 &p, const RollPitchYaw &turn = {}) {
 }
 double gap(const Body &a, const Body &b) { return measureGap(a, b).distance_mm; }
 
+Shape randomShape(std::mt19937 &random, std::uniform_real_distribution<double> &size) {
+    const double s = size(random), t = size(random), u = size(random);
+    switch (random() % 3) {
+    case 0: return Box{{s, t, u}};
+    case 1: return Cylinder{s, t};
+    default: return Sphere{s};
+    }
+}
+
 /// Alternating projections between two boxes: slow, simple, convergent for convex bodies.
 double boxGapByProjection(const Body &a, const Body &b) {
     auto project = [](const Body &body, const Vec3 &p) {
@@ -123,15 +132,11 @@ private slots:
         // no more.
         std::mt19937 random(17);
         std::uniform_real_distribution<double> size(1, 30), place(-30, 30);
-        std::uniform_int_distribution<int> kind(0, 2), turn(-12, 12);
+        std::uniform_int_distribution<int> turn(-12, 12);
         int separated = 0;
         for (int i = 0; i < 20000; ++i) {
             auto draw = [&] {
-                const double s = size(random), t = size(random), u = size(random);
-                const Shape shape = kind(random) == 0   ? Shape(Box{{s, t, u}})
-                                    : kind(random) == 1 ? Shape(Cylinder{s, t})
-                                                        : Shape(Sphere{s});
-                return at(shape, {place(random), place(random), place(random)},
+                return at(randomShape(random, size), {place(random), place(random), place(random)},
                           {turn(random) * 15.0, turn(random) * 7.5, turn(random) * 15.0});
             };
             const Body a = draw(), b = draw();
@@ -172,13 +177,8 @@ private slots:
     void freeingMovesFreeEveryPairAndWasteNothing() {
         std::mt19937 random(7);
         std::uniform_real_distribution<double> size(4, 20), place(-8, 8), angle(-180, 180);
-        std::uniform_int_distribution<int> kind(0, 2);
         auto draw = [&] {
-            const double s = size(random), t = size(random), u = size(random);
-            const Shape shape = kind(random) == 0   ? Shape(Box{{s, t, u}})
-                                : kind(random) == 1 ? Shape(Cylinder{s, t})
-                                                    : Shape(Sphere{s});
-            return at(shape, {place(random), place(random), place(random)},
+            return at(randomShape(random, size), {place(random), place(random), place(random)},
                       {angle(random), angle(random) / 2.1, angle(random)});
         };
         int overlapping = 0;

@@ -1,6 +1,7 @@
 #include "app/shell/findings_panel.h"
 
 #include "app/shell/texts.h"
+#include "app/stages/pending/pending_bench.h"
 #include "app/theme/metrics.h"
 
 #include <QHBoxLayout>
@@ -112,9 +113,7 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
 
 void FindingsPanel::setStage(Stage stage) {
     stage_ = stage;
-    static const QStringList names{tr("Kit"),   tr("Frame"),   tr("Place"), tr("Stack"), tr("Wire"),
-                                   tr("Radio"), tr("Balance"), tr("Build"), tr("Log")};
-    here_->setText(names[int(stage)]);
+    here_->setText(stageTexts()[std::size_t(stage)].name);
     if (here_->isChecked()) model_->setStage(stage_);
 }
 
