@@ -108,6 +108,73 @@ private slots:
         const auto row = massRowOf(build, build.parts[0], practiceOf({}), 1);
         QVERIFY(std::abs(row.element.centroid_mm.x() - (-10 * 7.85 + 10 * 1.14) / (7.85 + 1.14)) < 1e-9);
     }
+    void allowancesAndWeighedPlatesAreRowsLikeOthers() {
+        Build build = test::bareQuad();
+        build.frame.edit([](Frame &frame) {
+            Plate plate;
+            plate.id = "p";
+            plate.outline_mm = {{-50, -20}, {50, -20}, {50, 20}, {-50, 20}};
+            plate.thickness_mm = 2;
+            plate.material = "something new";
+            frame.plates.push_back(plate);
+        });
+        build.allowances = {{"solder", "Solder", {4, {}, Source::estimated}, {0, 0, 5}}, {"ties", "Ties", {}, {}}};
+        auto rows = structureMassRows(build, practiceOf({}), 1);
+        QCOMPARE(rows.size(), std::size_t(3));
+        QVERIFY(!rows[0].known); // of no known material
+        QCOMPARE(rows[1].element.mass_g, 4.0);
+        QCOMPARE(rows[1].tolerance_g, 0.8); // 20 % of an estimate, common practice, no source
+        QVERIFY(!rows[2].known);
+        build.frame.edit([](Frame &frame) { frame.plates[0].mass_g = measuredValue(11.5); });
+        rows = structureMassRows(build, practiceOf({}), 1);
+        QCOMPARE(rows[0].element.mass_g, 11.5);
+        // A thin rectangle about its own axes: m b^2 / 12 (any handbook of mechanics), thickness added.
+        QVERIFY(std::abs(rows[0].element.inertia_gmm2(0, 0) - 11.5 * (40 * 40 + 2 * 2) / 12) < 1e-9);
+        build.frame.edit([](Frame &frame) {
+            frame.plates[0].mass_g = {};
+            frame.materials.push_back({"something new", 2.0, false, false});
+        });
+        rows = structureMassRows(build, practiceOf({}), 1);
+        QVERIFY(std::abs(rows[0].element.mass_g - 100 * 40 * 2 * 2e-3) < 1e-9); // the build's own material
+    }
+    void armsTurnTheirInertiaWithThem() {
+        Build build = test::bareQuad();
+        build.frame.edit([](Frame &frame) {
+            frame.arms.push_back({"arm", {0, 0, 5}, {60, 80, 5}, 12, 5, "carbon", {}, {}}); // 100 mm long
+        });
+        const auto row = structureMassRows(build, practiceOf({}), 1).at(0);
+        const double m = 100 * 12 * 5 * 1.55e-3;
+        QVERIFY(std::abs(row.element.mass_g - m) < 1e-9);
+        QVERIFY((row.element.centroid_mm - Vec3(30, 40, 2.5)).norm() < 1e-9);
+        // About the direction along the arm only width and thickness count, about z length and width.
+        const Vec3 along(0.6, 0.8, 0);
+        QVERIFY(std::abs(along.dot(row.element.inertia_gmm2 * along) - m * (12 * 12 + 5 * 5) / 12) < 1e-6);
+        QVERIFY(std::abs(row.element.inertia_gmm2(2, 2) - m * (100 * 100 + 12 * 12) / 12) < 1e-6);
+    }
+    void weighingAPartNarrowsTheDoubt() {
+        Build build = test::bareQuad();
+        test::addBox(build, "pack", {80, 35, 35}, {-20, 0, 30}, 350);
+        test::addBox(build, "camera", {40, 30, 30}, {60, 0, 20}, 130);
+        auto doubt = [](const Build &b) {
+            std::vector<UncertainMass> masses;
+            for (const auto &part : b.parts) {
+                const MassRow row = massRowOf(b, part, practiceOf({}), 1);
+                masses.push_back(
+                    {row.element.mass_g, row.tolerance_g / 2, row.element.centroid_mm, row.sigmaPosition_mm});
+            }
+            return propagate(masses);
+        };
+        const auto before = doubt(build);
+        // By hand: sigma of the pack 8.75 g, of the camera 3.25 g; CG at 1.667 mm; d = (x - 1.667) / 480 * sigma.
+        const double expected = std::hypot((-20 - 5.0 / 3) / 480 * 8.75, (60 - 5.0 / 3) / 480 * 3.25);
+        QVERIFY(std::abs(std::sqrt(before.covariance_mm2(0, 0)) - expected) < 1e-3);
+        build.parts[0].mass_g = measuredValue(350, 1);
+        const auto after = doubt(build);
+        QVERIFY(after.sigmaMass_g < before.sigmaMass_g);
+        QVERIFY(after.covariance_mm2(0, 0) < before.covariance_mm2(0, 0));
+        build.parts[0].placement.tolerance_mm = 4; // where exactly does it lie?
+        QVERIFY(doubt(build).covariance_mm2(1, 1) > 1.0);
+    }
     void badWeighingsAreRefused() {
         QVERIFY(!cgFromScales({{0, 0}, {1, 0}, {2, 0}}, {1, 1, 1}));
         QVERIFY(!cgFromScales({{0, 0}, {1, 0}}, {1, 1}));

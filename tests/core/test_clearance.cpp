@@ -207,6 +207,43 @@ private slots:
         QVERIFY(std::abs(gap(body, at(Box{{4, 4, 4}}, {36, 0, 1})) - 4.0) < 1e-6); // beside
         QCOMPARE(gap(body, at(Box{{1, 1, 1}}, {-10, 0, 1})), 0.0);                 // wholly inside the material
     }
+    void notchesOfAPlateAreFree() {
+        // An L: what stands in its corner touches neither leg, whatever the hull says.
+        const Body plate = at(Prism{{{{0, 0}, {60, 0}, {60, 20}, {20, 20}, {20, 60}, {0, 60}}, {}}, 4}, {0, 0, 0});
+        QVERIFY(std::abs(gap(plate, at(Box{{10, 10, 10}}, {30, 31, 2})) - 5.0) < 1e-9); // 20 to 25 in x
+        QVERIFY(std::abs(gap(plate, at(Box{{10, 10, 10}}, {32, 28, 2})) - 3.0) < 1e-9); // 20 to 23 in y
+        QVERIFY(std::abs(gap(plate, at(Cylinder{6, 30}, {28, 28, 2})) - 5.0) < 1e-6);   // to the two edges alike
+        QVERIFY(std::abs(gap(plate, at(Sphere{8}, {24, 24, 2}))) < 1e-9);               // just touches them
+        QVERIFY(measureGap(at(Box{{10, 10, 10}}, {22, 31, 2}), plate).depth_mm > 2.9);  // 3 mm into the leg
+    }
+    void tiltedPlatesMeasureAsTheyStand() {
+        // A round hole seen askew: a rod along the hole's own axis keeps its room, an upright one does not.
+        const Polygon sheet{{{-30, -30}, {30, -30}, {30, 30}, {-30, 30}}, {circleRing({0, 0}, 10, 48)}};
+        const RollPitchYaw lean{0, 40, 0};
+        const Body plate = at(Prism{sheet, 3}, {0, 0, 0}, lean);
+        QVERIFY(std::abs(gap(plate, at(Cylinder{4, 60}, {0, 0, 0}, lean)) - 3.0) < 0.05);
+        QVERIFY(gap(plate, at(Cylinder{4, 60}, {0, 0, 0})) < 2.0);
+        // Any pair keeps its distance when both are turned and moved together.
+        const Pose together{{12, -7, 30}, quaternionFrom({25, -50, 140})};
+        Body rod = at(Cylinder{4, 60}, {9, 3, 5}, {10, 20, 30}), turnedPlate = plate, turnedRod = rod;
+        turnedPlate.X_FrameBody = together * plate.X_FrameBody;
+        turnedRod.X_FrameBody = together * rod.X_FrameBody;
+        QVERIFY(std::abs(gap(plate, rod) - gap(turnedPlate, turnedRod)) < 1e-6);
+    }
+    void theOrderOfAPairDoesNotMatter() {
+        std::mt19937 random(41);
+        std::uniform_real_distribution<double> size(2, 25), place(-25, 25), angle(-180, 180);
+        for (int i = 0; i < 500; ++i) {
+            auto draw = [&] {
+                return at(randomShape(random, size), {place(random), place(random), place(random)},
+                          {angle(random), angle(random) / 2.1, angle(random)});
+            };
+            const Body a = draw(), b = draw();
+            const BodyGap one = measureGap(a, b), other = measureGap(b, a);
+            QVERIFY2(std::abs(one.distance_mm - other.distance_mm) < 1e-4, "seed 41");
+            QVERIFY2(std::abs(one.depth_mm - other.depth_mm) < 0.02 * std::max(1.0, one.depth_mm), "seed 41");
+        }
+    }
     void partsLeaveAPlateByTheNearestFaceOrEdge() {
         const Body plate = at(Prism{{{{-30, -30}, {30, -30}, {30, 30}, {-30, 30}}, {}}, 2}, {0, 0, 0});
         const Vec3 up = freeingMove(at(Box{{10, 10, 4}}, {0, 0, 3.5}), plate); // stands 0.5 mm in from above

@@ -15,6 +15,7 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QSignalSpy>
+#include <QUndoView>
 
 using namespace waxis;
 using app::FindingAction;
@@ -274,6 +275,68 @@ private slots:
         span->selectAll();
         QTest::keyClicks(span, "wide");
         QVERIFY(sheet->findChild<QLabel *>("sum-error")->text().contains("span_mm"));
+    }
+    void theHistoryCanBeWalkedByName() {
+        WindowFixture f;
+        f.document().select("gps");
+        QTest::keyClick(&f.plan(), Qt::Key_Q);
+        QTest::keyClick(&f.plan(), Qt::Key_Space);
+        f.window->actions().action("history")->trigger();
+        auto *view = f.window->findChild<QUndoView *>();
+        QVERIFY(view && view->isVisible());
+        QCOMPARE(view->model()->rowCount(), 3);
+        QVERIFY(view->model()->index(1, 0).data().toString().contains("Turn GPS with compass left"));
+        view->setCurrentIndex(view->model()->index(0, 0));
+        QVERIFY(!f.document().isModified());
+    }
+    void overlaysSwitchWhatIsDrawn() {
+        WindowFixture f;
+        const auto items = f.plan().scene()->items().size();
+        auto chip = [&](const char *text) {
+            for (auto *button : f.window->placeBench().findChildren<QAbstractButton *>())
+                if (button->text() == text) return button;
+            return static_cast<QAbstractButton *>(nullptr);
+        };
+        QTest::mouseClick(chip("Propellers"), Qt::LeftButton);
+        QVERIFY(!f.window->placeBench().overlays().propellers);
+        QCOMPARE(f.plan().scene()->items().size(), items - 4);
+        const QImage without = f.plan().grab().toImage();
+        QTest::mouseClick(chip("Grams"), Qt::LeftButton);
+        QVERIFY(f.window->placeBench().overlays().grams);
+        QVERIFY(f.plan().grab().toImage() != without);
+    }
+    void aPartIsRenamedInTheInspectorAndEverywhere() {
+        WindowFixture f;
+        f.document().select("tube-l");
+        auto *name = f.window->findChild<QLineEdit *>("part-name");
+        name->setFocus();
+        name->selectAll();
+        QTest::keyClicks(name, "Heather tube");
+        QTest::keyClick(name, Qt::Key_Return);
+        QCOMPARE(findPart(f.document().build(), "tube-l")->name, std::string("Heather tube"));
+        const auto text = f.window->findings().model().index(0).data().toString();
+        QVERIFY2(text.contains("Heather tube"), qPrintable(text));
+        name->selectAll();
+        QTest::keyClick(name, Qt::Key_Delete);
+        QTest::keyClick(name, Qt::Key_Return); // no name at all is refused
+        QCOMPARE(findPart(f.document().build(), "tube-l")->name, std::string("Heather tube"));
+    }
+    void recentFilesAreOfferedAndTheThemeIsRemembered() {
+        WindowFixture f;
+        QVERIFY(QSettings().value("recent").toStringList().contains(f.file()));
+        QTest::keyClick(f.window.get(), Qt::Key_T, Qt::ControlModifier);
+        QCOMPARE(QSettings().value("theme").toString(), QString("dark"));
+        QCOMPARE(int(f.theme.mode()), int(theme::Mode::dark));
+    }
+    void tenGoesFromFindingToFinding() {
+        WindowFixture f;
+        QStringList seen;
+        for (int i = 0; i < 3; ++i) {
+            QTest::keyClick(f.window.get(), Qt::Key_F10);
+            seen << QString::number(f.window->findings().list().currentIndex().row());
+        }
+        QCOMPARE(seen, (QStringList{"0", "1", "2"}));
+        QVERIFY(!f.document().selected().isEmpty());
     }
     void everythingThatTakesTheKeyboardHasAName() {
         WindowFixture f;
