@@ -180,6 +180,7 @@ void InspectorPanel::refresh() {
         offer(*build.types);
         offer(document_.library());
         type_->setCurrentIndex(type_->findData(QString::fromStdString(part->type)));
+        type_->setToolTip(type_->currentText()); // long names are cut on the button
     }
     for (int i = 0; i < 3; ++i)
         put(position_[std::size_t(i)], tr("%1 mm").arg(QString::fromStdString(oneDecimal(pose.position_mm[i]))));

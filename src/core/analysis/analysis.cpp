@@ -46,6 +46,7 @@ CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t ca
     }
     if (anyMotor && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
     std::vector<Vec2> motors;
+    motors.reserve(mounts.size());
     for (const auto &mount : mounts) motors.emplace_back(mount.position_mm.head<2>());
     const auto split = thrustSplit(motors, balance.mass.cg_mm->head<2>(), kilogramsFromGrams(balance.mass.mass_g),
                                    kStandardGravity_m_s2);
