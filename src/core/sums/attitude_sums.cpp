@@ -1,5 +1,7 @@
 #include "core/sums/read.h"
 
+#include <cmath>
+
 namespace waxis::sums {
 
 std::vector<Sum> attitudeSums() {
@@ -24,7 +26,8 @@ std::vector<Sum> attitudeSums() {
                         {"in_words", "in words", ""}};
     attitude.compute = [](const SumObject &in) -> SumResult {
         const Quat q = quaternionFrom({number(in, "roll_deg"), number(in, "pitch_deg"), number(in, "yaw_deg")});
-        const Mat3 r = q.toRotationMatrix();
+        constexpr double kRounding = 1e-15; // entries of a rotation that small are nought
+        const Mat3 r = q.toRotationMatrix().unaryExpr([](double x) { return std::abs(x) < kRounding ? 0.0 : x; });
         const RollPitchYaw back = rollPitchYawFrom(q);
         SumObject out;
         out.emplace_back("q_w", q.w());
