@@ -7,6 +7,8 @@
 #include "core/rules/rule.h"
 #include "support/builds.h"
 
+#include <QGraphicsPathItem>
+#include <QPen>
 #include <QtTest>
 
 using namespace waxis;
@@ -15,6 +17,12 @@ using drawing::View;
 namespace {
 
 constexpr View kViews[] = {View::plan, View::side, View::front};
+
+void openDemo(app::Document &document) {
+    LoadError error;
+    std::vector<LoadWarning> warnings;
+    QVERIFY(document.open(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", error, warnings));
+}
 
 double areaOf(const QPainterPath &path) {
     double area = 0;
@@ -117,9 +125,7 @@ private slots:
     }
     void labelsNeverStandOnEachOther() {
         app::Document document;
-        LoadError error;
-        std::vector<LoadWarning> warnings;
-        QVERIFY(document.open(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", error, warnings));
+        openDemo(document);
         theme::Theme theme(theme::Mode::light);
         for (const View view : kViews) {
             drawing::BuildScene scene(view, document, theme);
@@ -140,9 +146,7 @@ private slots:
     }
     void theSceneShowsWhatIsAboardAndNothingElse() {
         app::Document document;
-        LoadError error;
-        std::vector<LoadWarning> warnings;
-        QVERIFY(document.open(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", error, warnings));
+        openDemo(document);
         theme::Theme theme(theme::Mode::light);
         drawing::BuildScene scene(View::plan, document, theme);
         QVERIFY(scene.item("acam")->isVisible());
@@ -154,11 +158,26 @@ private slots:
         const Vec3 gps = framePose(document.build(), *findPart(document.build(), "gps")).position_mm;
         QVERIFY((scene.item("gps")->pos() - drawing::project(View::plan, gps)).manhattanLength() < 1e-9);
     }
+    void propellerZonesFollowThePractice() {
+        app::Document document;
+        openDemo(document);
+        theme::Theme theme(theme::Mode::light);
+        drawing::BuildScene scene(View::side, document, theme);
+        auto thickestDisc = [&] {
+            double most = 0;
+            for (const auto *item : scene.items())
+                if (const auto *path = qgraphicsitem_cast<const QGraphicsPathItem *>(item);
+                    path && path->pen().style() == Qt::DashLine)
+                    most = std::max(most, path->path().boundingRect().height());
+            return most;
+        };
+        QVERIFY(std::abs(thickestDisc() - 20) < 1e-6); // 12 mm above and 8 mm below the blades
+        document.edit("practice", chooseProfile(document.build(), "lift"));
+        QVERIFY(std::abs(thickestDisc() - 45) < 1e-6); // large propellers flex more: 25 and 20 mm
+    }
     void findingsAreListedWorstFirstAndByStage() {
         app::Document document;
-        LoadError error;
-        std::vector<LoadWarning> warnings;
-        QVERIFY(document.open(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", error, warnings));
+        openDemo(document);
         app::FindingsModel model(document);
         for (int row = 1; row < model.rowCount(); ++row)
             QVERIFY(model.finding(row - 1).severity <= model.finding(row).severity);

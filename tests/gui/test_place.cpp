@@ -237,7 +237,6 @@ private slots:
         cases->setCurrentIndex(1);
         emit cases->activated(1);
         QVERIFY(f.axisText().startsWith("983.5 g"));
-        QVERIFY(!f.window->placeBench().plan().scene()->items().isEmpty());
         auto *profiles = f.window->findChild<QComboBox *>("practice");
         const int watches = f.document().analysis().counts.watch;
         profiles->setCurrentIndex(profiles->findData("sprint"));

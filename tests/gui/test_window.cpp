@@ -256,8 +256,9 @@ private slots:
         openPalette(f, "gps with");
         QCOMPARE(f.document().selected(), QString("gps"));
         const auto parts = f.document().build().parts.size();
-        openPalette(f, "add osier buzzer");
-        QVERIFY(f.document().build().parts.size() <= parts + 1);
+        openPalette(f, "add gps mast");
+        QCOMPARE(f.document().build().parts.size(), parts + 1);
+        QCOMPARE(f.document().selectedPart()->type, std::string("mast-gps-60"));
         openPalette(f, "light or dark");
         QCOMPARE(int(f.theme.mode()), int(theme::Mode::dark));
     }

@@ -22,7 +22,10 @@ BuildScene::BuildScene(View view, app::Document &document, const theme::Theme &t
     connect(&document_, &app::Document::changed, this, &BuildScene::update);
     connect(&document_, &app::Document::selectionChanged, this, &BuildScene::update);
     connect(&document_, &app::Document::highlightChanged, this, &BuildScene::update);
-    connect(&theme_, &theme::Theme::changed, this, [this] { QGraphicsScene::update(); });
+    connect(&theme_, &theme::Theme::changed, this, [this] {
+        rebuildFrame();
+        QGraphicsScene::update();
+    });
     rebuildFrame();
     update();
 }
@@ -53,6 +56,7 @@ void BuildScene::rebuildFrame() {
     }
     frameItems_.clear();
     drawnFrame_ = document_.build().frame;
+    drawnPractice_ = document_.analysis().practice;
     const auto &c = theme_.colors();
     auto add = [&](const Shape &shape, const Pose &pose, const QColor &fill, const QColor &line) {
         auto *item = addPath(outline(view_, shape, pose));
@@ -87,9 +91,8 @@ void BuildScene::rebuildFrame() {
     for (const auto &standoff : drawnFrame_->standoffs)
         add(standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure), c.matBar);
     if (!overlays_.propellers) return;
-    const auto &practice = document_.analysis().practice;
     for (const auto &mount : drawnFrame_->motorMounts) {
-        const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
+        const double up = drawnPractice_[Limit::propFlexUp], down = drawnPractice_[Limit::propFlexDown];
         QColor veil = c.softChalk;
         veil.setAlphaF(0.10f);
         auto *disc = add(discShape(mount, up, down), discPose(mount, up, down), veil, c.softChalk);
@@ -106,7 +109,7 @@ PartItem *BuildScene::item(const QString &part) const {
 
 void BuildScene::update() {
     const Build &build = document_.build();
-    if (!drawnFrame_.sharesWith(build.frame)) rebuildFrame();
+    if (!drawnFrame_.sharesWith(build.frame) || !(drawnPractice_ == document_.analysis().practice)) rebuildFrame();
     std::map<std::string, PartItem *> present;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);

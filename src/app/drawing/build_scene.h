@@ -55,6 +55,7 @@ private:
     const theme::Theme &theme_;
     Overlays overlays_;
     SharedValue<Frame> drawnFrame_;
+    Practice drawnPractice_; ///< it sets how thick the propeller zones are
     std::map<std::string, PartItem *> parts_;
     std::vector<QGraphicsItem *> frameItems_;
     class AxisItem *axis_ = nullptr;

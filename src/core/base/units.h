@@ -10,8 +10,6 @@ inline constexpr double kStandardGravity_m_s2 = 9.80665;
 constexpr double radiansFromDegrees(double angle_deg) { return angle_deg * kPi / 180.0; }
 constexpr double degreesFromRadians(double angle_rad) { return angle_rad * 180.0 / kPi; }
 constexpr double kilogramsFromGrams(double mass_g) { return mass_g * 1e-3; }
-constexpr double gramsFromKilograms(double mass_kg) { return mass_kg * 1e3; }
-constexpr double metresFromMillimetres(double length_mm) { return length_mm * 1e-3; }
 /// 1 g/cm3 is 1e-3 g/mm3.
 constexpr double gramsPerCubicMillimetre(double density_g_cm3) { return density_g_cm3 * 1e-3; }
 /// Weight in newtons of a mass in grams at standard gravity.

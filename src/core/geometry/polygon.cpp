@@ -55,13 +55,6 @@ double cross(const Vec2 &a, const Vec2 &b, const Vec2 &c) {
     return (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
 }
 
-double distanceToSegment(const Vec2 &p, const Vec2 &a, const Vec2 &b) {
-    const Vec2 d = b - a;
-    const double length2 = d.squaredNorm();
-    const double t = length2 > 0 ? std::clamp((p - a).dot(d) / length2, 0.0, 1.0) : 0.0;
-    return (p - (a + t * d)).norm();
-}
-
 /// True when `target` lies inside the corner at loop[i], so that a bridge from there starts into the material.
 /// After a bridge, two entries of the loop stand at one point and only one of them looks the right way.
 bool looksTowards(const std::vector<int> &loop, std::size_t i, const Vec2 &target, const std::vector<Vec2> &points) {
@@ -127,17 +120,6 @@ AreaProperties areaProperties(const Polygon &polygon) {
 bool contains(const Polygon &polygon, const Vec2 &point) {
     return inRing(polygon.outline, point) &&
            std::none_of(polygon.holes.begin(), polygon.holes.end(), [&](const Ring &h) { return inRing(h, point); });
-}
-
-double distanceToEdge(const Polygon &polygon, const Vec2 &point) {
-    double nearest = std::numeric_limits<double>::infinity();
-    auto look = [&](const Ring &ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i)
-            nearest = std::min(nearest, distanceToSegment(point, ring[i], ring[(i + 1) % ring.size()]));
-    };
-    look(polygon.outline);
-    for (const auto &hole : polygon.holes) look(hole);
-    return nearest;
 }
 
 Ring circleRing(const Vec2 &centre_mm, double diameter_mm, int corners) {

@@ -39,9 +39,6 @@ bool contains(const Polygon &polygon, const Vec2 &point);
 /// over one another. Empty when nothing is. Holes may touch the outline or each other at single points.
 std::string faultOf(const Polygon &polygon);
 
-/// Distance from a point to the nearest edge of any ring, mm.
-double distanceToEdge(const Polygon &polygon, const Vec2 &point);
-
 /// Regular polygon with the same area as the circle, so that plates with round holes weigh what they weigh.
 Ring circleRing(const Vec2 &centre_mm, double diameter_mm, int corners = 24);
 
