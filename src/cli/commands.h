@@ -37,6 +37,32 @@ struct CalcOptions {
 };
 int calc(const CalcOptions &options, Streams io);
 
+struct ImportOptions {
+    std::string file;
+    std::string units;        ///< "mm", "in", ...; empty: the header's
+    std::string nose = "right";
+    double tolerance_mm = 0.05;
+    double prop_mm = 0; ///< 0: as large as the motors allow
+    std::string out; ///< build to write; empty: none
+    bool json = false;
+};
+int importFrame(const ImportOptions &options, Streams io);
+
+struct ExportOptions {
+    std::string file;
+    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv; ///< files to write; "-" is the standard output
+};
+int exportBuild(const ExportOptions &options, Streams io);
+
+struct NewOptions {
+    std::string layout;
+    std::vector<std::string> values; ///< KEY=NUMBER
+    std::string out;
+    bool list = false;
+};
+/// A build with the frame of a layout.
+int newBuild(const NewOptions &options, Streams io);
+
 /// The rule book as Markdown (docs/rules.md).
 int rules(Streams io);
 

@@ -38,6 +38,35 @@ int main(int argc, char **argv) {
     calcCommand->add_option("NAME", calcOptions.name, "which calculation");
     calcCommand->add_option("INPUTS", calcOptions.inputs, "KEY=VALUE ...; values are numbers or JSON");
 
+    ImportOptions importOptions;
+    auto *importCommand = app.add_subcommand("import-frame", "What a frame drawing (DXF) holds, and a build made of it");
+    importCommand->add_option("DRAWING", importOptions.file, "DXF drawing")->required();
+    importCommand->add_option("--units", importOptions.units, "units of the drawing instead of the header's")
+        ->check(CLI::IsMember(std::vector<std::string>{"mm", "in", "cm", "m", "ft", "mil", "um"}));
+    importCommand->add_option("--nose", importOptions.nose, "where the nose points in the drawing")
+        ->check(CLI::IsMember(std::vector<std::string>{"right", "up", "left", "down"}));
+    importCommand->add_option("--tolerance", importOptions.tolerance_mm, "ends nearer than this meet, mm (0.05)")
+        ->check(CLI::Range(0.0, 5.0));
+    importCommand->add_option("--prop", importOptions.prop_mm, "propeller diameter, mm")->check(CLI::Range(10.0, 1000.0));
+    importCommand->add_option("--out", importOptions.out, "write a build with this frame");
+    importCommand->add_flag("--json", importOptions.json, "write JSON (docs/format/import.md)");
+
+    ExportOptions exportOptions;
+    auto *exportCommand = app.add_subcommand("export", "Plates, drill template and kit list as files");
+    exportCommand->add_option("FILE", exportOptions.file, "build (.waxis)")->required();
+    exportCommand->add_option("--plates-dxf", exportOptions.platesDxf, "plates as DXF at 1:1, mm; - for standard output");
+    exportCommand->add_option("--plates-svg", exportOptions.platesSvg, "plates as SVG at 1:1");
+    exportCommand->add_option("--drill-dxf", exportOptions.drillDxf, "drill template as DXF at 1:1");
+    exportCommand->add_option("--drill-svg", exportOptions.drillSvg, "drill template as SVG at 1:1");
+    exportCommand->add_option("--kit-csv", exportOptions.kitCsv, "kit list as CSV");
+
+    NewOptions newOptions;
+    auto *newCommand = app.add_subcommand("new", "A build with the frame of a layout");
+    newCommand->add_flag("--list", newOptions.list, "all layouts with their parameters");
+    newCommand->add_option("LAYOUT", newOptions.layout, "which layout, as quad-x");
+    newCommand->add_option("VALUES", newOptions.values, "KEY=NUMBER ...");
+    newCommand->add_option("--out", newOptions.out, "build to write (standard output when left out)");
+
     auto *rulesCommand = app.add_subcommand("rules", "The rule book as Markdown");
     std::string tidyFile;
     auto *tidyCommand = app.add_subcommand("tidy", "Write a build or part library again in the stable form");
@@ -53,6 +82,9 @@ int main(int argc, char **argv) {
         if (*checkCommand) return check(checkOptions, io);
         if (*analyseCommand) return analyse(analyseOptions, io);
         if (*calcCommand) return calc(calcOptions, io);
+        if (*importCommand) return importFrame(importOptions, io);
+        if (*exportCommand) return exportBuild(exportOptions, io);
+        if (*newCommand) return newBuild(newOptions, io);
         if (*rulesCommand) return rules(io);
         if (*tidyCommand) return tidy(tidyFile, io);
     } catch (const std::exception &error) {

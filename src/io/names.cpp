@@ -111,6 +111,19 @@ WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
                        {MassKind::arm, "arm"},
                        {MassKind::standoff, "standoff"},
                        {MassKind::allowance, "allowance"}})
+WAXIS_NAMES(StandoffRole,
+            {{StandoffRole::standoff, "standoff"}, {StandoffRole::bobbin, "bobbin"}, {StandoffRole::foot, "foot"}})
+WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
+                          {AntennaKind::monopole, "monopole"},
+                          {AntennaKind::teeElement, "tee-element"},
+                          {AntennaKind::helical, "helical"},
+                          {AntennaKind::circularOmni, "circular-omni"},
+                          {AntennaKind::patch, "patch"},
+                          {AntennaKind::ceramicPatch, "ceramic-patch"},
+                          {AntennaKind::loadedDipole, "loaded-dipole"}})
+WAXIS_NAMES(Polarisation, {{Polarisation::linear, "linear"},
+                           {Polarisation::rightCircular, "right-circular"},
+                           {Polarisation::leftCircular, "left-circular"}})
 #undef WAXIS_NAMES
 // NOLINTEND(cppcoreguidelines-macro-usage)
 
@@ -135,6 +148,9 @@ std::string_view nameOf(Severity value) { return lookUp(value); }
 std::string_view nameOf(Stage value) { return lookUp(value); }
 std::string_view nameOf(Family value) { return lookUp(value); }
 std::string_view nameOf(MassKind value) { return lookUp(value); }
+std::string_view nameOf(StandoffRole value) { return lookUp(value); }
+std::string_view nameOf(AntennaKind value) { return lookUp(value); }
+std::string_view nameOf(Polarisation value) { return lookUp(value); }
 
 template <class E>
 std::optional<E> fromName(std::string_view name) {
@@ -153,5 +169,8 @@ template std::optional<SiteKind> fromName<SiteKind>(std::string_view);
 template std::optional<HoleEdge> fromName<HoleEdge>(std::string_view);
 template std::optional<FasteningMethod> fromName<FasteningMethod>(std::string_view);
 template std::optional<Stage> fromName<Stage>(std::string_view);
+template std::optional<StandoffRole> fromName<StandoffRole>(std::string_view);
+template std::optional<AntennaKind> fromName<AntennaKind>(std::string_view);
+template std::optional<Polarisation> fromName<Polarisation>(std::string_view);
 
 } // namespace waxis::io

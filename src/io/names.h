@@ -24,6 +24,9 @@ std::string_view nameOf(Severity value);
 std::string_view nameOf(Stage value);
 std::string_view nameOf(Family value);
 std::string_view nameOf(MassKind value);
+std::string_view nameOf(StandoffRole value);
+std::string_view nameOf(AntennaKind value);
+std::string_view nameOf(Polarisation value);
 
 /// The value of a name; nullopt for a word that is not in the table.
 template <class E>

@@ -103,6 +103,20 @@ QPainterPath outline(View view, const Shape &shape, const Pose &pose) {
             corners.emplace_back(p.x(), p.y(), prism->thickness_mm);
         }
     }
+    if (const auto *mesh = std::get_if<Mesh>(&shape)) {
+        // The shadow of all triangles together, so that hollows and windows show.
+        path.setFillRule(Qt::WindingFill);
+        for (const auto &[i, j, k] : mesh->triangles) {
+            QPolygonF triangle;
+            for (int corner : {i, j, k}) triangle << project(view, pose * mesh->points_mm[corner]);
+            const double turn = (triangle[1].x() - triangle[0].x()) * (triangle[2].y() - triangle[0].y()) -
+                                (triangle[1].y() - triangle[0].y()) * (triangle[2].x() - triangle[0].x());
+            if (turn < 0) continue; // faces away: its shadow lies within that of the front
+            path.addPolygon(triangle);
+            path.closeSubpath();
+        }
+        return path.simplified();
+    }
     std::vector<QPointF> points;
     for (const auto &corner : corners) points.push_back(project(view, pose * corner));
     path.addPolygon(hull(std::move(points)));

@@ -136,7 +136,7 @@ namespace {
 
 /// Whether the two builds differ in nothing that decides which bodies and mass rows there are.
 bool sameStructure(const Build &a, const Build &b) {
-    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances &&
+    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances && a.kit == b.kit &&
            a.parts.size() == b.parts.size();
 }
 

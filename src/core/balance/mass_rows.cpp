@@ -1,6 +1,7 @@
 #include "core/balance/mass_rows.h"
 
 #include "core/base/units.h"
+#include "core/kit/kit.h"
 
 #include <cmath>
 
@@ -87,7 +88,10 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.family = familyOf(type->kind);
     const UnitMass unit = unitMassOf(type->solids, build.frame->materials);
     row.element.centroid_mm = X_FramePart * type->centreOfMass_mm.value_or(unit.centroid_mm);
-    const Measured &mass = part.mass_g.known() ? part.mass_g : type->mass_g;
+    const KitEntry *inBox = findKitEntry(build, part.type);
+    const Measured &mass = part.mass_g.known()                 ? part.mass_g
+                           : inBox && inBox->mass_g.known() ? inBox->mass_g
+                                                               : type->mass_g;
     row.known = mass.known();
     row.source = mass.source;
     if (!mass.known()) return row;
@@ -101,19 +105,24 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
 std::vector<MassRow> structureMassRows(const Build &build, const Practice &practice, CaseMask allCases) {
     const Frame &frame = *build.frame;
     std::vector<MassRow> rows;
+    // What was weighed as this very piece, else as one of its kind in the box.
+    auto weighed = [&](const Measured &own, const std::string &item) {
+        const KitEntry *inBox = own.known() ? nullptr : findKitEntry(build, item);
+        return inBox ? inBox->mass_g : own;
+    };
     for (const auto &plate : frame.plates)
         rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)), platePose(plate),
-                                    plate.material, plate.mass_g, frame, practice, allCases));
+                                    plate.material, weighed(plate.mass_g, plate.id), frame, practice, allCases));
     for (const auto &arm : frame.arms)
         rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material,
-                                    arm.mass_g, frame, practice, allCases));
+                                    weighed(arm.mass_g, kitItemOf(arm)), frame, practice, allCases));
     for (const auto &standoff : frame.standoffs) {
         ShapeProperties tube = shapeProperties(standoffShape(standoff));
         const ShapeProperties bore = shapeProperties(Cylinder{standoff.bore_mm, standoff.height_mm});
         tube.volume_mm3 -= bore.volume_mm3;
         tube.inertia_mm5 -= bore.inertia_mm5;
         rows.push_back(structureRow(standoff.id, MassKind::standoff, tube, standoffPose(standoff), standoff.material,
-                                    standoff.mass_g, frame, practice, allCases));
+                                    weighed(standoff.mass_g, kitItemOf(standoff)), frame, practice, allCases));
     }
     for (const auto &allowance : build.allowances) {
         MassRow row;

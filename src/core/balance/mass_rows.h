@@ -30,7 +30,8 @@ struct MassRow {
     CaseMask cases = 0; ///< load cases that it flies in
 };
 
-/// Mass, centroid and inertia of one part in the frame's axes. Measured beats catalogue. The centroid is the
+/// Mass, centroid and inertia of one part in the frame's axes. Weighed as this very part beats
+/// weighed as one of its kind (kit), which beats the catalogue. The centroid is the
 /// type's stated centre of mass, else that of its solids weighted by density (by volume where a material is
 /// missing); the inertia is that of the solids scaled to the mass.
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases);

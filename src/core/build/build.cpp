@@ -24,6 +24,12 @@ std::string quarterInWords(const Vec3 &p) {
 
 const Part *findPart(const Build &build, const std::string &id) { return byId(build.parts, id); }
 
+const KitEntry *findKitEntry(const Build &build, const std::string &item) {
+    const auto at =
+        std::find_if(build.kit.begin(), build.kit.end(), [&](const KitEntry &entry) { return entry.item == item; });
+    return at == build.kit.end() ? nullptr : &*at;
+}
+
 const PartType *typeOf(const Build &build, const Part &part) {
     const auto at = build.types->find(part.type);
     return at == build.types->end() ? nullptr : &at->second;

@@ -43,6 +43,7 @@ struct Part {
     Fastening fastening;
     Measured mass_g;       ///< weighed; unknown: the type's
     bool optional = false; ///< aboard only where a load case says so
+    std::optional<Spin> turns; ///< propellers and nuts sold in both hands: which one is fitted
     bool pinned = false;
     std::optional<SlideRange> slide;
     bool operator==(const Part &) const = default;
@@ -66,6 +67,18 @@ struct LoadCase {
     bool operator==(const LoadCase &) const = default;
 };
 
+/// What lies in the box of one kind of thing: counted, weighed, measured, its marks read.
+struct KitEntry {
+    std::string item;         ///< id of a part type, or KitLine::item of a frame member
+    std::optional<int> inHand; ///< none: not counted yet
+    Measured mass_g;           ///< of one piece, weighed
+    std::optional<Vec3> size_mm; ///< of one piece, measured over all
+    bool checked = false;        ///< ticked off
+    bool arrowConfirmed = false, pinsConfirmed = false;
+    std::string note;
+    bool operator==(const KitEntry &) const = default;
+};
+
 /// Which profile and what this build changes in it.
 struct PracticeSettings {
     std::string profile = "flow";
@@ -87,6 +100,7 @@ struct Build {
     SharedValue<Frame> frame;
     SharedValue<TypeTable> types;
     std::vector<Part> parts;
+    std::vector<KitEntry> kit;
     std::vector<Allowance> allowances;
     std::vector<LoadCase> loadCases;
     PracticeSettings practice;
@@ -95,6 +109,7 @@ struct Build {
 };
 
 const Part *findPart(const Build &build, const std::string &id);
+const KitEntry *findKitEntry(const Build &build, const std::string &item);
 /// Null when the part's type is not in the build (loaders refuse such files).
 const PartType *typeOf(const Build &build, const Part &part);
 

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/measured.h"
+#include "core/base/spin.h"
 #include "core/catalog/material.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/geometry/polygon.h"
@@ -15,8 +16,6 @@
 
 namespace waxis {
 
-enum class Spin { clockwise, counterClockwise }; ///< seen from above
-
 struct MotorMount {
     std::string id;
     Vec3 position_mm = Vec3::Zero(); ///< centre of the face that the motor stands on
@@ -25,6 +24,7 @@ struct MotorMount {
     double propPlane_mm = 0; ///< height of the propeller's middle above `position_mm` along the axis
     std::optional<double> flexUp_mm, flexDown_mm; ///< blade thickness plus flex; none: the practice's figures
     Spin spin = Spin::clockwise;
+    int number = 0; ///< the controller's motor output; 0: not numbered
     HolePattern pattern;
     bool operator==(const MotorMount &) const = default;
 };
@@ -60,8 +60,15 @@ struct Plate {
     bool operator==(const Plate &) const = default;
 };
 
+enum class StandoffRole {
+    standoff, ///< holds plates apart
+    bobbin,   ///< soft: carries the clean frame
+    foot      ///< stands on the ground
+};
+
 struct Standoff {
     std::string id;
+    StandoffRole role = StandoffRole::standoff;
     Vec3 base_mm = Vec3::Zero(); ///< centre of the lower end
     double height_mm = 0, diameter_mm = 0, bore_mm = 0;
     std::string thread = "M3";
@@ -98,6 +105,7 @@ struct Frame {
     std::string name;
     std::string layout;                             ///< kind of motor layout, for instance "quad-x"
     std::map<std::string, double> layoutParameters; ///< generator parameters, kept so that it stays editable
+    std::string numbering; ///< "diagonal-first", "rear-right-first", "clockwise", "own"; empty: not chosen
     std::vector<MotorMount> motorMounts;
     std::vector<Arm> arms;
     std::vector<Plate> plates;

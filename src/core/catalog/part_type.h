@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/base/measured.h"
+#include "core/base/spin.h"
+#include "core/catalog/ratings.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/geometry/solid.h"
 
@@ -84,6 +86,16 @@ struct PartType {
     bool hot = false;      ///< gets hot in use: keep battery and printed plastic away
     bool flexible = false; ///< bends in the wash: antenna elements, ties, loose leads
     Measured maxThrust_gf; ///< motors: static thrust with the build's propeller
+    std::optional<Spin> turns; ///< propellers and self-tightening nuts: the motor's direction that they are made for
+    std::optional<HolePattern> carries; ///< adapter plates: the other pattern, beside `mounting`
+    std::optional<Electrical> electrical;
+    std::vector<RadioBand> radio;
+    std::optional<Antenna> antenna;
+    std::optional<Camera> camera;
+    std::optional<Magnetics> magnetics;
+    std::vector<SuppliedLead> leads;
+    bool mustSeeSky = false;
+    bool fragile = false;
     std::string note;
     bool operator==(const PartType &) const = default;
 };

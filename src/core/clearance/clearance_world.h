@@ -33,12 +33,12 @@ struct BodyGap {
 
 /// Distance between two posed shapes in mm, 0 when they touch or overlap, with the nearest points.
 /// Accuracy: 1e-6 mm for boxes, spheres and prisms, 1e-4 mm where a cylinder is involved.
-/// Holes in prisms are respected.
+/// Holes in prisms are respected. Meshes must be closed.
 BodyGap measureGap(const Body &a, const Body &b);
 
 /// The shortest translation of `a` that frees it from `b`. Exact for two boxes (15 separating axes); for other
 /// pairs of convex shapes a refined direction search (better than 1 % of the depth); for prisms the best of the
-/// two faces and sixteen ways out along the plate. Zero when they do not overlap.
+/// two faces and sixteen ways out along the plate; for meshes that of their convex hull. Zero when they do not overlap.
 Vec3 freeingMove(const Body &a, const Body &b);
 
 /// All pairs of interest. The broad phase is FCL's dynamic tree over boxes inflated by each body's reach.

@@ -1,9 +1,10 @@
 // Prisms have an exact short cut: in the prism's own axes a body that lies wholly above or below the slab is no nearer
 // than the slab, and exactly that near when its lowest point stands over material. Everything else is asked of convex
-// pieces.
+// pieces; a mesh is asked triangle by triangle, and whether it holds the other body whole.
 #include "core/clearance/narrow.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace waxis::clearance {
 
@@ -87,6 +88,7 @@ Pieces::Sides sidesOf(const std::array<Vec2, 3> &corners) {
 /// A lower bound for the distance of a piece to whatever a box holds: the boxes' gap, or what lies beyond one side.
 double leastGap(const Pieces &pieces, std::size_t i, const Aabb &box) {
     double least = boxGap(pieces.bounds[i], box);
+    if (pieces.sides.empty()) return least;
     const Pieces::Sides &sides = pieces.sides[i];
     for (std::size_t k = 0; k < 3; ++k) {
         const Vec2 &n = sides.normal[k];
@@ -112,12 +114,40 @@ void takeNearest(const Pieces &pieces, const Pose &X_FramePrism, const Convex &o
     }
 }
 
+/// Whether a point of `inner` lies inside the mesh `outer`: a ray leaves a closed mesh through an odd number of triangles.
+/// False for anything but meshes.
+bool liesInside(const Body &inner, const Body &outer) {
+    const auto *mesh = std::get_if<Mesh>(&outer.shape);
+    if (!mesh) return false;
+    const Vec3 p = outer.X_FrameBody.inverse() * (inner.X_FrameBody * supportPoint(inner.shape, Vec3::UnitZ()));
+    const Vec3 ray = Vec3(0.532, 0.271, 0.802).normalized(); // along no face of anything that is drawn
+    int crossings = 0;
+    for (const auto &[i, j, k] : mesh->triangles) { // Moeller and Trumbore 1997
+        const Vec3 &a = mesh->points_mm[i];
+        const Vec3 e1 = mesh->points_mm[j] - a, e2 = mesh->points_mm[k] - a, h = ray.cross(e2);
+        const double determinant = e1.dot(h);
+        if (std::abs(determinant) < 1e-15) continue;
+        const Vec3 s = p - a, q = s.cross(e1);
+        const double u = s.dot(h) / determinant, v = ray.dot(q) / determinant;
+        if (u >= 0 && v >= 0 && u + v <= 1 && e2.dot(q) / determinant > 0) ++crossings;
+    }
+    return crossings % 2 == 1;
+}
+
 ConvexGap flipped(const ConvexGap &gap) { return {gap.distance_mm, gap.onB_mm, gap.onA_mm}; }
 
 } // namespace
 
 SharedPieces piecesOf(const Shape &shape) {
     auto pieces = std::make_shared<Pieces>();
+    if (const auto *mesh = std::get_if<Mesh>(&shape))
+        for (const auto &[a, b, c] : mesh->triangles) {
+            const Mesh triangle{{mesh->points_mm[a], mesh->points_mm[b], mesh->points_mm[c]}, {{0, 1, 2}}, {}};
+            Aabb bounds;
+            for (const auto &corner : triangle.points_mm) bounds.include(corner);
+            pieces->wedges.emplace_back(triangle);
+            pieces->bounds.push_back(bounds);
+        }
     const auto *prism = std::get_if<Prism>(&shape);
     if (!prism) return pieces;
     const Triangulation flat = triangulate(prism->polygon);
@@ -147,7 +177,8 @@ BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, con
     ConvexGap best;
     best.distance_mm = within_mm < kInfinite ? std::nextafter(within_mm, kInfinite) : kInfinite;
     const double nothingFound = best.distance_mm;
-    if (prismA && prismB) {
+    const bool piecewiseA = !piecesA.wedges.empty(), piecewiseB = !piecesB.wedges.empty();
+    if (piecewiseA && piecewiseB) {
         const Pose X_BA = b.X_FrameBody.inverse() * a.X_FrameBody;
         const Aabb boundsOfB = boundsOf(b.shape, X_BA.inverse());
         for (std::size_t i = 0; i < piecesA.wedges.size(); ++i) {
@@ -157,10 +188,10 @@ BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, con
             takeNearest(piecesB, b.X_FrameBody, Convex(wedge, a.X_FrameBody), boundsOf(wedge, X_BA), piece);
             best = flipped(piece);
         }
-    } else if (prismA) {
+    } else if (piecewiseA) {
         takeNearest(piecesA, a.X_FrameBody, Convex(b.shape, b.X_FrameBody),
                     boundsOf(b.shape, a.X_FrameBody.inverse() * b.X_FrameBody), best);
-    } else if (prismB) {
+    } else if (piecewiseB) {
         ConvexGap other = best;
         takeNearest(piecesB, b.X_FrameBody, Convex(a.shape, a.X_FrameBody),
                     boundsOf(a.shape, b.X_FrameBody.inverse() * a.X_FrameBody), other);
@@ -171,6 +202,8 @@ BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, con
     gap.distance_mm = best.distance_mm == nothingFound ? kInfinite : best.distance_mm;
     gap.onA_mm = best.onA_mm;
     gap.onB_mm = best.onB_mm;
+    // A mesh is its skin: what lies wholly inside does not touch it.
+    if (gap.distance_mm > 0 && (liesInside(a, b) || liesInside(b, a))) gap.distance_mm = 0;
     if (!(gap.distance_mm > 0)) gap.onA_mm = gap.onB_mm = commonPoint(a, b);
     return gap;
 }

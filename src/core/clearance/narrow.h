@@ -9,11 +9,11 @@
 
 namespace waxis::clearance {
 
-/// A prism cut into convex pieces, once per shape. Empty for shapes that are convex as they are.
+/// A prism or mesh cut into convex pieces, once per shape. Empty for shapes that are convex as they are.
 struct Pieces {
-    std::vector<Shape> wedges; ///< prisms on triangles
-    std::vector<Aabb> bounds;  ///< of each wedge, in the prism's own axes
-    /// Lines along the triangle's sides: outward normals and the offsets of the sides along them.
+    std::vector<Shape> wedges; ///< prisms on triangles; for a mesh its triangles, one by one
+    std::vector<Aabb> bounds;  ///< of each wedge, in the shape's own axes
+    /// Prisms only: lines along the triangle's sides, outward normals and the offsets of the sides along them.
     struct Sides {
         std::array<Vec2, 3> normal;
         std::array<double, 3> offset{};

@@ -17,6 +17,30 @@ struct Overloaded : F... {
 template <class... F>
 Overloaded(F...) -> Overloaded<F...>;
 
+/// Sums the tetrahedra between each triangle and the mesh's first corner (Mirtich 1996 gives the same integrals).
+ShapeProperties meshProperties(const Mesh &mesh) {
+    ShapeProperties sum;
+    if (mesh.points_mm.empty()) return sum;
+    const Vec3 base = mesh.points_mm.front();
+    Vec3 first = Vec3::Zero();
+    Mat3 second = Mat3::Zero(); // integral of x x^T
+    for (const auto &[i, j, k] : mesh.triangles) {
+        const Vec3 a = mesh.points_mm[i] - base, b = mesh.points_mm[j] - base, c = mesh.points_mm[k] - base;
+        const double volume = a.dot(b.cross(c)) / 6;
+        const Vec3 corners = a + b + c;
+        sum.volume_mm3 += volume;
+        first += volume / 4 * corners;
+        second += volume / 20 *
+                  (a * a.transpose() + b * b.transpose() + c * c.transpose() + corners * corners.transpose());
+    }
+    if (sum.volume_mm3 == 0) return sum;
+    const Vec3 centre = first / sum.volume_mm3;
+    second -= sum.volume_mm3 * centre * centre.transpose();
+    sum.centroid_mm = base + centre;
+    sum.inertia_mm5 = second.trace() * Mat3::Identity() - second;
+    return sum;
+}
+
 } // namespace
 
 ShapeProperties shapeProperties(const Shape &shape) {
@@ -47,7 +71,8 @@ ShapeProperties shapeProperties(const Shape &shape) {
                        inertia(2, 2) = (a.xx_mm4 + a.yy_mm4) * t;
                        inertia(0, 1) = inertia(1, 0) = -a.xy_mm4 * t;
                        return ShapeProperties{volume, Vec3(a.centroid_mm.x(), a.centroid_mm.y(), t / 2), inertia};
-                   }},
+                   },
+                   [](const Mesh &mesh) { return mesh.exact ? *mesh.exact : meshProperties(mesh); }},
         shape);
 }
 
@@ -74,6 +99,16 @@ Vec3 supportPoint(const Shape &shape, const Vec3 &d) {
                                          }
                                      }
                                      return Vec3(best.x(), best.y(), d.z() > 0 ? prism.thickness_mm : 0.0);
+                                 },
+                                 [&](const Mesh &mesh) {
+                                     Vec3 best = Vec3::Zero();
+                                     double farthest = -1e300;
+                                     for (const auto &p : mesh.points_mm)
+                                         if (const double along = p.dot(d); along > farthest) {
+                                             farthest = along;
+                                             best = p;
+                                         }
+                                     return best;
                                  }},
                       shape);
 }

@@ -4,8 +4,11 @@
 #include "core/geometry/polygon.h"
 #include "core/geometry/pose.h"
 
+#include <array>
+#include <optional>
 #include <string>
 #include <variant>
+#include <vector>
 
 namespace waxis {
 
@@ -29,7 +32,24 @@ struct Prism {
     double thickness_mm = 0;
     bool operator==(const Prism &) const = default;
 };
-using Shape = std::variant<Box, Cylinder, Sphere, Prism>;
+
+/// Volume, centroid and inertia of a homogeneous shape of unit density, in the shape's own axes.
+struct ShapeProperties {
+    double volume_mm3 = 0;
+    Vec3 centroid_mm = Vec3::Zero();
+    Mat3 inertia_mm5 = Mat3::Zero(); ///< about the centroid; times density (g/mm3) gives g mm2
+    bool operator==(const ShapeProperties &) const = default;
+};
+
+/// Triangles over shared corners, counter-clockwise seen from outside. `exact` holds what was worked out from the body
+/// that the mesh only stands for (a STEP solid, a mesh before it was thinned); without it the triangles count.
+struct Mesh {
+    std::vector<Vec3> points_mm;
+    std::vector<std::array<int, 3>> triangles;
+    std::optional<ShapeProperties> exact;
+    bool operator==(const Mesh &) const = default;
+};
+using Shape = std::variant<Box, Cylinder, Sphere, Prism, Mesh>;
 
 /// What a solid is to the bench: a lens looks out, soft matter gives way.
 enum class SolidRole { body, board, component, connector, shield, lens, soft };
@@ -43,12 +63,7 @@ struct Solid {
     bool operator==(const Solid &) const = default;
 };
 
-/// Volume, centroid and inertia of a homogeneous shape of unit density, in the shape's own axes.
-struct ShapeProperties {
-    double volume_mm3 = 0;
-    Vec3 centroid_mm = Vec3::Zero();
-    Mat3 inertia_mm5 = Mat3::Zero(); ///< about the centroid; times density (g/mm3) gives g mm2
-};
+/// Closed forms for box, cylinder and sphere, Green's theorem for prisms, the divergence theorem for closed meshes.
 ShapeProperties shapeProperties(const Shape &shape);
 
 struct Aabb {
@@ -71,7 +86,7 @@ inline double boxGap(const Aabb &a, const Aabb &b) {
 }
 
 /// The point of the shape that lies farthest along `direction` (shape's own axes, any length but zero). For prisms
-/// the holes play no part: it is the support of the convex hull.
+/// the holes play no part, for meshes the hollows: it is the support of the convex hull.
 Vec3 supportPoint(const Shape &shape, const Vec3 &direction);
 
 /// Tight box around the posed shape.

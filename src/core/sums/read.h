@@ -14,5 +14,6 @@ SumValue matrix(const Mat3 &m);
 
 std::vector<Sum> balanceSums();
 std::vector<Sum> attitudeSums();
+std::vector<Sum> fastenerSums();
 
 } // namespace waxis::sums

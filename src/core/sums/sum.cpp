@@ -85,7 +85,8 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
 std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
-        for (auto &sum : sums::attitudeSums()) all.push_back(std::move(sum));
+        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums()})
+            all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();
     return registry;

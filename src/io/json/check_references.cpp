@@ -85,6 +85,10 @@ void checkReferences(const Build &build) {
             all.mustKnow(part.fastening.onto[k], at(fmt::format("fastening/onto/{}", k).c_str()),
                          "the id of what it is fastened to");
     }
+    std::set<std::string> items;
+    for (std::size_t i = 0; i < build.kit.size(); ++i)
+        if (!items.insert(build.kit[i].item).second)
+            refuse(fmt::format("/kit/{}/item", i), "each item once", fmt::format("\"{}\" again", build.kit[i].item));
     for (std::size_t i = 0; i < build.loadCases.size(); ++i) {
         const LoadCase &loadCase = build.loadCases[i];
         for (std::size_t k = 0; k < loadCase.aboard.size(); ++k)

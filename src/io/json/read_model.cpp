@@ -93,6 +93,7 @@ public:
     std::map<std::string, V> map(const char *key) const {
         return has(key) ? json_[key].get<std::map<std::string, V>>() : std::map<std::string, V>{};
     }
+    const json &raw(const char *key) const { return json_[key]; }
     Reader inner(const char *key) const { return {json_[key], at(key)}; }
     void require(const char *key, const std::string &why) const {
         if (!has(key)) refuse(pointer_, fmt::format("the key \"{}\"", key), why);
@@ -128,6 +129,36 @@ HolePattern readPattern(const Reader &in) {
     return pattern;
 }
 
+Mesh readMesh(const Reader &in) {
+    Mesh mesh;
+    for (const auto &p : in.raw("points_mm"))
+        mesh.points_mm.emplace_back(p[0].get<double>(), p[1].get<double>(), p[2].get<double>());
+    std::size_t index = 0;
+    for (const auto &t : in.raw("triangles")) {
+        const std::array<int, 3> corners{t[0].get<int>(), t[1].get<int>(), t[2].get<int>()};
+        for (int corner : corners)
+            if (corner >= int(mesh.points_mm.size()))
+                refuse(fmt::format("{}/{}", in.at("triangles"), index), "indices of points_mm",
+                       fmt::format("{} of {} points", corner, mesh.points_mm.size()));
+        mesh.triangles.push_back(corners);
+        ++index;
+    }
+    if (in.has("volume_mm3")) {
+        ShapeProperties exact;
+        exact.volume_mm3 = in.number("volume_mm3", 0);
+        exact.centroid_mm = in.vec3("centroid_mm");
+        if (in.has("inertia_mm5"))
+            for (int i = 0; i < 3; ++i)
+                for (int j = 0; j < 3; ++j)
+                    exact.inertia_mm5(i, j) = in.raw("inertia_mm5")[std::size_t(i)][std::size_t(j)].get<double>();
+        mesh.exact = exact;
+    }
+    if (!(shapeProperties(mesh).volume_mm3 > 0))
+        refuse(in.at("triangles"), "a closed mesh that encloses a volume, counter-clockwise seen from outside",
+               "none, or the triangles turned inside out");
+    return mesh;
+}
+
 Solid readSolid(const Reader &in) {
     Solid solid;
     const auto shape = in.text("shape");
@@ -142,6 +173,10 @@ Solid readSolid(const Reader &in) {
     } else if (shape == "sphere") {
         in.require("diameter_mm", why);
         solid.shape = Sphere{in.number("diameter_mm", 0)};
+    } else if (shape == "mesh") {
+        in.require("points_mm", why);
+        in.require("triangles", why);
+        solid.shape = readMesh(in);
     } else {
         in.require("outline_mm", why);
         in.require("thickness_mm", why);
@@ -168,6 +203,65 @@ Port readPort(const Reader &in) {
     return port;
 }
 
+std::optional<Spin> maybeSpin(const Reader &in, const char *key) {
+    return in.has(key) ? std::optional(in.choice(key, Spin::clockwise)) : std::nullopt;
+}
+
+Electrical readElectrical(const Reader &in) {
+    Electrical e;
+    e.supplyMin_V = in.maybe("supplyMin_V");
+    e.supplyMax_V = in.maybe("supplyMax_V");
+    if (e.supplyMin_V && e.supplyMax_V && !(*e.supplyMin_V <= *e.supplyMax_V))
+        refuse(in.at("supplyMin_V"), "no more than supplyMax_V", fmt::format("{:g}", *e.supplyMin_V));
+    e.typical_A = in.measured("typical_A");
+    e.peak_A = in.measured("peak_A");
+    e.outputs = in.list<PowerOutput>("outputs", [](const Reader &o) {
+        return PowerOutput{o.text("id"), o.number("voltage_V", 0), o.number("limit_A", 0), o.maybe("efficiency")};
+    });
+    e.continuous_A = in.maybe("continuous_A");
+    if (in.has("cells")) e.cells = int(in.number("cells", 0));
+    e.capacity_mAh = in.maybe("capacity_mAh");
+    e.cellFull_V = in.maybe("cellFull_V");
+    e.capacitance_uF = in.maybe("capacitance_uF");
+    e.rated_V = in.maybe("rated_V");
+    return e;
+}
+
+RadioBand readBand(const Reader &in) {
+    RadioBand band;
+    band.low_MHz = in.number("low_MHz", 0);
+    band.high_MHz = in.number("high_MHz", 0);
+    if (!(band.low_MHz <= band.high_MHz))
+        refuse(in.at("low_MHz"), "no more than high_MHz", fmt::format("{:g}", band.low_MHz));
+    band.power_dBm = in.maybe("power_dBm");
+    band.listens = in.flag("listens");
+    band.bandwidth_MHz = in.maybe("bandwidth_MHz");
+    band.noiseFigure_dB = in.maybe("noiseFigure_dB");
+    band.selectivity_dB = in.maybe("selectivity_dB");
+    band.harmonicSuppression_dB = in.maybe("harmonicSuppression_dB");
+    band.port = in.text("port");
+    return band;
+}
+
+Antenna readAntenna(const Reader &in) {
+    Antenna antenna;
+    antenna.kind = in.choice("kind", AntennaKind::dipole);
+    antenna.low_MHz = in.number("low_MHz", 0);
+    antenna.high_MHz = in.number("high_MHz", 0);
+    antenna.gain_dBi = in.number("gain_dBi", 0);
+    antenna.polarisation = in.choice("polarisation", Polarisation::linear);
+    antenna.phaseCentre_mm = in.vec3("phaseCentre_mm");
+    antenna.axis = in.direction("axis", Vec3::UnitZ());
+    antenna.pigtail_mm = in.number("pigtail_mm", 0);
+    antenna.connector = in.text("connector");
+    return antenna;
+}
+
+Camera readCamera(const Reader &in) {
+    return {in.vec3("lens_mm"),          in.direction("axis", Vec3::UnitX()), in.number("horizontalView_deg", 0),
+            in.number("verticalView_deg", 0), in.number("tiltMin_deg", 0),   in.number("tiltMax_deg", 0)};
+}
+
 PartType readType(const Reader &in) {
     PartType type;
     type.id = in.text("id");
@@ -182,6 +276,21 @@ PartType readType(const Reader &in) {
     type.hot = in.flag("hot");
     type.flexible = in.flag("flexible");
     type.maxThrust_gf = in.measured("maxThrust_gf");
+    type.turns = maybeSpin(in, "turns");
+    if (in.has("carries")) type.carries = readPattern(in.inner("carries"));
+    if (in.has("electrical")) type.electrical = readElectrical(in.inner("electrical"));
+    type.radio = in.list<RadioBand>("radio", readBand);
+    if (in.has("antenna")) type.antenna = readAntenna(in.inner("antenna"));
+    if (in.has("camera")) type.camera = readCamera(in.inner("camera"));
+    if (in.has("magnetics")) {
+        const Reader m = in.inner("magnetics");
+        type.magnetics = Magnetics{m.vec3("dipole_mAm2"), m.flag("ferrous")};
+    }
+    type.leads = in.list<SuppliedLead>("leads", [](const Reader &l) {
+        return SuppliedLead{l.text("port"), l.number("length_mm", 0), int(l.number("gauge_AWG", 0)), l.text("plug")};
+    });
+    type.mustSeeSky = in.flag("mustSeeSky");
+    type.fragile = in.flag("fragile");
     type.solids = in.list<Solid>("solids", readSolid);
     type.ports = in.list<Port>("ports", readPort);
     return type;
@@ -192,6 +301,7 @@ Frame readFrame(const Reader &in) {
     frame.name = in.text("name");
     frame.layout = in.text("layout");
     frame.layoutParameters = in.map<double>("layoutParameters");
+    frame.numbering = in.text("numbering");
     frame.motorMounts = in.list<MotorMount>("motorMounts", [](const Reader &m) {
         MotorMount mount;
         mount.id = m.text("id");
@@ -202,6 +312,7 @@ Frame readFrame(const Reader &in) {
         mount.flexUp_mm = m.maybe("flexUp_mm");
         mount.flexDown_mm = m.maybe("flexDown_mm");
         mount.spin = m.choice("spin", Spin::clockwise);
+        mount.number = int(m.number("number", 0));
         if (m.has("pattern")) mount.pattern = readPattern(m.inner("pattern"));
         return mount;
     });
@@ -239,6 +350,7 @@ Frame readFrame(const Reader &in) {
     frame.standoffs = in.list<Standoff>("standoffs", [](const Reader &s) {
         Standoff standoff;
         standoff.id = s.text("id");
+        standoff.role = s.choice("role", StandoffRole::standoff);
         standoff.base_mm = s.vec3("base_mm");
         standoff.height_mm = s.number("height_mm", 0);
         standoff.diameter_mm = s.number("diameter_mm", 0);
@@ -284,6 +396,7 @@ Part readPart(const Reader &in) {
     }
     part.mass_g = in.measured("mass_g");
     part.optional = in.flag("optional");
+    part.turns = maybeSpin(in, "turns");
     part.pinned = in.flag("pinned");
     if (in.has("slide")) {
         const Reader s = in.inner("slide");
@@ -312,6 +425,18 @@ Build readBuild(const json &document) {
     });
     build.frame = readFrame(in.inner("frame"));
     build.parts = in.list<Part>("parts", readPart);
+    build.kit = in.list<KitEntry>("kit", [](const Reader &k) {
+        KitEntry entry;
+        entry.item = k.text("item");
+        if (k.has("inHand")) entry.inHand = int(k.number("inHand", 0));
+        entry.mass_g = k.measured("mass_g");
+        if (k.has("size_mm")) entry.size_mm = k.vec3("size_mm");
+        entry.checked = k.flag("checked");
+        entry.arrowConfirmed = k.flag("arrowConfirmed");
+        entry.pinsConfirmed = k.flag("pinsConfirmed");
+        entry.note = k.text("note");
+        return entry;
+    });
     build.allowances = in.list<Allowance>("allowances", [](const Reader &a) {
         return Allowance{a.text("id"), a.text("name"), a.measured("mass_g"), a.vec3("position_mm")};
     });

@@ -19,6 +19,13 @@ static OrderedJson toJson(const Material &);
 static OrderedJson toJson(const Allowance &);
 static OrderedJson toJson(const LoadCase &);
 static OrderedJson toJson(const Acceptance &);
+static OrderedJson toJson(const KitEntry &);
+static OrderedJson toJson(const PowerOutput &);
+static OrderedJson toJson(const Electrical &);
+static OrderedJson toJson(const RadioBand &);
+static OrderedJson toJson(const Antenna &);
+static OrderedJson toJson(const Camera &);
+static OrderedJson toJson(const SuppliedLead &);
 
 namespace {
 
@@ -57,6 +64,15 @@ void putFlag(OrderedJson &out, const char *key, bool flag) {
     if (flag) out[key] = true;
 }
 
+template <class Number>
+void putMaybe(OrderedJson &out, const char *key, const std::optional<Number> &value) {
+    if (value) out[key] = *value;
+}
+
+void putSpin(OrderedJson &out, const char *key, const std::optional<Spin> &spin) {
+    if (spin) out[key] = nameOf(*spin);
+}
+
 template <class List>
 void putList(OrderedJson &out, const char *key, const List &list) {
     if (!list.empty()) out[key] = listJson(list);
@@ -83,6 +99,19 @@ static OrderedJson toJson(const Solid &solid) {
     } else if (const auto *sphere = std::get_if<Sphere>(&solid.shape)) {
         out["shape"] = "sphere";
         out["diameter_mm"] = sphere->diameter_mm;
+    } else if (const auto *mesh = std::get_if<Mesh>(&solid.shape)) {
+        out["shape"] = "mesh";
+        auto points = OrderedJson::array();
+        for (const auto &p : mesh->points_mm) points.push_back(toJson(p));
+        out["points_mm"] = points;
+        out["triangles"] = mesh->triangles;
+        if (mesh->exact) {
+            out["volume_mm3"] = mesh->exact->volume_mm3;
+            out["centroid_mm"] = toJson(mesh->exact->centroid_mm);
+            auto rows = OrderedJson::array();
+            for (int i = 0; i < 3; ++i) rows.push_back(toJson(Vec3(mesh->exact->inertia_mm5.row(i).transpose())));
+            out["inertia_mm5"] = rows;
+        }
     } else {
         const auto &prism = std::get<Prism>(solid.shape);
         out["shape"] = "prism";
@@ -125,6 +154,7 @@ static OrderedJson toJson(const MotorMount &mount) {
     if (mount.flexUp_mm) out["flexUp_mm"] = *mount.flexUp_mm;
     if (mount.flexDown_mm) out["flexDown_mm"] = *mount.flexDown_mm;
     out["spin"] = nameOf(mount.spin);
+    if (mount.number != 0) out["number"] = mount.number;
     if (mount.pattern.size_mm > 0) out["pattern"] = toJson(mount.pattern);
     return out;
 }
@@ -168,6 +198,7 @@ static OrderedJson toJson(const Plate &plate) {
 static OrderedJson toJson(const Standoff &standoff) {
     OrderedJson out;
     out["id"] = standoff.id;
+    if (standoff.role != StandoffRole::standoff) out["role"] = nameOf(standoff.role);
     out["base_mm"] = toJson(standoff.base_mm);
     out["height_mm"] = standoff.height_mm;
     out["diameter_mm"] = standoff.diameter_mm;
@@ -242,6 +273,81 @@ OrderedJson toJson(const HolePattern &pattern) {
     return out;
 }
 
+static OrderedJson toJson(const PowerOutput &output) {
+    OrderedJson out{{"id", output.id}, {"voltage_V", output.voltage_V}, {"limit_A", output.limit_A}};
+    putMaybe(out, "efficiency", output.efficiency);
+    return out;
+}
+
+static OrderedJson toJson(const Electrical &e) {
+    auto out = OrderedJson::object();
+    putMaybe(out, "supplyMin_V", e.supplyMin_V);
+    putMaybe(out, "supplyMax_V", e.supplyMax_V);
+    putMeasured(out, "typical_A", e.typical_A);
+    putMeasured(out, "peak_A", e.peak_A);
+    putList(out, "outputs", e.outputs);
+    putMaybe(out, "continuous_A", e.continuous_A);
+    putMaybe(out, "cells", e.cells);
+    putMaybe(out, "capacity_mAh", e.capacity_mAh);
+    putMaybe(out, "cellFull_V", e.cellFull_V);
+    putMaybe(out, "capacitance_uF", e.capacitance_uF);
+    putMaybe(out, "rated_V", e.rated_V);
+    return out;
+}
+
+static OrderedJson toJson(const RadioBand &band) {
+    OrderedJson out{{"low_MHz", band.low_MHz}, {"high_MHz", band.high_MHz}};
+    putMaybe(out, "power_dBm", band.power_dBm);
+    putFlag(out, "listens", band.listens);
+    putMaybe(out, "bandwidth_MHz", band.bandwidth_MHz);
+    putMaybe(out, "noiseFigure_dB", band.noiseFigure_dB);
+    putMaybe(out, "selectivity_dB", band.selectivity_dB);
+    putMaybe(out, "harmonicSuppression_dB", band.harmonicSuppression_dB);
+    putText(out, "port", band.port);
+    return out;
+}
+
+static OrderedJson toJson(const Antenna &antenna) {
+    OrderedJson out{{"kind", nameOf(antenna.kind)},
+                    {"low_MHz", antenna.low_MHz},
+                    {"high_MHz", antenna.high_MHz},
+                    {"gain_dBi", antenna.gain_dBi},
+                    {"polarisation", nameOf(antenna.polarisation)}};
+    out["phaseCentre_mm"] = toJson(antenna.phaseCentre_mm);
+    out["axis"] = toJson(antenna.axis);
+    if (antenna.pigtail_mm != 0) out["pigtail_mm"] = antenna.pigtail_mm;
+    putText(out, "connector", antenna.connector);
+    return out;
+}
+
+static OrderedJson toJson(const Camera &camera) {
+    OrderedJson out{{"lens_mm", toJson(camera.lens_mm)}, {"axis", toJson(camera.axis)}};
+    out["horizontalView_deg"] = camera.horizontalView_deg;
+    out["verticalView_deg"] = camera.verticalView_deg;
+    out["tiltMin_deg"] = camera.tiltMin_deg;
+    out["tiltMax_deg"] = camera.tiltMax_deg;
+    return out;
+}
+
+static OrderedJson toJson(const SuppliedLead &lead) {
+    OrderedJson out{{"port", lead.port}, {"length_mm", lead.length_mm}};
+    if (lead.gauge_AWG != 0) out["gauge_AWG"] = lead.gauge_AWG;
+    putText(out, "plug", lead.plug);
+    return out;
+}
+
+static OrderedJson toJson(const KitEntry &entry) {
+    OrderedJson out{{"item", entry.item}};
+    putMaybe(out, "inHand", entry.inHand);
+    putMeasured(out, "mass_g", entry.mass_g);
+    if (entry.size_mm) out["size_mm"] = toJson(*entry.size_mm);
+    putFlag(out, "checked", entry.checked);
+    putFlag(out, "arrowConfirmed", entry.arrowConfirmed);
+    putFlag(out, "pinsConfirmed", entry.pinsConfirmed);
+    putText(out, "note", entry.note);
+    return out;
+}
+
 OrderedJson toJson(const PartType &type) {
     OrderedJson out;
     out["id"] = type.id;
@@ -256,6 +362,21 @@ OrderedJson toJson(const PartType &type) {
     putFlag(out, "hot", type.hot);
     putFlag(out, "flexible", type.flexible);
     putMeasured(out, "maxThrust_gf", type.maxThrust_gf);
+    putSpin(out, "turns", type.turns);
+    if (type.carries) out["carries"] = toJson(*type.carries);
+    if (type.electrical) out["electrical"] = toJson(*type.electrical);
+    putList(out, "radio", type.radio);
+    if (type.antenna) out["antenna"] = toJson(*type.antenna);
+    if (type.camera) out["camera"] = toJson(*type.camera);
+    if (type.magnetics) {
+        OrderedJson magnetics = OrderedJson::object();
+        if (!type.magnetics->dipole_mAm2.isZero(0)) magnetics["dipole_mAm2"] = toJson(type.magnetics->dipole_mAm2);
+        putFlag(magnetics, "ferrous", type.magnetics->ferrous);
+        out["magnetics"] = magnetics;
+    }
+    putList(out, "leads", type.leads);
+    putFlag(out, "mustSeeSky", type.mustSeeSky);
+    putFlag(out, "fragile", type.fragile);
     out["solids"] = listJson(type.solids);
     putList(out, "ports", type.ports);
     return out;
@@ -266,6 +387,7 @@ OrderedJson toJson(const Frame &frame) {
     putText(out, "name", frame.name);
     putText(out, "layout", frame.layout);
     if (!frame.layoutParameters.empty()) out["layoutParameters"] = mapJson(frame.layoutParameters);
+    putText(out, "numbering", frame.numbering);
     putList(out, "motorMounts", frame.motorMounts);
     putList(out, "arms", frame.arms);
     putList(out, "plates", frame.plates);
@@ -293,6 +415,7 @@ OrderedJson toJson(const Part &part) {
     }
     putMeasured(out, "mass_g", part.mass_g);
     putFlag(out, "optional", part.optional);
+    putSpin(out, "turns", part.turns);
     putFlag(out, "pinned", part.pinned);
     if (part.slide)
         out["slide"] = {{"direction", toJson(part.slide->direction)},
@@ -314,6 +437,7 @@ OrderedJson toJson(const Build &build) {
     putList(out, "loadCases", build.loadCases);
     out["frame"] = toJson(*build.frame);
     out["parts"] = listJson(build.parts);
+    putList(out, "kit", build.kit);
     putList(out, "allowances", build.allowances);
     putList(out, "acceptances", build.acceptances);
     auto types = OrderedJson::array();

@@ -1,0 +1,160 @@
+// Drawings in, plates and kit lists out, frames from layouts.
+#include "cli/commands.h"
+
+#include "core/layout/layout.h"
+#include "io/csv/kit_csv.h"
+#include "io/drawing/dxf_reader.h"
+#include "io/drawing/plate_writer.h"
+#include "io/file_bytes.h"
+#include "io/project/project_file.h"
+#include "io/report_json/import_json.h"
+
+#include <charconv>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <ostream>
+
+namespace waxis::cli {
+
+namespace {
+
+/// To a file in one step, or to the standard output for "-".
+bool put(const std::string &path, const std::string &bytes, Streams io) {
+    if (path == "-") {
+        io.out << bytes;
+        return true;
+    }
+    const auto problem = waxis::io::replaceFile(path, bytes, false);
+    if (problem.empty()) return true;
+    fmt::print(io.err, "{}: not written: {}\n", path, problem);
+    return false;
+}
+
+bool putBuild(const std::string &path, const Build &build, Streams io) { return put(path, writeBuild(build, {}), io); }
+
+std::string at(const Vec2 &p) { return fmt::format("({:.2f}, {:.2f})", p.x(), p.y()); }
+
+void printPlate(const FoundPlate &plate, const PlateChoice &choice, std::ostream &out) {
+    using waxis::io::nameOf;
+    fmt::print(out, "\nlayer {}: {} plate, {:.1f} mm2, {} corners\n", plate.layer, nameOf(choice.role), plate.area_mm2,
+               plate.outline_mm.size());
+    for (const auto &p : plate.patterns)
+        fmt::print(out, "  {:<13} {:g}{} mm {} at {}, holes {:g} mm{}\n", fmt::format("{} pattern", nameOf(p.use)),
+                   p.pattern.size_mm, p.secondSize_mm > 0 ? fmt::format(" x {:g}", p.secondSize_mm) : "",
+                   p.pattern.shape == PatternShape::circle ? "circle" : "square", at(p.centre_mm),
+                   p.pattern.holeDiameter_mm, std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
+    for (const auto &hole : plate.holes)
+        fmt::print(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
+                   hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
+    for (const auto &slot : plate.slots)
+        fmt::print(out, "  {} {:.2f} x {:.2f} mm at {}{}\n", nameOf(slot.use), slot.length_mm, slot.width_mm,
+                   at(slot.centre_mm), slot.angle_deg != 0 ? fmt::format(", along {:.1f}°", slot.angle_deg) : "");
+}
+
+} // namespace
+
+int importFrame(const ImportOptions &options, Streams io) {
+    const auto drawing = loadDxf(options.file, findDrawingUnit(options.units));
+    if (!drawing) {
+        const DrawingError &problem = drawing.error();
+        fmt::print(io.err, "{}: {}\n", options.file, problem.error.text());
+        if (problem.unitsMissing) fmt::print(io.err, "say which: --units mm or --units in\n");
+        return unreadable;
+    }
+    RecogniseOptions recogniseOptions;
+    recogniseOptions.tolerance_mm = options.tolerance_mm;
+    const Recognition found = recognise(*drawing, recogniseOptions);
+    DrawingChoices choices = guessChoices(found);
+    choices.nose = options.nose == "up"     ? NoseSide::up
+                   : options.nose == "left" ? NoseSide::left
+                   : options.nose == "down" ? NoseSide::down
+                                            : NoseSide::right;
+    if (options.prop_mm > 0) choices.propDiameter_mm = options.prop_mm;
+    if (options.json) {
+        io.out << waxis::io::recognitionText(*drawing, found, choices);
+    } else {
+        fmt::print(io.out, "{}: {} plate(s), drawn in {}\n", options.file, found.plates.size(), drawing->units);
+        for (std::size_t i = 0; i < found.plates.size(); ++i) printPlate(found.plates[i], choices.plates[i], io.out);
+        if (!found.skipped.empty()) fmt::print(io.out, "\nleft out:\n");
+        for (const auto &skipped : found.skipped)
+            fmt::print(io.out, "  {}{}: {}\n", skipped.what,
+                       skipped.layer.empty() ? "" : fmt::format(" on layer {}", skipped.layer), skipped.reason);
+    }
+    if (options.out.empty()) return clean;
+    const auto frame = frameFromDrawing(found, choices);
+    if (!frame) {
+        fmt::print(io.err, "{}: no frame: {}\n", options.file, frame.error());
+        return unreadable;
+    }
+    Build build;
+    build.name = "Build from " + std::filesystem::path(options.file).stem().string();
+    build.frame = *frame;
+    return putBuild(options.out, build, io) ? clean : unreadable;
+}
+
+int exportBuild(const ExportOptions &options, Streams io) {
+    const auto loaded = loadBuild(options.file);
+    if (!loaded) {
+        fmt::print(io.err, "{}: {}\n", options.file, loaded.error().text());
+        return unreadable;
+    }
+    const Build &build = loaded->build;
+    const Frame &frame = *build.frame;
+    bool any = false, written = true;
+    auto write = [&](const std::string &path, auto &&make) {
+        if (path.empty()) return;
+        any = true;
+        written &= put(path, make(), io);
+    };
+    const bool plates = !options.platesDxf.empty() || !options.platesSvg.empty() || !options.drillDxf.empty() ||
+                        !options.drillSvg.empty();
+    if (plates && frame.plates.empty() && frame.arms.empty()) {
+        fmt::print(io.err, "{}: the frame has no plates and no arms to write\n", options.file);
+        return unreadable;
+    }
+    write(options.platesDxf, [&] { return platesAsDxf(frame); });
+    write(options.platesSvg, [&] { return platesAsSvg(frame); });
+    write(options.drillDxf, [&] { return platesAsDxf(frame, PlateSheet::drillTemplate); });
+    write(options.drillSvg, [&] { return platesAsSvg(frame, PlateSheet::drillTemplate); });
+    write(options.kitCsv, [&] { return writeKitList(build); });
+    if (!any) {
+        fmt::print(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg or --kit-csv\n");
+        return unreadable;
+    }
+    return written ? clean : unreadable;
+}
+
+int newBuild(const NewOptions &options, Streams io) {
+    if (options.list) {
+        for (const auto &layout : layouts()) {
+            fmt::print(io.out, "{:<14} {} {}\n", layout.id, layout.title, layout.what);
+            for (const auto &p : parametersOf(layout.kind))
+                fmt::print(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum, p.unit,
+                           p.standard, p.title);
+        }
+        return clean;
+    }
+    const auto *layout = findLayout(options.layout);
+    auto refuse = [&](const std::string &why) {
+        fmt::print(io.err, "new: {}\n", why);
+        return int(unreadable);
+    };
+    if (!layout) return refuse(fmt::format("there is no layout \"{}\"; new --list shows them", options.layout));
+    LayoutValues values;
+    for (const auto &word : options.values) {
+        const auto equals = word.find('=');
+        double number = 0;
+        const char *first = word.data() + equals + 1, *last = word.data() + word.size();
+        if (equals == std::string::npos || std::from_chars(first, last, number).ptr != last || first == last)
+            return refuse(fmt::format("\"{}\": KEY=NUMBER expected", word));
+        values[word.substr(0, equals)] = number;
+    }
+    const auto frame = generateFrame(layout->kind, values);
+    if (!frame) return refuse(frame.error().text());
+    Build build;
+    build.name = frame->name;
+    build.frame = *frame;
+    return putBuild(options.out.empty() ? "-" : options.out, build, io) ? clean : unreadable;
+}
+
+} // namespace waxis::cli

@@ -1,0 +1,85 @@
+// What a part type draws, gives, sends, hears, sees and disturbs. Units stand in the names; what is not stated is unknown.
+#pragma once
+
+#include "core/base/measured.h"
+#include "core/geometry/pose.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+/// A rail that the part feeds.
+struct PowerOutput {
+    std::string id;
+    double voltage_V = 0;
+    double limit_A = 0; ///< continuous
+    std::optional<double> efficiency; ///< 0 to 1; none for a linear regulator
+    bool operator==(const PowerOutput &) const = default;
+};
+
+struct Electrical {
+    std::optional<double> supplyMin_V, supplyMax_V;
+    Measured typical_A, peak_A; ///< at the supply
+    std::vector<PowerOutput> outputs;
+    std::optional<double> continuous_A; ///< what an ESC, plug or pack carries without end
+    std::optional<int> cells;           ///< packs: cells in series
+    std::optional<double> capacity_mAh; ///< packs
+    std::optional<double> cellFull_V;   ///< packs: 4.20, 4.35
+    std::optional<double> capacitance_uF, rated_V; ///< capacitors
+    bool operator==(const Electrical &) const = default;
+};
+
+/// One band in which the part sends or listens.
+struct RadioBand {
+    double low_MHz = 0, high_MHz = 0;
+    std::optional<double> power_dBm;              ///< sends with; none: only listens
+    bool listens = false;
+    std::optional<double> bandwidth_MHz;          ///< of one channel
+    std::optional<double> noiseFigure_dB;         ///< listening
+    std::optional<double> selectivity_dB;         ///< listening, out of band
+    std::optional<double> harmonicSuppression_dB; ///< sending
+    std::string port;                             ///< id of the antenna port; empty: antenna on the board
+    bool operator==(const RadioBand &) const = default;
+};
+
+enum class AntennaKind { dipole, monopole, teeElement, helical, circularOmni, patch, ceramicPatch, loadedDipole };
+enum class Polarisation { linear, rightCircular, leftCircular };
+
+struct Antenna {
+    AntennaKind kind = AntennaKind::dipole;
+    double low_MHz = 0, high_MHz = 0;
+    double gain_dBi = 0;
+    Polarisation polarisation = Polarisation::linear;
+    Vec3 phaseCentre_mm = Vec3::Zero();
+    Vec3 axis = Vec3::UnitZ(); ///< along the element, or out of the patch
+    double pigtail_mm = 0;
+    std::string connector; ///< "RP-SMA", "SMA", "micro-coax snap plug", "soldered"
+    bool operator==(const Antenna &) const = default;
+};
+
+struct Camera {
+    Vec3 lens_mm = Vec3::Zero();
+    Vec3 axis = Vec3::UnitX();
+    double horizontalView_deg = 0, verticalView_deg = 0;
+    double tiltMin_deg = 0, tiltMax_deg = 0; ///< upwards, in its bracket
+    bool operator==(const Camera &) const = default;
+};
+
+struct Magnetics {
+    Vec3 dipole_mAm2 = Vec3::Zero(); ///< permanent moment, milliampere square metres
+    bool ferrous = false;            ///< steel: bends the earth's field
+    bool operator==(const Magnetics &) const = default;
+};
+
+/// A lead that comes with the part.
+struct SuppliedLead {
+    std::string port;
+    double length_mm = 0;
+    int gauge_AWG = 0;
+    std::string plug; ///< what is on its far end; empty: bare
+    bool operator==(const SuppliedLead &) const = default;
+};
+
+} // namespace waxis

@@ -1,0 +1,52 @@
+#include "core/fasteners/thread.h"
+
+#include "core/base/units.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <utility>
+
+namespace waxis {
+
+std::span<const ThreadSize> threadSizes() {
+    static constexpr std::array<ThreadSize, 5> table{{
+        // name, d, P, dk, key, nut m, nut s, washer h, washer d2, fine, medium, coarse
+        {"M1.6", 1.6, 0.35, 3.0, 1.5, 1.3, 3.2, 0.3, 4.0, 1.7, 1.8, 2.0},
+        {"M2", 2.0, 0.4, 3.8, 1.5, 1.6, 4.0, 0.3, 5.0, 2.2, 2.4, 2.6},
+        {"M2.5", 2.5, 0.45, 4.5, 2.0, 2.0, 5.0, 0.5, 6.0, 2.7, 2.9, 3.1},
+        {"M3", 3.0, 0.5, 5.5, 2.5, 2.4, 5.5, 0.5, 7.0, 3.2, 3.4, 3.6},
+        {"M4", 4.0, 0.7, 7.0, 3.0, 3.2, 7.0, 0.8, 9.0, 4.3, 4.5, 4.8},
+    }};
+    return table;
+}
+
+const ThreadSize *findThread(std::string_view name) {
+    const auto sizes = threadSizes();
+    const auto at = std::find_if(sizes.begin(), sizes.end(), [&](const ThreadSize &t) { return t.name == name; });
+    return at == sizes.end() ? nullptr : &*at;
+}
+
+double stressArea_mm2(const ThreadSize &thread) {
+    const double d = thread.nominal_mm - 0.9382 * thread.pitch_mm;
+    return kPi / 4 * d * d;
+}
+
+std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm) {
+    std::optional<ScrewHole> best;
+    auto offer = [&](const ThreadSize &thread, HoleFit fit, double tableDiameter_mm) {
+        const double off = diameter_mm - tableDiameter_mm;
+        if (!(std::abs(off) <= tolerance_mm)) return;
+        if (!best || std::abs(off) < std::abs(best->off_mm) - 1e-9) best = ScrewHole{&thread, fit, off};
+    };
+    for (const auto &thread : threadSizes()) {
+        offer(thread, HoleFit::fine, thread.fineHole_mm);
+        offer(thread, HoleFit::medium, thread.mediumHole_mm);
+        offer(thread, HoleFit::coarse, thread.coarseHole_mm);
+    }
+    if (best) return best;
+    for (const auto &thread : threadSizes()) offer(thread, HoleFit::tight, thread.nominal_mm);
+    return best;
+}
+
+} // namespace waxis

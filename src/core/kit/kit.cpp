@@ -1,0 +1,254 @@
+#include "core/kit/kit.h"
+
+#include "core/build/frame_shapes.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <map>
+
+namespace waxis {
+
+namespace {
+
+std::string idNumber(double value) { return fmt::format("{:.4g}", value); }
+
+void takeEntry(const Build &build, KitLine &line) {
+    const KitEntry *entry = findKitEntry(build, line.item);
+    if (!entry) return;
+    line.inHand = entry->inHand;
+    line.checked = entry->checked;
+    line.weighedMass_g = entry->mass_g;
+    line.measuredSize_mm = entry->size_mm;
+    line.arrowConfirmed = entry->arrowConfirmed;
+    line.pinsConfirmed = entry->pinsConfirmed;
+    line.note = entry->note;
+}
+
+bool hasNamedPins(const PartType &type) {
+    constexpr std::size_t kWorthChecking = 3;
+    return std::any_of(type.ports.begin(), type.ports.end(), [](const Port &port) {
+        return (port.kind == PortKind::plug || port.kind == PortKind::socket) && port.pins.size() >= kWorthChecking;
+    });
+}
+
+double structureMass_g(const Shape &shape, const std::string &material, const Frame &frame) {
+    const Material *found = findMaterial(material, frame.materials);
+    return found ? shapeProperties(shape).volume_mm3 * found->density_g_cm3 * 1e-3 : -1;
+}
+
+template <class Change>
+EditResult changeEntry(const Build &build, const std::string &item, Change &&change) {
+    Build next = build;
+    auto at = std::find_if(next.kit.begin(), next.kit.end(), [&](const KitEntry &e) { return e.item == item; });
+    if (at == next.kit.end()) {
+        const auto lines = kitLines(build);
+        if (std::none_of(lines.begin(), lines.end(), [&](const KitLine &line) { return line.item == item; }))
+            return Failure{EditError{fmt::format("There is no \"{}\" in this kit.", item)}};
+        KitEntry entry;
+        entry.item = item;
+        next.kit.push_back(entry);
+        at = next.kit.end() - 1;
+    }
+    change(*at);
+    KitEntry bare;
+    bare.item = item;
+    if (*at == bare) next.kit.erase(at);
+    return next;
+}
+
+} // namespace
+
+std::string kitItemOf(const Standoff &standoff) {
+    const char *word = standoff.role == StandoffRole::bobbin ? "bobbin"
+                       : standoff.role == StandoffRole::foot ? "foot"
+                                                             : "standoff";
+    std::string thread;
+    for (char c : standoff.thread)
+        if (std::isalnum(static_cast<unsigned char>(c)) || c == '.') thread += c;
+    return fmt::format("{}-{}-{}-{}", word, thread, idNumber(standoff.height_mm), idNumber(standoff.diameter_mm));
+}
+
+std::string kitItemOf(const Arm &arm) {
+    return fmt::format("arm-{}x{}-{}", idNumber(arm.width_mm), idNumber(arm.thickness_mm),
+                       idNumber((arm.tip_mm - arm.root_mm).norm()));
+}
+
+std::optional<Vec3> overallSize_mm(const PartType &type) {
+    Aabb bounds;
+    for (const auto &solid : type.solids)
+        if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, solid.X_PartSolid));
+    return bounds.empty() ? std::nullopt : std::optional(bounds.size_mm());
+}
+
+std::vector<KitLine> kitLines(const Build &build) {
+    std::vector<KitLine> lines;
+    std::map<std::string, std::size_t> byItem;
+    auto lineOf = [&](const std::string &item) -> KitLine & {
+        const auto [at, isNew] = byItem.try_emplace(item, lines.size());
+        if (isNew) {
+            lines.emplace_back();
+            lines.back().item = item;
+        }
+        return lines[at->second];
+    };
+    for (const auto &[id, type] : *build.types) {
+        KitLine &line = lineOf(id);
+        line.name = type.name;
+        line.family = familyOf(type.kind);
+        line.catalogueMass_g = type.mass_g;
+        line.catalogueSize_mm = overallSize_mm(type);
+        line.hasArrow = type.arrow.has_value();
+        line.hasPins = hasNamedPins(type);
+    }
+    for (const auto &part : build.parts)
+        if (typeOf(build, part)) {
+            KitLine &line = lineOf(part.type);
+            ++line.needed;
+            line.members.push_back(part.id);
+        }
+    std::erase_if(lines, [&](const KitLine &line) { return line.needed == 0 && !findKitEntry(build, line.item); });
+    std::stable_sort(lines.begin(), lines.end(), [](const KitLine &a, const KitLine &b) {
+        return a.family != b.family ? a.family < b.family : a.name < b.name;
+    });
+    byItem.clear();
+    for (std::size_t i = 0; i < lines.size(); ++i) byItem[lines[i].item] = i;
+    const Frame &frame = *build.frame;
+    auto frameLine = [&](const std::string &item, KitKind kind, const std::string &id, auto &&name, double mass_g,
+                         const Vec3 &size) {
+        KitLine &line = lineOf(item);
+        ++line.needed;
+        line.members.push_back(id);
+        line.kind = kind;
+        line.name = name();
+        line.catalogueSize_mm = size;
+        if (mass_g >= 0) line.catalogueMass_g = catalogueValue(mass_g);
+    };
+    for (const auto &plate : frame.plates)
+        frameLine(
+            plate.id, KitKind::plate, plate.id, [&] { return plate.name.empty() ? plate.id : plate.name; },
+            structureMass_g(plateShape(plate), plate.material, frame),
+            boundsOf(plateShape(plate), Pose{}).size_mm());
+    for (const auto &arm : frame.arms)
+        frameLine(
+            kitItemOf(arm), KitKind::arm, arm.id,
+            [&] {
+                return fmt::format("Arm {:g} x {:g} mm, {:.0f} mm long", arm.width_mm, arm.thickness_mm,
+                                   (arm.tip_mm - arm.root_mm).norm());
+            },
+            structureMass_g(armShape(arm), arm.material, frame), std::get<Box>(armShape(arm)).fullSize_mm);
+    for (const auto &standoff : frame.standoffs)
+        frameLine(
+            kitItemOf(standoff), KitKind::standoff, standoff.id,
+            [&] {
+                const char *word = standoff.role == StandoffRole::bobbin ? "Bobbin"
+                                   : standoff.role == StandoffRole::foot ? "Landing foot"
+                                                                         : "Standoff";
+                return fmt::format("{} {}, {:g} mm", word, standoff.thread, standoff.height_mm);
+            },
+            [&] {
+                const double whole = structureMass_g(standoffShape(standoff), standoff.material, frame);
+                const double bore = standoff.bore_mm / standoff.diameter_mm;
+                return whole < 0 ? whole : whole * (1 - bore * bore);
+            }(),
+            Vec3(standoff.diameter_mm, standoff.diameter_mm, standoff.height_mm));
+    for (auto &line : lines) takeEntry(build, line);
+    return lines;
+}
+
+KitTotals kitTotals(const std::vector<KitLine> &lines) {
+    KitTotals totals;
+    for (const auto &line : lines) {
+        ++totals.kinds;
+        totals.kindsCounted += line.inHand.has_value();
+        totals.kindsChecked += line.checked;
+        totals.piecesNeeded += line.needed;
+        totals.piecesInHand += line.inHand ? std::min(*line.inHand, line.needed) : 0;
+        totals.piecesMissing += line.missing();
+        totals.piecesSpare += line.spare();
+        if (line.weighedMass_g.known())
+            totals.weighed_g += *line.weighedMass_g.value * line.needed;
+        else if (line.catalogueMass_g.known())
+            totals.unweighed_g += *line.catalogueMass_g.value * line.needed;
+        else if (line.needed > 0)
+            ++totals.massUnknown;
+    }
+    return totals;
+}
+
+WeighAdvice weighAdvice(const Derived &derived, std::size_t loadCase) {
+    WeighAdvice advice;
+    if (loadCase >= derived.balance.size()) return advice;
+    const CaseBalance &balance = derived.balance[loadCase];
+    if (!balance.mass.cg_mm || !(balance.mass.mass_g > 0)) return advice;
+    advice.total_g = balance.mass.mass_g;
+    const double total = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
+    advice.sigma_mm = std::sqrt(std::max(total, 0.0));
+    for (const auto &row : derived.massRows) {
+        if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
+        advice.unweighed_g += row.element.mass_g;
+        // First order: dc/dm = (c_i - c) / m.
+        const Vec2 lever = (row.element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g;
+        const double sigma = row.tolerance_g / 2, variance = lever.squaredNorm() * sigma * sigma;
+        if (!(total > 0) || !(variance > 0)) continue;
+        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, variance / total});
+        advice.unweighedShare += variance / total;
+    }
+    std::stable_sort(advice.next.begin(), advice.next.end(),
+                     [](const WeighNext &a, const WeighNext &b) { return a.share > b.share; });
+    return advice;
+}
+
+EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand) {
+    if (inHand && (*inHand < 0 || *inHand > 1'000'000))
+        return Failure{EditError{"Count from 0 to a million pieces."}};
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.inHand = inHand; });
+}
+
+EditResult weighKit(const Build &build, const std::string &item, const Measured &mass_g) {
+    if (mass_g.known() && !(*mass_g.value >= 0 && *mass_g.value <= 1e6))
+        return Failure{EditError{"A mass cannot be less than nothing."}};
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.mass_g = mass_g; });
+}
+
+EditResult measureKit(const Build &build, const std::string &item, std::optional<Vec3> size_mm) {
+    if (size_mm && !(size_mm->minCoeff() > 0 && size_mm->maxCoeff() < 1e5))
+        return Failure{EditError{"A size needs three lengths of more than 0 mm."}};
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.size_mm = size_mm; });
+}
+
+EditResult checkKit(const Build &build, const std::string &item, bool checked) {
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.checked = checked; });
+}
+
+EditResult confirmArrow(const Build &build, const std::string &item, bool confirmed) {
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.arrowConfirmed = confirmed; });
+}
+
+EditResult confirmPins(const Build &build, const std::string &item, bool confirmed) {
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.pinsConfirmed = confirmed; });
+}
+
+EditResult noteKit(const Build &build, const std::string &item, const std::string &note) {
+    return changeEntry(build, item, [&](KitEntry &entry) { entry.note = note; });
+}
+
+EditResult addToKit(const Build &build, const PartType &type, int inHand) {
+    Build next = build;
+    const auto present = next.types->find(type.id);
+    if (present == next.types->end())
+        next.types.edit([&](TypeTable &table) { table.emplace(type.id, type); });
+    else if (!(present->second == type))
+        return Failure{EditError{fmt::format("The build already has another part type called \"{}\".", type.id)}};
+    const auto at = std::find_if(next.kit.begin(), next.kit.end(), [&](const KitEntry &e) { return e.item == type.id; });
+    if (at == next.kit.end()) {
+        KitEntry entry;
+        entry.item = type.id;
+        entry.inHand = inHand;
+        next.kit.push_back(entry);
+    } else {
+        at->inHand = inHand;
+    }
+    return next;
+}
+
+} // namespace waxis

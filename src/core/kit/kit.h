@@ -1,0 +1,76 @@
+// What is in the box: needed against in hand, weighed, measured, marks read; and what is worth weighing next.
+#pragma once
+
+#include "core/analysis/derived.h"
+#include "core/build/edits.h"
+
+namespace waxis {
+
+enum class KitKind { part, plate, arm, standoff };
+
+/// One line of the tray list: a part type, or like pieces of the frame.
+struct KitLine {
+    std::string item; ///< part type id, plate id, "standoff-M3-25-5", "arm-13x5-118"
+    std::string name;
+    KitKind kind = KitKind::part;
+    Family family = Family::structure;
+    int needed = 0; ///< placed in the build, all load cases together
+    std::optional<int> inHand;
+    bool checked = false;
+    Measured catalogueMass_g, weighedMass_g; ///< of one piece
+    std::optional<Vec3> catalogueSize_mm, measuredSize_mm;
+    bool hasArrow = false, arrowConfirmed = false;
+    bool hasPins = false, pinsConfirmed = false; ///< plugs with three or more named pins
+    std::string note;
+    std::vector<std::string> members; ///< ids of the parts or frame pieces that it stands for
+
+    int missing() const { return inHand && *inHand < needed ? needed - *inHand : 0; }
+    int spare() const { return inHand && *inHand > needed ? *inHand - needed : 0; }
+};
+
+/// Lines of everything that the build needs or that lies in the box, parts by family and name, then the frame.
+std::vector<KitLine> kitLines(const Build &build);
+
+struct KitTotals {
+    int kinds = 0, kindsCounted = 0, kindsChecked = 0;
+    int piecesNeeded = 0, piecesInHand = 0, piecesMissing = 0, piecesSpare = 0; ///< in hand: of what is needed
+    double weighed_g = 0, unweighed_g = 0; ///< of the pieces needed; known masses only
+    int massUnknown = 0;                   ///< kinds needed without any mass
+};
+KitTotals kitTotals(const std::vector<KitLine> &lines);
+
+/// What one doubt adds to the doubt about where the centre of gravity is, in plan.
+struct WeighNext {
+    std::string id;    ///< of the mass row: part, plate, arm, standoff or allowance
+    double mass_g = 0;
+    double tolerance_g = 0; ///< +- 2 sigma
+    double share = 0;  ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
+};
+/// Masses that nobody weighed, largest share first; `sigma_mm` is the plan standard deviation of the CG.
+struct WeighAdvice {
+    std::vector<WeighNext> next;
+    double unweighed_g = 0, total_g = 0;
+    double unweighedShare = 0; ///< of the plan variance of the CG
+    double sigma_mm = 0;
+};
+WeighAdvice weighAdvice(const Derived &derived, std::size_t loadCase);
+
+/// Edits. Each makes the entry where there is none; an entry that says nothing any more is removed.
+EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand);
+EditResult weighKit(const Build &build, const std::string &item, const Measured &mass_g);
+EditResult measureKit(const Build &build, const std::string &item, std::optional<Vec3> size_mm);
+EditResult checkKit(const Build &build, const std::string &item, bool checked);
+EditResult confirmArrow(const Build &build, const std::string &item, bool confirmed);
+EditResult confirmPins(const Build &build, const std::string &item, bool confirmed);
+EditResult noteKit(const Build &build, const std::string &item, const std::string &note);
+/// Puts a type into the box (and the build) that no part uses yet.
+EditResult addToKit(const Build &build, const PartType &type, int inHand);
+
+/// The kit item of a frame piece.
+std::string kitItemOf(const Standoff &standoff);
+std::string kitItemOf(const Arm &arm);
+
+/// Overall size of a type's firm solids, mm along its own axes; none without solids.
+std::optional<Vec3> overallSize_mm(const PartType &type);
+
+} // namespace waxis

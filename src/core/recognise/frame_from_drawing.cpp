@@ -1,0 +1,366 @@
+#include "core/base/units.h"
+#include "core/build/frame_shapes.h"
+#include "core/layout/numbering.h"
+#include "core/recognise/recognise.h"
+
+#include <algorithm>
+#include <cctype>
+#include <fmt/format.h>
+#include <set>
+
+namespace waxis {
+
+namespace {
+
+std::string lowerCase(std::string text) {
+    std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+    return text;
+}
+
+bool names(const std::string &layer, std::initializer_list<const char *> words) {
+    const std::string text = lowerCase(layer);
+    return std::any_of(words.begin(), words.end(), [&](const char *w) { return text.find(w) != std::string::npos; });
+}
+
+int motorsIn(const FoundPlate &plate) {
+    return int(std::count_if(plate.patterns.begin(), plate.patterns.end(),
+                             [](const FoundPattern &p) { return p.use == PatternUse::motor; }));
+}
+
+const FoundPattern *stackOf(const FoundPlate &plate) {
+    const FoundPattern *best = nullptr;
+    for (const auto &p : plate.patterns)
+        if (p.use == PatternUse::stack && (!best || p.pattern.size_mm > best->pattern.size_mm)) best = &p;
+    return best;
+}
+
+/// Where a plate is held to the others: its stack pattern, else the middle of its motors, else its own middle.
+Vec2 anchorOf(const FoundPlate &plate) {
+    if (const auto *stack = stackOf(plate)) return stack->centre_mm;
+    Vec2 sum = Vec2::Zero();
+    int n = 0;
+    for (const auto &p : plate.patterns)
+        if (p.use == PatternUse::motor) {
+            sum += p.centre_mm;
+            ++n;
+        }
+    return n >= 3 ? Vec2(sum / n) : areaProperties({plate.outline_mm, {}}).centroid_mm;
+}
+
+bool overlap(const Ring &a, const Ring &b) {
+    auto box = [](const Ring &ring) {
+        Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
+        for (const auto &p : ring) {
+            low = low.cwiseMin(p);
+            high = high.cwiseMax(p);
+        }
+        return std::pair(low, high);
+    };
+    const auto [la, ha] = box(a);
+    const auto [lb, hb] = box(b);
+    return (la.array() < hb.array()).all() && (lb.array() < ha.array()).all();
+}
+
+/// Drawing axes to body axes: the nose goes to +x.
+Vec2 turned(const Vec2 &p, NoseSide nose) {
+    switch (nose) {
+    case NoseSide::right: return p;
+    case NoseSide::up: return {p.y(), -p.x()};
+    case NoseSide::left: return -p;
+    case NoseSide::down: return {-p.y(), p.x()};
+    }
+    return p;
+}
+
+double turn_deg(NoseSide nose) {
+    switch (nose) {
+    case NoseSide::right: return 0;
+    case NoseSide::up: return -90;
+    case NoseSide::left: return 180;
+    case NoseSide::down: return 90;
+    }
+    return 0;
+}
+
+/// Fewer corners, none farther than `tolerance` from the ring (Douglas and Peucker 1973).
+Ring thinned(const Ring &ring, double tolerance) {
+    if (ring.size() < 8) return ring;
+    std::vector<bool> keep(ring.size(), false);
+    const std::size_t half = ring.size() / 2;
+    keep[0] = keep[half] = true;
+    std::vector<std::pair<std::size_t, std::size_t>> open{{0, half}, {half, ring.size()}};
+    while (!open.empty()) {
+        const auto [from, to] = open.back();
+        open.pop_back();
+        const Vec2 a = ring[from], d = ring[to % ring.size()] - a;
+        double most = tolerance;
+        std::size_t farthest = from;
+        for (std::size_t i = from + 1; i < to; ++i) {
+            const Vec2 p = ring[i] - a;
+            const double off = d.norm() > 1e-12 ? std::abs(d.x() * p.y() - d.y() * p.x()) / d.norm() : p.norm();
+            if (off > most) {
+                most = off;
+                farthest = i;
+            }
+        }
+        if (farthest == from) continue;
+        keep[farthest] = true;
+        open.emplace_back(from, farthest);
+        open.emplace_back(farthest, to);
+    }
+    Ring result;
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        if (keep[i]) result.push_back(ring[i]);
+    return result.size() < 3 ? ring : result;
+}
+
+const char *roleWord(PlateRole role) {
+    switch (role) {
+    case PlateRole::main: return "main";
+    case PlateRole::second: return "second";
+    case PlateRole::top: return "top";
+    case PlateRole::clean: return "clean";
+    case PlateRole::arm: return "arm";
+    case PlateRole::other:
+    case PlateRole::ignore: return "extra";
+    }
+    return "extra";
+}
+
+std::string roleTitle(PlateRole role) {
+    const std::string word = roleWord(role);
+    return role == PlateRole::arm ? "Arm plate" : std::string(1, char(std::toupper(word[0]))) + word.substr(1) + " plate";
+}
+
+/// base, base-2, base-3...
+std::string freshName(std::set<std::string> &used, const std::string &base) {
+    std::string id = base;
+    for (int n = 2; !used.insert(id).second; ++n) id = fmt::format("{}-{}", base, n);
+    return id;
+}
+
+} // namespace
+
+DrawingChoices guessChoices(const Recognition &found) {
+    DrawingChoices choices;
+    choices.plates.resize(found.plates.size());
+    bool mainSeen = false;
+    auto set = [&](std::size_t i, PlateRole role) {
+        choices.plates[i].role = role;
+        choices.plates[i].name = roleTitle(role);
+        mainSeen |= role == PlateRole::main;
+    };
+    for (std::size_t i = 0; i < found.plates.size(); ++i) {
+        const auto &layer = found.plates[i].layer;
+        if (names(layer, {"top", "upper", "roof"}))
+            set(i, PlateRole::top);
+        else if (names(layer, {"clean", "soft"}))
+            set(i, PlateRole::clean);
+        else if (names(layer, {"mid", "second", "sandwich"}))
+            set(i, PlateRole::second);
+        else if (names(layer, {"arm"}))
+            set(i, PlateRole::arm);
+        else if (!mainSeen && names(layer, {"main", "bottom", "base", "lower"}))
+            set(i, PlateRole::main);
+    }
+    // No layer told: the plate with the most motors, then the largest.
+    if (!mainSeen) {
+        std::size_t best = found.plates.size();
+        for (std::size_t i = 0; i < found.plates.size(); ++i) {
+            if (!choices.plates[i].name.empty()) continue;
+            if (best == found.plates.size() || motorsIn(found.plates[i]) > motorsIn(found.plates[best]) ||
+                (motorsIn(found.plates[i]) == motorsIn(found.plates[best]) &&
+                 found.plates[i].area_mm2 > found.plates[best].area_mm2))
+                best = i;
+        }
+        if (best < found.plates.size()) set(best, PlateRole::main);
+    }
+    for (std::size_t i = 0; i < found.plates.size(); ++i) {
+        if (!choices.plates[i].name.empty()) continue;
+        const auto &plate = found.plates[i];
+        set(i, motorsIn(plate) == 1                          ? PlateRole::arm
+               : stackOf(plate) || plate.area_mm2 > 1500.0 ? PlateRole::top
+                                                             : PlateRole::other);
+    }
+    double armThickness = 0;
+    for (std::size_t i = 0; i < found.plates.size(); ++i) {
+        auto &choice = choices.plates[i];
+        const bool carriesMotors = motorsIn(found.plates[i]) > 0;
+        choice.thickness_mm = carriesMotors ? 5 : 2;
+        if (choice.role == PlateRole::arm) armThickness = choice.thickness_mm;
+    }
+    choices.armThickness_mm = armThickness;
+    double nearest = 1e300;
+    std::vector<Vec2> motors;
+    for (const auto &plate : found.plates)
+        for (const auto &p : plate.patterns)
+            if (p.use == PatternUse::motor) motors.push_back(p.centre_mm);
+    for (std::size_t i = 0; i < motors.size(); ++i)
+        for (std::size_t j = i + 1; j < motors.size(); ++j)
+            if (const double d = (motors[i] - motors[j]).norm(); d > 20) nearest = std::min(nearest, d);
+    constexpr double kInch_mm = 25.4, kTips_mm = 6;
+    if (nearest < 1e299)
+        choices.propDiameter_mm = std::max(1.0, std::floor((nearest - kTips_mm) / (kInch_mm / 2)) / 2) * kInch_mm;
+    return choices;
+}
+
+Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices) {
+    auto chosen = [&](std::size_t i) {
+        return i < choices.plates.size() && choices.plates[i].role != PlateRole::ignore;
+    };
+    std::size_t base = found.plates.size();
+    for (std::size_t i = found.plates.size(); i-- > 0;)
+        if (chosen(i) && (base == found.plates.size() || choices.plates[i].role == PlateRole::main)) base = i;
+    if (base == found.plates.size()) return Failure{std::string("No plate is chosen.")};
+    if (choices.plates[base].role != PlateRole::main)
+        for (std::size_t i = 0; i < base; ++i)
+            if (chosen(i) && found.plates[i].area_mm2 > found.plates[base].area_mm2) base = i;
+
+    // Plates drawn beside the main one are laid on it.
+    std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
+    for (std::size_t i = 0; i < found.plates.size(); ++i)
+        if (chosen(i) && i != base && choices.plates[i].role != PlateRole::arm &&
+            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm))
+            shift[i] = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
+
+    Vec2 datum = Vec2::Zero();
+    int motors = 0;
+    for (std::size_t i = 0; i < found.plates.size(); ++i)
+        if (chosen(i))
+            for (const auto &p : found.plates[i].patterns)
+                if (p.use == PatternUse::motor) {
+                    datum += p.centre_mm + shift[i];
+                    ++motors;
+                }
+    datum = motors >= 2 ? Vec2(datum / motors) : anchorOf(found.plates[base]);
+    auto place = [&](std::size_t i, const Vec2 &p) { return turned(p + shift[i] - datum, choices.nose); };
+    auto placeRing = [&](std::size_t i, const Ring &ring) {
+        Ring result;
+        for (const auto &p : ring) result.push_back(place(i, p));
+        return thinned(result, kFlattening_mm / 2);
+    };
+
+    // Heights: the main plate's top face is nought; arms on it, the second plate on them, standoffs, the top plate.
+    const double deck = choices.armThickness_mm;
+    double secondTop = deck;
+    for (std::size_t i = 0; i < found.plates.size(); ++i)
+        if (chosen(i) && choices.plates[i].role == PlateRole::second)
+            secondTop = std::max(secondTop, deck + choices.plates[i].thickness_mm);
+    Frame frame;
+    frame.name = "Frame from a drawing";
+    std::set<std::string> ids;
+    for (std::size_t i = 0; i < found.plates.size(); ++i) {
+        if (!chosen(i)) continue;
+        const PlateChoice &choice = choices.plates[i];
+        const FoundPlate &drawn = found.plates[i];
+        Plate plate;
+        plate.id = freshName(ids, fmt::format("plate-{}", roleWord(choice.role)));
+        plate.name = choice.name.empty() ? roleTitle(choice.role) : choice.name;
+        plate.thickness_mm = choice.thickness_mm;
+        plate.material = choice.material;
+        plate.isolated = choice.role == PlateRole::clean;
+        switch (choice.role) {
+        case PlateRole::main: plate.z_mm = -choice.thickness_mm; break;
+        case PlateRole::arm: plate.z_mm = 0; break;
+        case PlateRole::second: plate.z_mm = deck; break;
+        case PlateRole::clean: plate.z_mm = secondTop + 8; break;
+        case PlateRole::top: plate.z_mm = secondTop + choices.standoffHeight_mm; break;
+        case PlateRole::other:
+        case PlateRole::ignore: plate.z_mm = secondTop; break;
+        }
+        if (choice.z_mm) plate.z_mm = *choice.z_mm;
+        plate.outline_mm = placeRing(i, drawn.outline_mm);
+        for (const auto &hole : drawn.holes) plate.holes.push_back({place(i, hole.centre_mm), hole.diameter_mm});
+        for (const auto &slot : drawn.slots) plate.cutouts_mm.push_back(placeRing(i, slot.ring));
+        if (const auto fault = faultOf(platePolygon(plate)); !fault.empty())
+            return Failure{fmt::format("{} (layer {}): {}", plate.name, drawn.layer, fault)};
+        const double top = plate.z_mm + plate.thickness_mm;
+        for (const auto &p : drawn.patterns) {
+            const Vec2 centre = place(i, p.centre_mm);
+            const double angle = p.angle_deg + turn_deg(choices.nose);
+            if (p.use == PatternUse::motor) {
+                MotorMount mount;
+                mount.id = freshName(ids, "mount");
+                mount.position_mm = {centre.x(), centre.y(), top};
+                mount.pattern = p.pattern;
+                mount.propDiameter_mm = choices.propDiameter_mm;
+                mount.propPlane_mm = choices.propPlane_mm;
+                frame.motorMounts.push_back(mount);
+            } else if (p.use == PatternUse::stack) {
+                Site site;
+                site.id = freshName(ids, "site-stack");
+                site.name = fmt::format("{:g} mm pattern, {}", p.pattern.size_mm, lowerCase(plate.name));
+                site.kind = SiteKind::pattern;
+                site.on = plate.id;
+                site.pattern = p.pattern;
+                site.isolated = plate.isolated;
+                const double quarter = angle - 90 * std::round(angle / 90); // a square looks the same after a quarter turn
+                site.X_FrameSite = {{centre.x(), centre.y(), top},
+                                    quaternionFrom({0, 0, std::abs(quarter) < 0.3 ? 0.0 : quarter})};
+                frame.sites.push_back(site);
+            }
+        }
+        std::vector<Vec2> straps;
+        for (const auto &slot : drawn.slots) {
+            if (slot.use == SlotUse::passThrough)
+                frame.passThroughs.push_back(
+                    {freshName(ids, "pass"), plate.id, placeRing(i, slot.ring), HoleEdge::bare});
+            if (slot.use == SlotUse::strap) straps.push_back(place(i, slot.centre_mm));
+        }
+        if (!straps.empty()) {
+            Vec2 middle = Vec2::Zero();
+            for (const auto &p : straps) middle += p / double(straps.size());
+            Site site;
+            site.id = freshName(ids, "site-pack");
+            site.name = "Strap slots, " + lowerCase(plate.name);
+            site.kind = SiteKind::strap;
+            site.on = plate.id;
+            site.X_FrameSite.position_mm = {middle.x(), middle.y(), top};
+            frame.sites.push_back(site);
+        }
+        frame.plates.push_back(std::move(plate));
+    }
+    const auto spins = alternatingSpins(frame.motorMounts, Spin::counterClockwise);
+    const auto numbers = motorNumbers(frame.motorMounts, Numbering::rearRightFirst);
+    for (std::size_t i = 0; i < frame.motorMounts.size(); ++i) {
+        frame.motorMounts[i].spin = spins[i];
+        frame.motorMounts[i].number = numbers[i];
+    }
+    if (!frame.motorMounts.empty()) frame.numbering = "rear-right-first";
+
+    // Holes that the main or second plate and the top plate share, outside the stack patterns, are where standoffs stand.
+    const Plate *roof = nullptr;
+    const Plate *floor = nullptr;
+    for (const auto &plate : frame.plates) {
+        if (plate.id == "plate-top") roof = &plate;
+        if (plate.id == "plate-second" || (plate.id == "plate-main" && !floor)) floor = &plate;
+    }
+    if (roof && floor && roof->z_mm > floor->z_mm + floor->thickness_mm) {
+        auto inStack = [&](const Vec2 &p) {
+            return std::any_of(frame.sites.begin(), frame.sites.end(), [&](const Site &site) {
+                if (!site.pattern) return false;
+                for (const auto &c : holeCentres(*site.pattern))
+                    if (((site.X_FrameSite * Vec3(c.x(), c.y(), 0)).head<2>() - p).norm() < 0.5) return true;
+                return false;
+            });
+        };
+        for (const auto &hole : roof->holes)
+            for (const auto &below : floor->holes) {
+                const auto screw = screwForHole(hole.diameter_mm);
+                if ((hole.centre_mm - below.centre_mm).norm() > 0.3 || !screw || inStack(hole.centre_mm)) continue;
+                Standoff standoff;
+                standoff.id = freshName(ids, "standoff");
+                const double z = floor->z_mm + floor->thickness_mm;
+                standoff.base_mm = {below.centre_mm.x(), below.centre_mm.y(), z};
+                standoff.height_mm = roof->z_mm - z;
+                standoff.thread = screw->thread->name;
+                standoff.diameter_mm = screw->thread->nominal_mm < 2.4 ? 3.5 : 5.0;
+                standoff.bore_mm = screw->thread->nominal_mm * 0.83;
+                frame.standoffs.push_back(standoff);
+                break;
+            }
+    }
+    return frame;
+}
+
+} // namespace waxis

@@ -1,0 +1,198 @@
+#include "core/recognise/recognise.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <numeric>
+
+namespace waxis {
+
+namespace {
+
+struct Box2 {
+    Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
+    bool holds(const Box2 &other) const {
+        return (low.array() <= other.low.array() + 1e-9).all() && (high.array() >= other.high.array() - 1e-9).all();
+    }
+};
+
+Box2 boxOf(const Ring &ring) {
+    Box2 box;
+    for (const auto &p : ring) {
+        box.low = box.low.cwiseMin(p);
+        box.high = box.high.cwiseMax(p);
+    }
+    return box;
+}
+
+struct Node {
+    const ClosedLoop *loop;
+    Box2 box;
+    int parent = -1, depth = 0;
+};
+
+bool standsIn(const Node &inner, const Node &outer) {
+    if (inner.loop->area_mm2 >= outer.loop->area_mm2 || !outer.box.holds(inner.box)) return false;
+    // A corner may lie on the other's edge: the middle of an edge settles it then.
+    int in = 0, out = 0;
+    const Ring &ring = inner.loop->ring;
+    const std::size_t step = std::max<std::size_t>(1, ring.size() / 5);
+    const Polygon polygon{outer.loop->ring, {}};
+    for (std::size_t i = 0; i < ring.size(); i += step) {
+        const Vec2 p = (ring[i] + ring[(i + 1) % ring.size()]) / 2;
+        (contains(polygon, p) ? in : out)++;
+    }
+    return in > out;
+}
+
+/// Parents and depths among the nodes given, largest first.
+void nest(std::vector<Node> &nodes) {
+    std::stable_sort(nodes.begin(), nodes.end(),
+                     [](const Node &a, const Node &b) { return a.loop->area_mm2 > b.loop->area_mm2; });
+    std::vector<int> open; // outlines so far, the latest (smallest) searched first
+    for (std::size_t i = 0; i < nodes.size(); ++i) {
+        nodes[i].parent = -1;
+        nodes[i].depth = 0;
+        for (auto at = open.rbegin(); at != open.rend(); ++at)
+            if (standsIn(nodes[i], nodes[std::size_t(*at)])) {
+                nodes[i].parent = *at;
+                nodes[i].depth = nodes[std::size_t(*at)].depth + 1;
+                break;
+            }
+        open.push_back(int(i));
+    }
+}
+
+/// Holes have few loops in them; a round or long thin hole can hold nothing worth searching.
+std::vector<Node> nodesOf(const std::vector<ClosedLoop> &loops, const std::string &layer) {
+    std::vector<Node> nodes;
+    for (const auto &loop : loops)
+        if (loop.layer == layer) nodes.push_back({&loop, boxOf(loop.ring), -1, 0});
+    nest(nodes);
+    return nodes;
+}
+
+void addHole(FoundPlate &plate, const ClosedLoop &loop) {
+    if (const auto circle = circleOf(loop)) {
+        FoundHole hole;
+        hole.centre_mm = circle->centre_mm;
+        hole.diameter_mm = circle->diameter_mm;
+        hole.screw = screwForHole(hole.diameter_mm);
+        plate.holes.push_back(hole);
+    } else {
+        plate.slots.push_back(slotOf(loop));
+    }
+}
+
+/// Long holes that point at a motor's middle belong to its base.
+void markMotorSlots(FoundPlate &plate) {
+    for (auto &slot : plate.slots)
+        for (const auto &hole : plate.holes) {
+            const Vec2 d = slot.centre_mm - hole.centre_mm;
+            if (hole.diameter_mm < 4 || d.norm() < 5 || d.norm() > 15 || slot.width_mm > 4 || slot.length_mm > 9) continue;
+            const double angle = std::atan2(d.y(), d.x()) - slot.angle_deg * 3.14159265358979323846 / 180;
+            if (std::abs(std::sin(angle)) < 0.09) slot.use = SlotUse::motorSlot;
+        }
+}
+
+double cutArea(const FoundPlate &plate) {
+    double area = std::abs(areaProperties({plate.outline_mm, {}}).area_mm2);
+    constexpr double kQuarterPi = 0.785398163397448309616;
+    for (const auto &hole : plate.holes) area -= kQuarterPi * hole.diameter_mm * hole.diameter_mm;
+    for (const auto &slot : plate.slots) area -= slot.area_mm2;
+    return area;
+}
+
+} // namespace
+
+Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &options) {
+    Recognition found;
+    LoopSearch search = closedLoops(drawing, options.tolerance_mm);
+    found.skipped = drawing.skipped;
+    found.skipped.insert(found.skipped.end(), search.skipped.begin(), search.skipped.end());
+
+    std::map<std::string, std::vector<Node>> byLayer;
+    for (const auto &layer : drawing.layers) byLayer[layer] = nodesOf(search.loops, layer);
+    auto wished = [&](const std::string &layer) {
+        const auto at = options.layers.find(layer);
+        return at == options.layers.end() ? LayerUse::automatic : at->second;
+    };
+
+    // Which layers hold the holes of others: nothing nested, everything small and inside outlines elsewhere.
+    constexpr double kSmallShare = 0.15;
+    for (const auto &layer : drawing.layers) {
+        LayerUse use = wished(layer);
+        const auto &nodes = byLayer[layer];
+        if (use == LayerUse::automatic) {
+            auto insideAnother = [&](const Node &node) {
+                for (const auto &other : drawing.layers) {
+                    if (other == layer || wished(other) == LayerUse::ignore || wished(other) == LayerUse::holes) continue;
+                    for (const auto &outer : byLayer[other])
+                        if (outer.depth % 2 == 0 && node.loop->area_mm2 < kSmallShare * outer.loop->area_mm2 &&
+                            standsIn(node, outer))
+                            return true;
+                }
+                return false;
+            };
+            const bool flat = std::all_of(nodes.begin(), nodes.end(), [](const Node &n) { return n.depth == 0; });
+            use = !nodes.empty() && flat && std::all_of(nodes.begin(), nodes.end(), insideAnother) ? LayerUse::holes
+                                                                                                   : LayerUse::plates;
+        }
+        found.layers[layer] = use;
+    }
+
+    struct Outline {
+        Node node;
+        std::size_t plate;
+    };
+    std::vector<Outline> outlines;
+    for (const auto &layer : drawing.layers) {
+        if (found.layers[layer] != LayerUse::plates) continue;
+        const auto &nodes = byLayer[layer];
+        std::vector<int> plateOf(nodes.size(), -1);
+        for (std::size_t i = 0; i < nodes.size(); ++i) {
+            if (nodes[i].depth % 2 == 0) { // an outline, or a piece that lies in a hole
+                plateOf[i] = int(found.plates.size());
+                FoundPlate plate;
+                plate.layer = layer;
+                plate.outline_mm = nodes[i].loop->ring;
+                outlines.push_back({nodes[i], found.plates.size()});
+                found.plates.push_back(std::move(plate));
+            } else {
+                addHole(found.plates[std::size_t(plateOf[std::size_t(nodes[i].parent)])], *nodes[i].loop);
+            }
+        }
+    }
+    for (const auto &layer : drawing.layers) {
+        if (found.layers[layer] != LayerUse::holes) continue;
+        int lost = 0;
+        for (const auto &node : byLayer[layer]) {
+            const Outline *smallest = nullptr;
+            for (const auto &outline : outlines)
+                if (standsIn(node, outline.node) &&
+                    (!smallest || outline.node.loop->area_mm2 < smallest->node.loop->area_mm2))
+                    smallest = &outline;
+            if (smallest)
+                addHole(found.plates[smallest->plate], *node.loop);
+            else
+                ++lost;
+        }
+        if (lost > 0)
+            found.skipped.push_back({fmt::format("{} hole(s)", lost), layer, "they lie in no outline", {}});
+    }
+    for (auto &plate : found.plates) {
+        auto before = [](const auto &a, const auto &b) { // left to right, so that the order does not hang on the file
+            const Vec2 d = a.centre_mm - b.centre_mm;
+            return std::abs(d.x()) > 1e-3 ? d.x() < 0 : d.y() < -1e-3;
+        };
+        std::stable_sort(plate.holes.begin(), plate.holes.end(), before);
+        std::stable_sort(plate.slots.begin(), plate.slots.end(), before);
+        plate.patterns = findPatterns(plate.holes);
+        markMotorSlots(plate);
+        plate.area_mm2 = cutArea(plate);
+    }
+    if (found.plates.empty() && found.skipped.empty())
+        found.skipped.push_back({"the whole drawing", "", "it holds no closed outline", {}});
+    return found;
+}
+
+} // namespace waxis
