@@ -51,7 +51,7 @@ int main(int argc, char **argv) {
     parser.setApplicationDescription("Plan where everything mounts in a multirotor frame.");
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument("FILE", "build to open (.waxis)", "[FILE]");
+    parser.addPositionalArgument("FILE", "build to open (.waxis); a frame drawing (.dxf) or kit list (.csv) to begin one with", "[FILE]");
     const QCommandLineOption screenshot("screenshot", "Save a picture of the window and end.", "OUT.png");
     const QCommandLineOption size("size", "Size of the window, as 1280x800.", "WxH", "1280x800");
     const QCommandLineOption stage(
@@ -77,9 +77,9 @@ int main(int argc, char **argv) {
     const auto files = parser.positionalArguments();
     if (files.size() > 1) return fail("one FILE at a time");
     if (!files.isEmpty()) {
-        const bool opened = window.openFile(files.first());
+        const bool opened = window.openAny(files.first());
         if (!opened && picture) return fail(window.notices().text());
-        if (opened) window.setStage(waxis::Stage(wanted - stages.begin()));
+        if (opened && files.first().endsWith(".waxis")) window.setStage(waxis::Stage(wanted - stages.begin()));
     }
     if (parser.isSet(select)) window.document().select(parser.value(select));
 

@@ -46,7 +46,7 @@ void printPlate(const FoundPlate &plate, const PlateChoice &choice, std::ostream
     for (const auto &hole : plate.holes)
         fmt::print(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
                    hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
-    for (const auto &slot : plate.slots)
+    for (const auto &slot : plate.cutouts)
         fmt::print(out, "  {} {:.2f} x {:.2f} mm at {}{}\n", nameOf(slot.use), slot.length_mm, slot.width_mm,
                    at(slot.centre_mm), slot.angle_deg != 0 ? fmt::format(", along {:.1f}°", slot.angle_deg) : "");
 }

@@ -37,7 +37,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("3 stop, 5 watch"));
+        QVERIFY(r.out.contains("3 stop, 6 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void checkExitsWithZeroWhenNothingStops() {

@@ -74,7 +74,7 @@ private slots:
     void standoffsAreTubes() {
         Build build = test::bareQuad();
         build.frame.edit([](Frame &frame) {
-            frame.standoffs.push_back({"s", {0, 0, 0}, 25, 5, 3, "M3", "aluminium", {}});
+            frame.standoffs.push_back({"s", StandoffRole::standoff, {0, 0, 0}, 25, 5, 3, "M3", "aluminium", {}});
         });
         const auto row = structureMassRows(build, practiceOf({}), 1).front();
         const double m = kPi / 4 * (25 - 9) * 25 * 2.70e-3;

@@ -139,6 +139,7 @@ private slots:
     void theAnalysisHoldsNoBrokenNumbers() {
         Build build = test::stakewalker();
         for (auto &part : build.parts) part.mass_g = {};
+        build.kit.clear();
         build.types.edit([](TypeTable &types) {
             for (auto &[id, type] : types) type.mass_g = {};
         });

@@ -33,8 +33,11 @@ inline Build bareQuad(double half_mm = 100, double prop_mm = 127) {
             mount.position_mm = {x, y, 0};
             mount.propDiameter_mm = prop_mm;
             mount.propPlane_mm = 20;
+            mount.number = n;
+            mount.spin = x * y > 0 ? Spin::clockwise : Spin::counterClockwise;
             frame.motorMounts.push_back(mount);
         }
+    frame.numbering = "own";
     build.frame = frame;
     return build;
 }

@@ -9,9 +9,12 @@
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
+#include "app/stages/frame/frame_bench.h"
+#include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/theme/metrics.h"
+#include "core/layout/layout.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -64,9 +67,13 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     bench_ = new QStackedWidget;
     start_ = new StartPage(theme_);
     place_ = new place::PlaceBench(document_, theme_);
-    for (int i = 0; i < kStageCount; ++i)
-        bench_->addWidget(Stage(i) == Stage::place ? static_cast<QWidget *>(place_)
-                                                   : new PendingBench(Stage(i), theme_));
+    kit_ = new kit::KitBench(document_, theme_);
+    frame_ = new frame::FrameBench(document_, theme_);
+    const std::map<Stage, QWidget *> built{{Stage::kit, kit_}, {Stage::frame, frame_}, {Stage::place, place_}};
+    for (int i = 0; i < kStageCount; ++i) {
+        const auto own = built.find(Stage(i));
+        bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
+    }
     bench_->addWidget(start_);
     notices_ = new NoticeBar(theme_);
     inspector_ = new InspectorPanel(document_, theme_);
@@ -113,6 +120,14 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     });
     connect(start_, &StartPage::fileChosen, this, &MainWindow::openFile);
     connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
+    connect(start_, &StartPage::layoutWanted, this, &MainWindow::newFromLayout);
+    connect(start_, &StartPage::drawingWanted, this, [this] { newFromDrawing(); });
+    connect(start_, &StartPage::kitListWanted, this, [this] { newFromKitList(); });
+    auto say = [this](const QString &text, bool bad) {
+        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
+    };
+    connect(kit_, &kit::KitBench::said, this, say);
+    connect(frame_, &frame::FrameBench::said, this, say);
     connect(&document_, &Document::refused, this,
             [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
     connect(&document_, &Document::stateChanged, this, &MainWindow::refreshTitle);
@@ -162,6 +177,9 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         place_->plan().handleKey(&event);
     };
     std::vector<ActionSpec> specs{
+        {"new-layout", Menu::file, tr("New from a layout"), QKeySequence::New, {}, [this] { newFromLayout(); }},
+        {"new-drawing", Menu::file, tr("New from a frame drawing…"), {}, {}, [this] { newFromDrawing(); }},
+        {"new-kit", Menu::file, tr("New from a kit list…"), {}, {}, [this] { newFromKitList(); }},
         {"open", Menu::file, tr("Open…"), QKeySequence::Open, {}, [this] { browse(); }},
         {"save", Menu::file, tr("Save"), QKeySequence::Save, anything, [this] { save(false); }},
         {"save-as", Menu::file, tr("Save as…"), QKeySequence("Ctrl+Shift+S"), anything, [this] { save(true); }},
@@ -317,6 +335,18 @@ void MainWindow::refreshProfile() {
     profiles_->setCurrentIndex(profiles_->findData(QString::fromStdString(document_.build().practice.profile)));
 }
 
+bool MainWindow::openAny(const QString &path) {
+    if (path.endsWith(".dxf", Qt::CaseInsensitive)) {
+        newFromDrawing(path);
+        return true;
+    }
+    if (path.endsWith(".csv", Qt::CaseInsensitive)) {
+        newFromKitList(path);
+        return true;
+    }
+    return openFile(path);
+}
+
 bool MainWindow::openFile(const QString &path) {
     LoadError error;
     std::vector<LoadWarning> warnings;
@@ -338,6 +368,54 @@ bool MainWindow::openFile(const QString &path) {
                       Severity::note);
     place_->plan().setFocus();
     return true;
+}
+
+bool MainWindow::mayReplaceBuild() {
+    if (!document_.isModified()) return true;
+    const auto answer = QMessageBox::question(this, tr("Weightaxis"),
+                                              tr("%1 has changes that are not saved.").arg(document_.title()),
+                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+    if (answer == QMessageBox::Save) save(false);
+    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && !document_.isModified());
+}
+
+void MainWindow::startNew(const Build &build, Stage stage) {
+    LoadedBuild fresh;
+    fresh.build = build;
+    document_.show(std::move(fresh), {});
+    notices_->hide();
+    setStage(stage);
+}
+
+void MainWindow::newFromLayout() {
+    if (!mayReplaceBuild()) return;
+    Build build;
+    build.name = tr("New build").toStdString();
+    if (auto frame = generateFrame(LayoutKind::quadX, {})) build.frame = *frame;
+    startNew(build, Stage::frame);
+    frame_->canvas().fit();
+}
+
+void MainWindow::newFromDrawing(const QString &path) {
+    if (!mayReplaceBuild()) return;
+    Build build;
+    build.name = path.isEmpty() ? tr("New build").toStdString() : QFileInfo(path).completeBaseName().toStdString();
+    startNew(build, Stage::frame);
+    if (path.isEmpty())
+        frame_->browseDrawing();
+    else
+        frame_->readDrawing(path);
+}
+
+void MainWindow::newFromKitList(const QString &path) {
+    if (!mayReplaceBuild()) return;
+    Build build;
+    build.name = tr("New build").toStdString();
+    startNew(build, Stage::kit);
+    if (path.isEmpty())
+        kit_->browseList();
+    else
+        kit_->readList(path);
 }
 
 void MainWindow::setStage(Stage stage) {
@@ -477,32 +555,45 @@ void MainWindow::offerRecovery() {
 }
 
 void MainWindow::closeEvent(QCloseEvent *event) {
-    if (document_.isModified()) {
-        const auto answer = QMessageBox::question(
-            this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
-            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
-        if (answer == QMessageBox::Save) save(false);
-        if (answer == QMessageBox::Cancel || (answer == QMessageBox::Save && document_.isModified())) {
-            event->ignore();
-            return;
-        }
+    if (!mayReplaceBuild()) {
+        event->ignore();
+        return;
     }
     autosave_.clear();
     QSettings().setValue("window/geometry", saveGeometry());
     event->accept();
 }
 
+namespace {
+
+/// Builds, frame drawings and kit lists can be dropped.
+bool canTake(const QString &path) {
+    return path.endsWith(".waxis") || path.endsWith(".dxf", Qt::CaseInsensitive) ||
+           path.endsWith(".csv", Qt::CaseInsensitive);
+}
+
+} // namespace
+
 void MainWindow::dragEnterEvent(QDragEnterEvent *event) {
     for (const auto &url : event->mimeData()->urls())
-        if (url.toLocalFile().endsWith(".waxis")) event->acceptProposedAction();
+        if (canTake(url.toLocalFile())) event->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent *event) {
-    for (const auto &url : event->mimeData()->urls())
-        if (url.toLocalFile().endsWith(".waxis")) {
-            openFile(url.toLocalFile());
-            return;
+    for (const auto &url : event->mimeData()->urls()) {
+        const QString path = url.toLocalFile();
+        if (!canTake(path)) continue;
+        if (path.endsWith(".waxis")) {
+            openFile(path);
+        } else if (path.endsWith(".csv", Qt::CaseInsensitive)) { // into the open build
+            setStage(Stage::kit);
+            kit_->readList(path);
+        } else {
+            setStage(Stage::frame);
+            frame_->readDrawing(path);
         }
+        return;
+    }
 }
 
 } // namespace waxis::app

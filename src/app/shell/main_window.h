@@ -15,6 +15,12 @@ class QStackedWidget;
 namespace waxis::place {
 class PlaceBench;
 }
+namespace waxis::kit {
+class KitBench;
+}
+namespace waxis::frame {
+class FrameBench;
+}
 
 namespace waxis::app {
 
@@ -36,6 +42,8 @@ public:
 
     Document &document() { return document_; }
     place::PlaceBench &placeBench() { return *place_; }
+    kit::KitBench &kitBench() { return *kit_; }
+    frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
     AxisBar &axisBar() { return *axisBar_; }
     NoticeBar &notices() { return *notices_; }
@@ -43,6 +51,14 @@ public:
     Autosave &autosave() { return autosave_; }
 
     bool openFile(const QString &path);
+    /// A build; or a frame drawing or kit list to begin a new one with.
+    bool openAny(const QString &path);
+    /// A new build with the standard frame of a layout, in the Frame stage.
+    void newFromLayout();
+    /// A new build from a frame drawing, looked over in the Frame stage; empty: asks for the file.
+    void newFromDrawing(const QString &path = {});
+    /// A new build whose box is filled from a kit list; empty: asks for the file.
+    void newFromKitList(const QString &path = {});
     void setStage(Stage stage);
     Stage stage() const { return stage_; }
     /// Offers what a crash left behind.
@@ -61,6 +77,8 @@ private:
     void refreshTitle();
     void refreshLoadCases();
     void refreshProfile();
+    bool mayReplaceBuild();
+    void startNew(const Build &build, Stage stage);
     void save(bool askForName, bool overwriteChanges = false);
     void browse();
     void openPalette();
@@ -78,6 +96,8 @@ private:
     ActionTable *table_ = nullptr;
     QStackedWidget *bench_ = nullptr;
     place::PlaceBench *place_ = nullptr;
+    kit::KitBench *kit_ = nullptr;
+    frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;
     StageRail *rail_ = nullptr;
     InspectorPanel *inspector_ = nullptr;

@@ -53,10 +53,9 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
                [this, demo] { emit fileChosen(demo); });
     }
     button(tr("Open a build…"), [this] { emit browseWanted(); });
-    auto *layout = button(tr("Start from a layout: comes with the Frame stage"), [] {});
-    auto *kit = button(tr("Read a kit list: comes with the Kit stage"), [] {});
-    layout->setEnabled(false);
-    kit->setEnabled(false);
+    button(tr("Start from a layout: quad, tricopter, hexacopter…"), [this] { emit layoutWanted(); });
+    button(tr("Start from a frame drawing (DXF)…"), [this] { emit drawingWanted(); });
+    button(tr("Read a kit list (CSV)…"), [this] { emit kitListWanted(); });
     if (!recent.isEmpty()) label(tr("Recent"), 13, true);
     for (const auto &path : recent)
         button(

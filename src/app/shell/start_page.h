@@ -19,6 +19,9 @@ public:
 signals:
     void fileChosen(const QString &path);
     void browseWanted();
+    void layoutWanted();
+    void drawingWanted();
+    void kitListWanted();
 
 private:
     const theme::Theme &theme_;

@@ -78,7 +78,7 @@ const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
     auto look = [&](const std::vector<Finding> &list) {
         for (const auto &f : list)
-            if (f.measured && !f.accepted() && (!closest || f.margin < closest->margin)) closest = &f;
+            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit && !f.accepted() && (!closest || f.margin < closest->margin)) closest = &f;
     };
     look(findings);
     look(passes);
@@ -180,6 +180,7 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
         derived.thrustCentre_mm = thrustCentre_mm(*build.frame);
         state.remakeWorld(build);
         state.remakeMassRows(build);
+        derived.kit = kitLines(build);
     }
     if (!incremental || !changed.empty()) {
         derived.balance.clear();

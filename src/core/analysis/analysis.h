@@ -13,7 +13,7 @@ struct Analysis {
     std::vector<Finding> passes;   ///< outcomes inside the practice, closest call first
     FindingCounts counts;
 
-    /// The outcome with the smallest margin among open findings and passes that carry a measured value; null for
+    /// The outcome with the smallest margin in mm among open findings and passes; null for
     /// none.
     const Finding *closestCall() const;
 };

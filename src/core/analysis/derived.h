@@ -3,6 +3,7 @@
 
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
+#include "core/kit/kit.h"
 #include "core/rules/practice.h"
 
 #include <memory>
@@ -54,6 +55,7 @@ struct Derived {
     Vec3 thrustCentre_mm = Vec3::Zero();
     std::vector<MassRow> massRows; ///< parts in file order, then structure and allowances
     std::vector<CaseBalance> balance;
+    std::vector<KitLine> kit;
     std::vector<BodyOwner> owners;
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;

@@ -175,29 +175,6 @@ KitTotals kitTotals(const std::vector<KitLine> &lines) {
     return totals;
 }
 
-WeighAdvice weighAdvice(const Derived &derived, std::size_t loadCase) {
-    WeighAdvice advice;
-    if (loadCase >= derived.balance.size()) return advice;
-    const CaseBalance &balance = derived.balance[loadCase];
-    if (!balance.mass.cg_mm || !(balance.mass.mass_g > 0)) return advice;
-    advice.total_g = balance.mass.mass_g;
-    const double total = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
-    advice.sigma_mm = std::sqrt(std::max(total, 0.0));
-    for (const auto &row : derived.massRows) {
-        if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
-        advice.unweighed_g += row.element.mass_g;
-        // First order: dc/dm = (c_i - c) / m.
-        const Vec2 lever = (row.element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g;
-        const double sigma = row.tolerance_g / 2, variance = lever.squaredNorm() * sigma * sigma;
-        if (!(total > 0) || !(variance > 0)) continue;
-        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, variance / total});
-        advice.unweighedShare += variance / total;
-    }
-    std::stable_sort(advice.next.begin(), advice.next.end(),
-                     [](const WeighNext &a, const WeighNext &b) { return a.share > b.share; });
-    return advice;
-}
-
 EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand) {
     if (inHand && (*inHand < 0 || *inHand > 1'000'000))
         return Failure{EditError{"Count from 0 to a million pieces."}};

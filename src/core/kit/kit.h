@@ -1,8 +1,8 @@
-// What is in the box: needed against in hand, weighed, measured, marks read; and what is worth weighing next.
+// What is in the box: needed against in hand, weighed, measured, marks read.
 #pragma once
 
-#include "core/analysis/derived.h"
 #include "core/build/edits.h"
+#include "core/catalog/part_type.h"
 
 namespace waxis {
 
@@ -38,22 +38,6 @@ struct KitTotals {
     int massUnknown = 0;                   ///< kinds needed without any mass
 };
 KitTotals kitTotals(const std::vector<KitLine> &lines);
-
-/// What one doubt adds to the doubt about where the centre of gravity is, in plan.
-struct WeighNext {
-    std::string id;    ///< of the mass row: part, plate, arm, standoff or allowance
-    double mass_g = 0;
-    double tolerance_g = 0; ///< +- 2 sigma
-    double share = 0;  ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
-};
-/// Masses that nobody weighed, largest share first; `sigma_mm` is the plan standard deviation of the CG.
-struct WeighAdvice {
-    std::vector<WeighNext> next;
-    double unweighed_g = 0, total_g = 0;
-    double unweighedShare = 0; ///< of the plan variance of the CG
-    double sigma_mm = 0;
-};
-WeighAdvice weighAdvice(const Derived &derived, std::size_t loadCase);
 
 /// Edits. Each makes the entry where there is none; an entry that says nothing any more is removed.
 EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand);

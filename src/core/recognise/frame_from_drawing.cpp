@@ -271,7 +271,7 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
         if (choice.z_mm) plate.z_mm = *choice.z_mm;
         plate.outline_mm = placeRing(i, drawn.outline_mm);
         for (const auto &hole : drawn.holes) plate.holes.push_back({place(i, hole.centre_mm), hole.diameter_mm});
-        for (const auto &slot : drawn.slots) plate.cutouts_mm.push_back(placeRing(i, slot.ring));
+        for (const auto &slot : drawn.cutouts) plate.cutouts_mm.push_back(placeRing(i, slot.ring));
         if (const auto fault = faultOf(platePolygon(plate)); !fault.empty())
             return Failure{fmt::format("{} (layer {}): {}", plate.name, drawn.layer, fault)};
         const double top = plate.z_mm + plate.thickness_mm;
@@ -301,7 +301,7 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
             }
         }
         std::vector<Vec2> straps;
-        for (const auto &slot : drawn.slots) {
+        for (const auto &slot : drawn.cutouts) {
             if (slot.use == SlotUse::passThrough)
                 frame.passThroughs.push_back(
                     {freshName(ids, "pass"), plate.id, placeRing(i, slot.ring), HoleEdge::bare});

@@ -79,13 +79,13 @@ void addHole(FoundPlate &plate, const ClosedLoop &loop) {
         hole.screw = screwForHole(hole.diameter_mm);
         plate.holes.push_back(hole);
     } else {
-        plate.slots.push_back(slotOf(loop));
+        plate.cutouts.push_back(slotOf(loop));
     }
 }
 
 /// Long holes that point at a motor's middle belong to its base.
 void markMotorSlots(FoundPlate &plate) {
-    for (auto &slot : plate.slots)
+    for (auto &slot : plate.cutouts)
         for (const auto &hole : plate.holes) {
             const Vec2 d = slot.centre_mm - hole.centre_mm;
             if (hole.diameter_mm < 4 || d.norm() < 5 || d.norm() > 15 || slot.width_mm > 4 || slot.length_mm > 9) continue;
@@ -98,7 +98,7 @@ double cutArea(const FoundPlate &plate) {
     double area = std::abs(areaProperties({plate.outline_mm, {}}).area_mm2);
     constexpr double kQuarterPi = 0.785398163397448309616;
     for (const auto &hole : plate.holes) area -= kQuarterPi * hole.diameter_mm * hole.diameter_mm;
-    for (const auto &slot : plate.slots) area -= slot.area_mm2;
+    for (const auto &slot : plate.cutouts) area -= slot.area_mm2;
     return area;
 }
 
@@ -185,7 +185,7 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
             return std::abs(d.x()) > 1e-3 ? d.x() < 0 : d.y() < -1e-3;
         };
         std::stable_sort(plate.holes.begin(), plate.holes.end(), before);
-        std::stable_sort(plate.slots.begin(), plate.slots.end(), before);
+        std::stable_sort(plate.cutouts.begin(), plate.cutouts.end(), before);
         plate.patterns = findPatterns(plate.holes);
         markMotorSlots(plate);
         plate.area_mm2 = cutArea(plate);

@@ -27,7 +27,7 @@ struct FoundPlate {
     Ring outline_mm;
     double area_mm2 = 0; ///< less holes, slots and windows
     std::vector<FoundHole> holes;
-    std::vector<FoundSlot> slots;
+    std::vector<FoundSlot> cutouts; ///< everything that is not round
     std::vector<FoundPattern> patterns;
 };
 

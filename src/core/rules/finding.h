@@ -18,8 +18,23 @@ enum class Severity { stop, watch, note, unknown, pass };
 enum class Stage { kit, frame, place, stack, wire, radio, balance, build, log };
 inline constexpr int kStageCount = 9;
 
-enum class RuleId { kitMassUnknown, fitOverlap, fitGap, fitPropZone, fitTipGap, balOffset };
-inline constexpr int kRuleCount = 6;
+enum class RuleId {
+    kitMassUnknown,
+    kitCounts,
+    kitUnweighed,
+    kitSize,
+    kitMarks,
+    fitOverlap,
+    fitGap,
+    fitPropZone,
+    fitTipGap,
+    fitMounting,
+    lnkNumbering,
+    lnkSpin,
+    lnkHand,
+    balOffset
+};
+inline constexpr int kRuleCount = 14;
 
 /// A number that went into the verdict.
 struct FindingInput {

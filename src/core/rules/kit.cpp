@@ -1,7 +1,12 @@
 // KIT: counts and weights.
+#include "core/analysis/body_table.h"
+#include "core/kit/weigh_advice.h"
 #include "core/rules/families.h"
 
 #include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
 
 namespace waxis {
 
@@ -24,6 +29,169 @@ FindingText wordMassUnknown(const Build &build, const Finding &f) {
             {f.variant == "part" ? "It is missing from all-up weight and balance: weigh it and enter the grams."
                                  : "It is missing from all-up weight and balance: weigh it, or name its material.",
              {}}};
+}
+
+namespace {
+
+/// The first names of a list: "Motor, Propeller and 3 more".
+std::string someNames(const std::vector<std::string> &names) {
+    constexpr std::size_t kShown = 3;
+    std::string text;
+    for (std::size_t i = 0; i < names.size() && i < kShown; ++i) text += (i ? ", " : "") + names[i];
+    if (names.size() > kShown) text += fmt::format(" and {} more", names.size() - kShown);
+    return text;
+}
+
+std::string nameOfItem(const Build &build, const std::string &item) {
+    for (const auto &line : kitLines(build))
+        if (line.item == item) return line.name;
+    return item;
+}
+
+} // namespace
+
+void judgeCounts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    if (build.parts.empty()) return;
+    int uncounted = 0, pieces = 0;
+    for (const auto &line : derived.kit) {
+        if (line.needed == 0) continue;
+        if (!line.inHand) {
+            ++uncounted;
+            pieces += line.needed;
+            continue;
+        }
+        Finding f;
+        f.rule = RuleId::kitCounts;
+        f.variant = "missing";
+        f.subjects = {line.item};
+        f.measured = *line.inHand;
+        f.limit = line.needed;
+        f.unit = "pieces";
+        f.margin = *line.inHand - line.needed;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    }
+    if (uncounted == 0) return;
+    Finding f;
+    f.rule = RuleId::kitCounts;
+    f.variant = "uncounted";
+    f.severity = Severity::unknown;
+    f.inputs = {{"kinds not counted", double(uncounted), ""}, {"pieces of these", double(pieces), ""}};
+    out.push_back(std::move(f));
+}
+
+FindingText wordCounts(const Build &build, const Finding &f) {
+    if (f.variant == "uncounted")
+        return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", f.inputs[0].value)}},
+                {"Count the box in the Kit stage: what is missing stops the work half way.", {}}};
+    return {{"{0}: {1} in hand, {2} needed",
+             {nameOfItem(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
+            {"{0} missing.", {fmt::format("{:g}", *f.limit - *f.measured)}}};
+}
+
+void judgeUnweighed(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    // The load case in which it matters most speaks for all.
+    Finding worst;
+    for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+        const WeighAdvice advice = weighAdvice(derived, i);
+        if (advice.next.empty()) continue;
+        const double doubt = 2 * advice.sigma_mm * std::sqrt(advice.unweighedShare);
+        if (worst.measured && doubt <= *worst.measured) continue;
+        worst.rule = RuleId::kitUnweighed;
+        worst.loadCase = derived.balance[i].loadCase.id;
+        worst.subjects = {advice.next.front().id};
+        worst.measured = doubt;
+        worst.limit = practice[Limit::unweighedCg];
+        worst.practiceLimit = Limit::unweighedCg;
+        worst.unit = "mm";
+        worst.margin = *worst.limit - doubt;
+        worst.severity = worst.margin < 0 ? Severity::watch : Severity::pass;
+        worst.inputs = {{"mass not weighed", advice.unweighed_g, "g"},
+                        {"all-up mass", advice.total_g, "g"},
+                        {"share of the doubt of the first to weigh", advice.next.front().share / advice.unweighedShare * 100, "%"}};
+    }
+    if (worst.measured) out.push_back(std::move(worst));
+}
+
+FindingText wordUnweighed(const Build &build, const Finding &f) {
+    return {{"Unweighed parts leave the centre of gravity in doubt by {0} mm", {oneDecimal(*f.measured)}},
+            {"{1} of {2} g come from the catalogue; {0} alone makes {3} % of the doubt: weigh it next.",
+             {displayName(build, f.subjects[0]), fmt::format("{:.0f}", f.inputs[0].value),
+              fmt::format("{:.0f}", f.inputs[1].value), fmt::format("{:.0f}", f.inputs[2].value)}}};
+}
+
+void judgeSizes(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (!derived.world) return;
+    const double limit = practice[Limit::sizeCheckMargin];
+    std::map<std::string, Finding> byType;
+    auto offer = [&](int body, double margin, const BodyGap &gap, const std::string &other) {
+        const BodyOwner &owner = derived.owners[derived.traits[body].owner];
+        const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
+        if (!part) return;
+        const KitEntry *entry = findKitEntry(build, part->type);
+        if (entry && entry->size_mm) return;
+        auto [at, isNew] = byType.try_emplace(part->type);
+        Finding &f = at->second;
+        if (!isNew && f.margin + limit <= margin) return;
+        f = Finding{};
+        f.rule = RuleId::kitSize;
+        f.severity = Severity::note;
+        f.subjects = {part->id, other};
+        f.measured = margin;
+        f.limit = limit;
+        f.practiceLimit = Limit::sizeCheckMargin;
+        f.unit = "mm";
+        f.margin = margin - limit;
+        f.from_mm = gap.onA_mm;
+        f.to_mm = gap.onB_mm;
+    };
+    for (const auto &gap : derived.world->gaps()) {
+        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+        double margin = 1e300;
+        auto need = [&](bool asked, Limit wanted) {
+            if (asked) margin = std::min(margin, gap.distance_mm - practice[wanted]);
+        };
+        need(demands.sway, Limit::swayGap);
+        need(demands.heat, Limit::heatGap);
+        need(demands.bare, Limit::bareGap);
+        if (demands.propeller) need(true, *demands.propeller);
+        // What fails anyway has its own finding; this is about what just passes.
+        if (!(margin >= 0 && margin < limit)) continue;
+        offer(gap.a, margin, gap, derived.owners[derived.traits[gap.b].owner].id);
+        offer(gap.b, margin, gap, derived.owners[derived.traits[gap.a].owner].id);
+    }
+    for (auto &[type, finding] : byType) out.push_back(std::move(finding));
+}
+
+FindingText wordSizes(const Build &build, const Finding &f) {
+    return {{"{0} has {1} mm to spare beside {2}: measure it",
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), withinSentence(displayName(build, f.subjects[1]))}},
+            {"Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit stage.",
+             {oneDecimal(*f.limit)}}};
+}
+
+void judgeMarks(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    // Only once somebody has begun to look through the box: an untouched kit has a finding of its own (KIT-2).
+    if (build.kit.empty()) return;
+    std::vector<std::string> items;
+    for (const auto &line : derived.kit)
+        if (line.needed > 0 && ((line.hasArrow && !line.arrowConfirmed) || (line.hasPins && !line.pinsConfirmed)))
+            items.push_back(line.item);
+    if (items.empty()) return;
+    Finding f;
+    f.rule = RuleId::kitMarks;
+    f.severity = Severity::note;
+    f.subjects = items;
+    f.inputs = {{"kinds with arrow or pin order to read", double(items.size()), ""}};
+    out.push_back(std::move(f));
+}
+
+FindingText wordMarks(const Build &build, const Finding &f) {
+    std::vector<std::string> names;
+    for (const auto &item : f.subjects) names.push_back(nameOfItem(build, item));
+    return {{"Arrow or pin order not read on {0} kinds", {std::to_string(f.subjects.size())}},
+            {"{0}: compare what is printed on the part with the drawing, and confirm it in the Kit stage.",
+             {someNames(names)}}};
 }
 
 } // namespace waxis

@@ -11,7 +11,7 @@ constexpr std::string_view kTrade = "common practice, no source";
 // What a profile sets otherwise than the standard.
 const std::map<std::string_view, std::map<Limit, double>> &profileLimits() {
     static const std::map<std::string_view, std::map<Limit, double>> table{
-        {"sprint", {{Limit::cgOffset, 2.0}}},
+        {"sprint", {{Limit::cgOffset, 2.0}, {Limit::unweighedCg, 0.5}}},
         {"pocket", {{Limit::propRigidGap, 3.0}, {Limit::propFlexibleGap, 6.0}, {Limit::tipGap, 3.0}}},
         {"lift", {{Limit::propFlexUp, 25.0}, {Limit::propFlexDown, 20.0}, {Limit::tipGap, 10.0}}},
     };
@@ -31,6 +31,9 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::propFlexDown, "prop-flex-down", "Propeller zone below the blades' middle", "mm", 8.0, kTrade},
         {Limit::tipGap, "tip-gap", "Propeller tip to propeller tip", "mm", 5.0, kTrade},
         {Limit::cgOffset, "cg-offset", "Centre of gravity off the thrust centre", "mm", 5.0, kTrade},
+        {Limit::unweighedCg, "unweighed-cg", "Doubt of the CG from unweighed parts, two sigma", "mm", 1.0, kTrade},
+        {Limit::sizeCheckMargin, "size-check-margin", "Fit margin below which sizes are to be measured", "mm", 1.0,
+         kTrade},
         {Limit::catalogueMassShare, "catalogue-mass-tolerance", "Doubt of a catalogue mass without tolerance", "%", 5.0,
          kTrade},
         {Limit::estimatedMassShare, "estimated-mass-tolerance", "Doubt of an estimated mass without tolerance", "%",

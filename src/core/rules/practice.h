@@ -22,11 +22,13 @@ enum class Limit {
     propFlexDown,
     tipGap,
     cgOffset,
+    unweighedCg,
+    sizeCheckMargin,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 13;
+inline constexpr std::size_t kLimitCount = 15;
 
 struct LimitDefinition {
     Limit limit;

@@ -1,5 +1,8 @@
 #include "io/report_json/analysis_json.h"
 
+#include "core/kit/weigh_advice.h"
+#include "core/layout/frame_report.h"
+#include "core/layout/numbering.h"
 #include "core/rules/rule.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
@@ -24,7 +27,82 @@ OrderedJson orNull(const std::optional<T> &value) {
         return value ? OrderedJson(*value) : OrderedJson(nullptr);
 }
 
-OrderedJson balanceJson(const CaseBalance &balance) {
+OrderedJson weighJson(const Derived &derived, std::size_t loadCase) {
+    const WeighAdvice advice = weighAdvice(derived, loadCase);
+    OrderedJson out{{"unweighed_g", advice.unweighed_g}, {"unweighedShareOfCgVariance", advice.unweighedShare}};
+    out["cgSigma_mm"] = advice.sigma_mm;
+    out["next"] = OrderedJson::array();
+    for (const auto &next : advice.next)
+        out["next"].push_back(
+            {{"id", next.id}, {"mass_g", next.mass_g}, {"tolerance_g", next.tolerance_g}, {"shareOfCgVariance", next.share}});
+    return out;
+}
+
+OrderedJson measuredJson(const Measured &measured) { return measured.known() ? toJson(measured) : OrderedJson(nullptr); }
+
+OrderedJson kitJson(const Derived &derived) {
+    OrderedJson out;
+    const KitTotals totals = kitTotals(derived.kit);
+    out["kinds"] = totals.kinds;
+    out["kindsCounted"] = totals.kindsCounted;
+    out["kindsChecked"] = totals.kindsChecked;
+    out["piecesNeeded"] = totals.piecesNeeded;
+    out["piecesInHand"] = totals.piecesInHand;
+    out["piecesMissing"] = totals.piecesMissing;
+    out["piecesSpare"] = totals.piecesSpare;
+    out["weighed_g"] = totals.weighed_g;
+    out["unweighed_g"] = totals.unweighed_g;
+    out["kindsWithoutMass"] = totals.massUnknown;
+    out["lines"] = OrderedJson::array();
+    for (const auto &line : derived.kit) {
+        OrderedJson entry{{"item", line.item}, {"name", line.name}, {"needed", line.needed}};
+        entry["inHand"] = line.inHand ? OrderedJson(*line.inHand) : OrderedJson(nullptr);
+        entry["missing"] = line.missing();
+        entry["spare"] = line.spare();
+        entry["checked"] = line.checked;
+        entry["catalogueMass_g"] = measuredJson(line.catalogueMass_g);
+        entry["weighedMass_g"] = measuredJson(line.weighedMass_g);
+        entry["size_mm"] = orNull(line.measuredSize_mm ? line.measuredSize_mm : line.catalogueSize_mm);
+        entry["sizeMeasured"] = line.measuredSize_mm.has_value();
+        entry["arrowConfirmed"] = line.hasArrow ? OrderedJson(line.arrowConfirmed) : OrderedJson(nullptr);
+        entry["pinsConfirmed"] = line.hasPins ? OrderedJson(line.pinsConfirmed) : OrderedJson(nullptr);
+        entry["members"] = line.members;
+        out["lines"].push_back(entry);
+    }
+    return out;
+}
+
+OrderedJson frameJson(const Frame &frame) {
+    const FrameReport report = frameReport(frame);
+    OrderedJson out{{"layout", frame.layout}, {"numbering", frame.numbering}};
+    out["motorDiagonal_mm"] = report.diagonal_mm;
+    out["yawSurplus"] = report.yawSurplus;
+    out["motors"] = OrderedJson::array();
+    for (std::size_t i = 0; i < report.motors.size(); ++i) {
+        const MotorReport &motor = report.motors[i];
+        OrderedJson entry{{"id", motor.mount}, {"number", motor.number}, {"spin", nameOf(motor.spin)}};
+        entry["position_mm"] = toJson(frame.motorMounts[i].position_mm);
+        entry["propellerHand"] = nameOf(motor.spin);
+        entry["selfTighteningThread"] = selfTighteningThread(motor.spin);
+        entry["propDiameter_mm"] = motor.propDiameter_mm;
+        entry["tipGap_mm"] = orNull(motor.tipGap_mm);
+        entry["tipNeighbour"] = motor.tipGap_mm ? OrderedJson(motor.tipNeighbour) : OrderedJson(nullptr);
+        entry["frameGap_mm"] = orNull(motor.frameGap_mm);
+        entry["framePiece"] = motor.frameGap_mm ? OrderedJson(motor.framePiece) : OrderedJson(nullptr);
+        out["motors"].push_back(entry);
+    }
+    out["plates"] = OrderedJson::array();
+    for (const auto &plate : report.plates) {
+        OrderedJson entry{{"id", plate.plate}, {"area_mm2", plate.area_mm2}, {"centroid_mm", toJson(plate.centroid_mm)}};
+        entry["mass_g"] = orNull(plate.mass_g);
+        entry["holes"] = plate.holes;
+        out["plates"].push_back(entry);
+    }
+    return out;
+}
+
+OrderedJson balanceJson(const Derived &derived, std::size_t index) {
+    const CaseBalance &balance = derived.balance[index];
     OrderedJson out;
     out["loadCase"] = balance.loadCase.id;
     out["name"] = balance.loadCase.name;
@@ -39,6 +117,7 @@ OrderedJson balanceJson(const CaseBalance &balance) {
     out["principalAxes"] = matrixJson(balance.principal.axes.transpose());
     out["thrustToWeight"] = orNull(balance.thrustToWeight);
     out["hoverThrust_N"] = balance.hoverThrusts_N;
+    out["weighing"] = weighJson(derived, index);
     return out;
 }
 
@@ -134,7 +213,10 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
         for (const auto &item : items) result.push_back(make(item));
         return result;
     };
-    out["loadCases"] = list(derived.balance, balanceJson);
+    out["loadCases"] = OrderedJson::array();
+    for (std::size_t i = 0; i < derived.balance.size(); ++i) out["loadCases"].push_back(balanceJson(derived, i));
+    out["frame"] = frameJson(*build.frame);
+    out["kit"] = kitJson(derived);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
     out["clearances"] = derived.world

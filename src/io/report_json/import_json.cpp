@@ -93,7 +93,7 @@ OrderedJson plateJson(const FoundPlate &plate, const PlateChoice &choice) {
         out["holes"].push_back(entry);
     }
     out["slots"] = OrderedJson::array();
-    for (const auto &slot : plate.slots) {
+    for (const auto &slot : plate.cutouts) {
         OrderedJson entry{{"use", nameOf(slot.use)}, {"centre_mm", point(slot.centre_mm)}};
         entry["length_mm"] = slot.length_mm;
         entry["width_mm"] = slot.width_mm;

@@ -8,8 +8,8 @@ namespace waxis::app {
 const std::vector<StageText> &stageTexts() {
     auto say = [](const char *text) { return QCoreApplication::translate("Stages", text); };
     static const std::vector<StageText> texts{
-        {"kit", say("Kit"), say("Counting, weighing and measuring the parts in the box is not built yet.")},
-        {"frame", say("Frame"), say("Layout generators and reading frame drawings are not built yet.")},
+        {"kit", say("Kit"), {}},
+        {"frame", say("Frame"), {}},
         {"place", say("Place"), {}},
         {"stack", say("Stack"), say("The vertical fit with its screws, dampers and spacers is not built yet.")},
         {"wire", say("Wire"), say("Rails, links, routes and cut lengths are not built yet.")},
@@ -22,7 +22,7 @@ const std::vector<StageText> &stageTexts() {
     return texts;
 }
 
-bool isBuilt(Stage stage) { return stage == Stage::place; }
+bool isBuilt(Stage stage) { return stage == Stage::kit || stage == Stage::frame || stage == Stage::place; }
 
 PendingBench::PendingBench(Stage stage, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), stage_(stage), theme_(theme) {

@@ -1,5 +1,6 @@
 #include "app/stages/place/place_bench.h"
 
+#include "app/theme/bench_bar.h"
 #include "app/theme/metrics.h"
 
 #include <QHBoxLayout>
@@ -27,17 +28,6 @@ QToolButton *chip(const QString &text, const QString &tip, bool checked) {
     return button;
 }
 
-QString barStyle(const theme::Palette &c) {
-    return QStringLiteral("QWidget#bar { background: %1; } QLabel { color: %2; }"
-                          "QToolButton { color: %3; background: transparent; border: 1px solid %4; border-radius: "
-                          "3px; padding: 2px 10px; }"
-                          "QToolButton:checked { background: %4; color: %5; }"
-                          "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; "
-                          "border-color: transparent; }")
-        .arg(c.matBar.name(), c.softChalk.name(), c.softChalk.name(), c.matGridStrong.name(), c.chalk.name(),
-             c.thrustAxis.name(), c.matFaint.name());
-}
-
 } // namespace
 
 PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
@@ -54,7 +44,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     auto *lowerLayout = new QVBoxLayout(lower);
     lowerLayout->setContentsMargins(0, 0, 0, 0);
     lowerLayout->setSpacing(0);
-    lowerLayout->addWidget(bars_[1] = makeElevationBar());
+    lowerLayout->addWidget(makeElevationBar());
     lowerLayout->addWidget(elevation_);
     splitter_ = new QSplitter(Qt::Vertical);
     splitter_->addWidget(plan_);
@@ -66,7 +56,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
-    layout->addWidget(bars_[0] = makeChipBar());
+    layout->addWidget(makeChipBar());
     layout->addWidget(splitter_);
 
     for (PlaceView *view : {plan_, elevation_}) {
@@ -81,7 +71,6 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
         elevationScene_.layOutLabels(elevation_->pixelsPerMm());
     });
     auto dress = [this] {
-        for (auto *bar : bars_) bar->setStyleSheet(barStyle(theme_.colors()));
         splitter_->setStyleSheet(
             QStringLiteral("QSplitter::handle { background: %1; }").arg(theme_.colors().matGridStrong.name()));
     };
@@ -90,13 +79,8 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
 }
 
 QWidget *PlaceBench::makeChipBar() {
-    auto *bar = new QWidget;
-    bar->setObjectName("bar");
-    bar->setAttribute(Qt::WA_StyledBackground);
-    bar->setFixedHeight(theme::kChipBarHeight);
-    auto *row = new QHBoxLayout(bar);
-    row->setContentsMargins(12, 4, 12, 4);
-    row->setSpacing(8);
+    auto *bar = theme::makeBenchBar(theme_, this, theme::kChipBarHeight);
+    auto *row = static_cast<QHBoxLayout *>(bar->layout());
     auto add = [&](const QString &text, const QString &tip, bool on, auto &&set) {
         auto *button = chip(text, tip, on);
         overlayChips_.push_back(button);
@@ -122,13 +106,8 @@ QWidget *PlaceBench::makeChipBar() {
 }
 
 QWidget *PlaceBench::makeElevationBar() {
-    auto *bar = new QWidget;
-    bar->setObjectName("bar");
-    bar->setAttribute(Qt::WA_StyledBackground);
-    bar->setFixedHeight(28);
-    auto *row = new QHBoxLayout(bar);
-    row->setContentsMargins(12, 3, 12, 3);
-    row->setSpacing(8);
+    auto *bar = theme::makeBenchBar(theme_, this, 28);
+    auto *row = static_cast<QHBoxLayout *>(bar->layout());
     auto add = [&](const QString &text, const QString &tip, std::optional<View> view) {
         auto *button = chip(text, tip, view == View::side);
         button->setEnabled(view.has_value());

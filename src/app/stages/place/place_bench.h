@@ -40,7 +40,6 @@ private:
     PlaceView *plan_ = nullptr;
     PlaceView *elevation_ = nullptr;
     QSplitter *splitter_ = nullptr;
-    QWidget *bars_[2] = {};
     std::vector<QToolButton *> overlayChips_;
     std::vector<QToolButton *> elevationTabs_;
     bool fitted_ = false;

@@ -1,5 +1,6 @@
 #include "app/stages/place/place_view.h"
 
+#include "app/drawing/mat.h"
 #include "app/stages/place/snapping.h"
 
 #include <QApplication>
@@ -14,7 +15,6 @@ using drawing::View;
 
 namespace {
 constexpr double kSnapPixels = 7;
-constexpr double kGrid_mm = 10, kStrongGrid_mm = 50;
 constexpr double kSmallestScale = 0.2, kLargestScale = 40;
 } // namespace
 
@@ -36,22 +36,7 @@ PlaceView::PlaceView(drawing::BuildScene &scene, app::Document &document, const 
 }
 
 void PlaceView::drawBackground(QPainter *painter, const QRectF &rect) {
-    const auto &c = theme_.colors();
-    painter->fillRect(rect, c.mat);
-    painter->setRenderHint(QPainter::Antialiasing, false);
-    auto lines = [&](double step, const QColor &color) {
-        if (step * pixelsPerMm() < 5) return; // too fine to be seen
-        QPen pen(color, 1.0);
-        pen.setCosmetic(true);
-        painter->setPen(pen);
-        for (double x = std::floor(rect.left() / step) * step; x <= rect.right(); x += step)
-            painter->drawLine(QPointF(x, rect.top()), QPointF(x, rect.bottom()));
-        for (double y = std::floor(rect.top() / step) * step; y <= rect.bottom(); y += step)
-            painter->drawLine(QPointF(rect.left(), y), QPointF(rect.right(), y));
-    };
-    lines(kGrid_mm, c.matGrid);
-    lines(kStrongGrid_mm, c.matGridStrong);
-    painter->setRenderHint(QPainter::Antialiasing, true);
+    drawing::paintMat(*painter, rect, pixelsPerMm(), theme_.colors());
 }
 
 void PlaceView::look(double scale, const QPointF &centre) {

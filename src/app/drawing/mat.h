@@ -1,0 +1,59 @@
+// The cutting mat under every drawing, and drawings that are looked at like a map.
+#pragma once
+
+#include "app/theme/theme.h"
+
+#include <QPainter>
+#include <QWidget>
+
+namespace waxis::drawing {
+
+/// Fills `rect` (scene coordinates, mm, y down) with the mat and its 10 mm grid. `scale`: pixels per mm.
+void paintMat(QPainter &painter, const QRectF &rect, double scale, const theme::Palette &colors);
+
+/// A label that can be read on any ground: text on a small patch of the mat.
+void paintTag(QPainter &painter, const QPointF &at_px, const QString &text, const QColor &ink, const theme::Palette &colors);
+
+/// A widget over a flat drawing in mm: wheel zooms at the pointer, dragging empty mat moves it, 0 fits.
+class MatCanvas : public QWidget {
+    Q_OBJECT
+
+public:
+    MatCanvas(const theme::Theme &theme, QWidget *parent = nullptr);
+
+    double pixelsPerMm() const { return scale_; }
+    /// Body or drawing coordinates (y up) to widget pixels and back.
+    QPointF toPixels(double x_mm, double y_mm) const;
+    QPointF toMm(const QPointF &pixels) const;
+    void fit();
+
+protected:
+    const theme::Theme &theme() const { return theme_; }
+    /// What `fit` shows, mm, y up as drawn: left, bottom, width, height.
+    virtual QRectF content() const = 0;
+    virtual void paintContent(QPainter &painter) = 0;
+    /// True when the press takes hold of something; moves and the release then come here too.
+    virtual bool press(const QPointF &, Qt::KeyboardModifiers) { return false; }
+    virtual void drag(const QPointF &, Qt::KeyboardModifiers) {}
+    virtual void release() {}
+    virtual void cancel() {}
+    virtual void hover(const QPointF &) {}
+
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void wheelEvent(QWheelEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    void resizeEvent(QResizeEvent *event) override;
+    void showEvent(QShowEvent *event) override;
+
+private:
+    const theme::Theme &theme_;
+    double scale_ = 2;
+    QPointF centre_; ///< mm, y up
+    QPointF last_;
+    bool panning_ = false, holding_ = false, touched_ = false;
+};
+
+} // namespace waxis::drawing

@@ -1,0 +1,43 @@
+// The Frame stage: drawing with handles, numbers beside it; frame drawings in and out.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/stages/frame/frame_canvas.h"
+#include "app/stages/frame/import_page.h"
+#include "app/stages/frame/parameter_panel.h"
+
+class QStackedLayout;
+
+namespace waxis::frame {
+
+class FrameBench : public QWidget {
+    Q_OBJECT
+
+public:
+    FrameBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    FrameCanvas &canvas() { return *canvas_; }
+    ParameterPanel &panel() { return *panel_; }
+    ImportPage &importPage() { return *import_; }
+    /// Shows a drawing for looking over; the frame changes when it is applied.
+    void readDrawing(const QString &path);
+    bool isReadingDrawing() const;
+    void browseDrawing();
+
+signals:
+    void said(const QString &text, bool bad);
+
+private:
+    QWidget *makeBar();
+    void exportAs(const QString &format);
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    QWidget *bar_ = nullptr;
+    QStackedLayout *pages_ = nullptr;
+    FrameCanvas *canvas_ = nullptr;
+    ParameterPanel *panel_ = nullptr;
+    ImportPage *import_ = nullptr;
+};
+
+} // namespace waxis::frame

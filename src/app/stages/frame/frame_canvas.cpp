@@ -1,0 +1,325 @@
+#include "app/stages/frame/frame_canvas.h"
+
+#include "core/build/frame_shapes.h"
+#include "core/layout/frame_report.h"
+
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace waxis::frame {
+
+namespace {
+constexpr double kReach_px = 9;
+
+Vec2 vec(const QPointF &p) { return {p.x(), p.y()}; }
+} // namespace
+
+FrameCanvas::FrameCanvas(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : MatCanvas(theme, parent), document_(document), handles_(frameHandles(*document.build().frame)) {
+    setAccessibleName(tr("Frame drawing"));
+    connect(&document_, &app::Document::changed, this, [this] {
+        handles_ = frameHandles(*document_.build().frame);
+        update();
+    });
+    connect(&document_, &app::Document::selectionChanged, this, qOverload<>(&QWidget::update));
+    connect(&document_, &app::Document::highlightChanged, this, qOverload<>(&QWidget::update));
+    connect(&document_, &app::Document::opened, this, &FrameCanvas::fit);
+}
+
+QRectF FrameCanvas::content() const {
+    const Frame &frame = *document_.build().frame;
+    double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+    auto take = [&](double x, double y, double r) {
+        x0 = std::min(x0, x - r);
+        x1 = std::max(x1, x + r);
+        y0 = std::min(y0, y - r);
+        y1 = std::max(y1, y + r);
+    };
+    for (const auto &mount : frame.motorMounts)
+        take(mount.position_mm.x(), mount.position_mm.y(), mount.propDiameter_mm / 2);
+    for (const auto &plate : frame.plates)
+        for (const auto &p : plate.outline_mm) take(p.x(), p.y(), 0);
+    for (const auto &arm : frame.arms) take(arm.tip_mm.x(), arm.tip_mm.y(), arm.width_mm);
+    return x1 > x0 ? QRectF(x0, y0, x1 - x0, y1 - y0) : QRectF();
+}
+
+QPointF FrameCanvas::handlePixels(HandleKind kind, const QString &mount) const {
+    for (const auto &handle : handles_)
+        if (handle.kind == kind && (mount.isEmpty() || handle.mount == mount.toStdString()))
+            return toPixels(handle.position_mm.x(), handle.position_mm.y());
+    return {};
+}
+
+void FrameCanvas::paintPlates(QPainter &painter) {
+    const Frame &frame = *document_.build().frame;
+    const auto &c = theme().colors();
+    auto polygonOf = [&](const Ring &ring) {
+        QPolygonF polygon;
+        for (const auto &p : ring) polygon << toPixels(p.x(), p.y());
+        return polygon;
+    };
+    QColor armFill = theme::familyColor(Family::structure).darker(125), plateFill = theme::familyColor(Family::structure);
+    armFill.setAlphaF(0.85f);
+    plateFill.setAlphaF(0.28f);
+    painter.setPen(QPen(c.softChalk, 1));
+    for (const auto &standoff : frame.standoffs)
+        if (standoff.role == StandoffRole::foot) {
+            painter.setBrush(Qt::NoBrush);
+            painter.drawEllipse(pixels(standoff.base_mm), standoff.diameter_mm / 2 * pixelsPerMm(),
+                                standoff.diameter_mm / 2 * pixelsPerMm());
+        }
+    for (const auto &arm : frame.arms) {
+        const Vec2 d = (arm.tip_mm - arm.root_mm).head<2>().normalized(), n(-d.y() * arm.width_mm / 2, d.x() * arm.width_mm / 2);
+        const Vec2 root = arm.root_mm.head<2>(), tip = arm.tip_mm.head<2>();
+        painter.setBrush(armFill);
+        painter.drawPolygon(polygonOf({root - n, tip - n, tip + n, root + n}));
+        if (arm.foldJoint_mm) {
+            const Vec2 joint = root + d * *arm.foldJoint_mm;
+            painter.setBrush(c.mat);
+            painter.drawEllipse(toPixels(joint.x(), joint.y()), 4, 4);
+        }
+    }
+    auto plates = frame.plates;
+    std::stable_sort(plates.begin(), plates.end(), [](const Plate &a, const Plate &b) { return a.z_mm < b.z_mm; });
+    for (const auto &plate : plates) {
+        QPainterPath path;
+        path.addPolygon(polygonOf(plate.outline_mm));
+        path.closeSubpath();
+        for (const auto &ring : plate.cutouts_mm) {
+            path.addPolygon(polygonOf(ring));
+            path.closeSubpath();
+        }
+        for (const auto &hole : plate.holes) {
+            const double r = hole.diameter_mm / 2 * pixelsPerMm();
+            path.addEllipse(toPixels(hole.centre_mm.x(), hole.centre_mm.y()), r, r);
+        }
+        const bool chosen = document_.selected() == QString::fromStdString(plate.id);
+        const bool lit = document_.highlighted().contains(QString::fromStdString(plate.id));
+        QColor fill = plateFill;
+        if (chosen) fill.setAlphaF(0.6f);
+        painter.setBrush(fill);
+        painter.setPen(chosen || lit ? QPen(lit ? c.thrustAxis : c.chalk, 2, lit ? Qt::DashLine : Qt::SolidLine)
+                                     : QPen(c.softChalk, 1));
+        painter.drawPath(path);
+    }
+    painter.setPen(QPen(c.matBar, 1));
+    painter.setBrush(theme::familyColor(Family::structure));
+    for (const auto &standoff : frame.standoffs) {
+        if (standoff.role == StandoffRole::foot) continue;
+        const double r = standoff.diameter_mm / 2 * pixelsPerMm();
+        painter.drawEllipse(pixels(standoff.base_mm), r, r);
+    }
+}
+
+void FrameCanvas::paintMotors(QPainter &painter) {
+    const Frame &frame = *document_.build().frame;
+    const auto &c = theme().colors();
+    painter.setFont(theme().numbers(13, true));
+    for (const auto &mount : frame.motorMounts) {
+        const QPointF at = pixels(mount.position_mm);
+        const double prop = mount.propDiameter_mm / 2 * pixelsPerMm();
+        QColor veil = c.softChalk;
+        veil.setAlphaF(0.08f);
+        painter.setBrush(veil);
+        painter.setPen(QPen(c.softChalk, 1, Qt::DashLine));
+        painter.drawEllipse(at, prop, prop);
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(c.chalk, 1));
+        if (mount.pattern.size_mm > 0)
+            for (const auto &hole : holeCentres(mount.pattern)) {
+                const double r = std::max(mount.pattern.holeDiameter_mm / 2 * pixelsPerMm(), 1.0);
+                painter.drawEllipse(toPixels(mount.position_mm.x() + hole.x(), mount.position_mm.y() + hole.y()), r, r);
+            }
+    }
+    // Numbers and turning arrows; a coaxial partner's stand beside each other.
+    std::vector<QPointF> used;
+    for (const auto &mount : frame.motorMounts) {
+        QPointF at = pixels(mount.position_mm);
+        const double ring = std::clamp(mount.propDiameter_mm * pixelsPerMm() * 0.17, 14.0, 30.0);
+        const auto same = std::count_if(used.begin(), used.end(), [&](const QPointF &p) { return (p - at).manhattanLength() < 3; });
+        used.push_back(at);
+        if (same) at += QPointF(2.3 * ring, 0);
+        const bool clockwise = mount.spin == Spin::clockwise;
+        const double start = clockwise ? 150 : 30, sweep = clockwise ? -240 : 240; // degrees, counter-clockwise positive
+        painter.setPen(QPen(c.chalk, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawArc(QRectF(at.x() - ring, at.y() - ring, 2 * ring, 2 * ring), int(start * 16), int(sweep * 16));
+        const double end = (start + sweep) * M_PI / 180, turn = clockwise ? -1 : 1;
+        const QPointF tip = at + QPointF(std::cos(end), -std::sin(end)) * ring;
+        const QPointF along = QPointF(-std::sin(end), -std::cos(end)) * turn, across(-along.y(), along.x());
+        painter.setBrush(c.chalk);
+        painter.setPen(Qt::NoPen);
+        painter.drawPolygon(QPolygonF{tip + along * 7, tip + across * 4.5, tip - across * 4.5});
+        painter.setBrush(c.matBar);
+        painter.drawEllipse(at, 11, 11);
+        painter.setPen(c.chalk);
+        painter.drawText(QRectF(at.x() - 14, at.y() - 11, 28, 22), Qt::AlignCenter,
+                         mount.number > 0 ? QString::number(mount.number) : QStringLiteral("–"));
+    }
+    const Vec3 thrust = document_.analysis().derived.thrustCentre_mm;
+    if (!frame.motorMounts.empty()) {
+        const QPointF at = pixels(thrust);
+        painter.setPen(QPen(c.thrustAxis, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(at, 7, 7);
+        painter.drawLine(at - QPointF(12, 0), at + QPointF(12, 0));
+        painter.drawLine(at - QPointF(0, 12), at + QPointF(0, 12));
+    }
+}
+
+void FrameCanvas::paintGaps(QPainter &painter) {
+    const auto &c = theme().colors();
+    const auto &practice = document_.analysis().practice;
+    const FrameReport report = frameReport(*document_.build().frame);
+    painter.setFont(theme().numbers(11));
+    std::vector<QRectF> taken;
+    for (const auto &mount : document_.build().frame->motorMounts) // the numbers keep their place
+        taken.push_back(QRectF(pixels(mount.position_mm) - QPointF(34, 34), QSizeF(68, 68)));
+    std::set<std::pair<std::string, std::string>> drawn;
+    auto gap = [&](const Vec3 &from, const Vec3 &to, double value, double limit) {
+        const QPointF a = pixels(from), b = pixels(to);
+        const QColor ink = value < 0        ? theme::severityOnMat(Severity::stop)
+                           : value < limit ? theme::severityOnMat(Severity::watch)
+                                           : c.chalk;
+        painter.setPen(QPen(ink, 2));
+        painter.drawLine(a, b);
+        const QPointF along = b - a;
+        const double length = std::hypot(along.x(), along.y());
+        const QPointF side = length > 1 ? QPointF(-along.y(), along.x()) / length : QPointF(0, -1);
+        painter.drawLine(a - side * 4, a + side * 4);
+        painter.drawLine(b - side * 4, b + side * 4);
+        const QString text = QString::number(value, 'f', 1);
+        const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(text) + 10, 17);
+        for (double away : {14.0, -14.0, 26.0, -26.0, 40.0, -40.0}) {
+            const QPointF at = (a + b) / 2 + side * (away + (away > 0 ? 1 : -1) * std::abs(side.x()) * size.width() / 2.6);
+            const QRectF box(at - QPointF(size.width() / 2, size.height() / 2), size);
+            if (!rect().contains(box.toAlignedRect()) ||
+                std::any_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(box); }))
+                continue;
+            taken.push_back(box);
+            drawing::paintTag(painter, at, text, ink, c);
+            return;
+        }
+    };
+    for (const auto &motor : report.motors) {
+        if (motor.tipGap_mm) {
+            const auto key = std::minmax(motor.mount, motor.tipNeighbour);
+            if (drawn.insert({key.first, key.second}).second && *motor.tipGap_mm < motor.propDiameter_mm)
+                gap(motor.tipFrom_mm, motor.tipTo_mm, *motor.tipGap_mm, practice[Limit::tipGap]);
+        }
+        if (motor.frameGap_mm && *motor.frameGap_mm < motor.propDiameter_mm / 2)
+            gap(motor.frameFrom_mm, motor.frameTo_mm, *motor.frameGap_mm, practice[Limit::propRigidGap]);
+    }
+    painter.setPen(c.softChalk);
+    painter.setFont(theme().text(11));
+    painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                     report.diagonal_mm > 0
+                         ? tr("motors %1 mm apart at most; gaps in mm, seen from above; nose →").arg(report.diagonal_mm, 0, 'f', 1)
+                         : tr("no motors yet; nose →"));
+}
+
+void FrameCanvas::paintContent(QPainter &painter) {
+    const auto &c = theme().colors();
+    if (content().isEmpty()) {
+        painter.setPen(c.softChalk);
+        painter.setFont(theme().text(15));
+        painter.drawText(rect().adjusted(40, 0, -40, 0), Qt::AlignCenter | Qt::TextWordWrap,
+                         tr("No frame yet. Choose a layout beside, or read the drawing that it is cut from."));
+        return;
+    }
+    paintPlates(painter);
+    paintMotors(painter);
+    paintGaps(painter);
+    for (const auto &handle : handles_) {
+        const bool hot = (held_ && held_->kind == handle.kind && held_->mount == handle.mount) ||
+                         (hovered_ && hovered_->kind == handle.kind && hovered_->mount == handle.mount);
+        const QPointF at = toPixels(handle.position_mm.x(), handle.position_mm.y());
+        painter.setPen(QPen(c.chalk, hot ? 2 : 1.3));
+        painter.setBrush(hot ? c.thrustAxis : c.matBar);
+        const double r = hot ? 6 : 5;
+        if (handle.kind == HandleKind::motor) continue; // its number is the handle
+        painter.drawRect(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r));
+    }
+    const auto &shown = held_ ? held_ : hovered_;
+    if (!shown) return;
+    painter.setFont(theme().numbers(12));
+    const auto now = std::find_if(handles_.begin(), handles_.end(), [&](const FrameHandle &h) {
+        return h.kind == shown->kind && h.mount == shown->mount;
+    });
+    if (now == handles_.end()) return;
+    QPointF at = toPixels(now->position_mm.x(), now->position_mm.y()) + QPointF(0, -46);
+    const QString text = QString::fromStdString(handleInWords(*document_.build().frame, *now));
+    const double half = QFontMetricsF(painter.font()).horizontalAdvance(text) / 2 + 8;
+    at.setX(std::clamp(at.x(), half, std::max(half, width() - half)));
+    if (at.y() < 12) at.ry() += 92;
+    drawing::paintTag(painter, at, text, c.chalk, c);
+}
+
+const FrameHandle *FrameCanvas::handleAt(const QPointF &at) const {
+    const FrameHandle *best = nullptr;
+    double nearest = kReach_px;
+    for (const auto &handle : handles_) {
+        const QPointF d = toPixels(handle.position_mm.x(), handle.position_mm.y()) - at;
+        // A motor's number is larger than the small squares.
+        const double away = std::hypot(d.x(), d.y()) - (handle.kind == HandleKind::motor ? 5 : 0);
+        if (away < nearest) {
+            nearest = away;
+            best = &handle;
+        }
+    }
+    return best;
+}
+
+bool FrameCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
+    setFocus();
+    const FrameHandle *handle = handleAt(at);
+    if (!handle) {
+        // The plate on top under the pointer is chosen; empty mat lets go.
+        const Vec2 p = vec(toMm(at));
+        const Plate *chosen = nullptr;
+        for (const auto &plate : document_.build().frame->plates)
+            if (contains({plate.outline_mm, plate.cutouts_mm}, p) && (!chosen || plate.z_mm > chosen->z_mm)) chosen = &plate;
+        document_.select(chosen ? QString::fromStdString(chosen->id) : QString());
+        return false;
+    }
+    held_ = *handle;
+    startBuild_ = document_.build();
+    grip_ = handle->position_mm - vec(toMm(at));
+    return true;
+}
+
+void FrameCanvas::drag(const QPointF &at, Qt::KeyboardModifiers modifiers) {
+    if (!held_) return;
+    const double step = modifiers & Qt::ControlModifier ? 0.1 : 0.5;
+    document_.preview(pullHandle(startBuild_, *held_, vec(toMm(at)) + grip_, step));
+}
+
+void FrameCanvas::release() {
+    if (!held_) return;
+    const QString name = held_->kind == HandleKind::motor       ? tr("Move motors")
+                         : held_->kind == HandleKind::propeller ? tr("Resize propellers")
+                                                                : tr("Resize the body");
+    held_.reset();
+    document_.commitPreview(name);
+    update();
+}
+
+void FrameCanvas::cancel() {
+    held_.reset();
+    document_.cancelPreview();
+    update();
+}
+
+void FrameCanvas::hover(const QPointF &at) {
+    const FrameHandle *handle = handleAt(at);
+    const bool changed = bool(handle) != bool(hovered_) ||
+                         (handle && (handle->kind != hovered_->kind || handle->mount != hovered_->mount));
+    if (!changed) return;
+    hovered_ = handle ? std::optional(*handle) : std::nullopt;
+    setCursor(handle ? Qt::SizeAllCursor : Qt::ArrowCursor);
+    update();
+}
+
+} // namespace waxis::frame

@@ -1,0 +1,368 @@
+#include "app/stages/frame/import_page.h"
+
+#include "core/layout/relayout.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QFileInfo>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace waxis::frame {
+
+namespace {
+
+QString layerUseText(LayerUse use) {
+    switch (use) {
+    case LayerUse::automatic: return ImportPage::tr("by itself");
+    case LayerUse::plates: return ImportPage::tr("plates");
+    case LayerUse::holes: return ImportPage::tr("holes of others");
+    case LayerUse::ignore: return ImportPage::tr("left out");
+    }
+    return {};
+}
+
+QString roleText(PlateRole role) {
+    switch (role) {
+    case PlateRole::main: return ImportPage::tr("main");
+    case PlateRole::second: return ImportPage::tr("second");
+    case PlateRole::top: return ImportPage::tr("top");
+    case PlateRole::clean: return ImportPage::tr("clean, on bobbins");
+    case PlateRole::arm: return ImportPage::tr("arm");
+    case PlateRole::other: return ImportPage::tr("other");
+    case PlateRole::ignore: return ImportPage::tr("left out");
+    }
+    return {};
+}
+
+QTableWidget *table(const QStringList &headers, const QString &name) {
+    auto *widget = new QTableWidget(0, int(headers.size()));
+    widget->setAccessibleName(name);
+    widget->setHorizontalHeaderLabels(headers);
+    widget->verticalHeader()->hide();
+    widget->verticalHeader()->setDefaultSectionSize(26);
+    widget->setSelectionMode(QAbstractItemView::NoSelection);
+    widget->setShowGrid(false);
+    widget->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    widget->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    return widget;
+}
+
+void fitRows(QTableWidget *widget, int most) {
+    const int rows = std::min(widget->rowCount(), most);
+    widget->setFixedHeight(widget->horizontalHeader()->sizeHint().height() + 26 * std::max(rows, 1) + 4);
+}
+
+} // namespace
+
+ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    canvas_ = new ImportCanvas(theme);
+    title_ = new QLabel;
+    title_->setFont(theme.text(15, true));
+    problem_ = new QLabel;
+    problem_->setWordWrap(true);
+    problem_->setObjectName("problem");
+    units_ = new QComboBox;
+    units_->setObjectName("units");
+    units_->addItem(tr("as the file says"), QString());
+    for (const char *unit : {"mm", "in", "cm", "m", "ft", "mil"}) units_->addItem(unit, QString(unit));
+    nose_ = new QComboBox;
+    nose_->setObjectName("nose");
+    for (const auto &side : {tr("right"), tr("up"), tr("left"), tr("down")}) nose_->addItem(side);
+    auto length = [](double low, double high, const QString &name) {
+        auto *spin = new QDoubleSpinBox;
+        spin->setRange(low, high);
+        spin->setDecimals(1);
+        spin->setSuffix(" mm");
+        spin->setAccessibleName(name);
+        return spin;
+    };
+    prop_ = length(20, 1000, tr("Propellers"));
+    prop_->setObjectName("prop");
+    standoff_ = length(3, 300, tr("Standoffs"));
+    layers_ = table({tr("Layer"), tr("holds")}, tr("Layers"));
+    layers_->setObjectName("layers");
+    plates_ = table({tr("Plate on layer"), tr("becomes"), tr("mm"), tr("cm²")}, tr("Plates found"));
+    plates_->setObjectName("found-plates");
+    pickText_ = new QLabel;
+    pickText_->setWordWrap(true);
+    pickUse_ = new QComboBox;
+    pickUse_->setObjectName("pick-use");
+    pickUse_->setAccessibleName(tr("What the picked thing is"));
+    skipped_ = new QLabel;
+    skipped_->setWordWrap(true);
+    skipped_->setObjectName("skipped");
+    apply_ = new QPushButton(tr("Make it the frame"));
+    apply_->setObjectName("apply");
+    auto *cancel = new QPushButton(tr("Leave it"));
+
+    auto *inner = new QWidget;
+    auto *column = new QVBoxLayout(inner);
+    column->setContentsMargins(12, 8, 12, 12);
+    column->setSpacing(6);
+    column->addWidget(title_);
+    column->addWidget(problem_);
+    auto *form = new QFormLayout;
+    form->addRow(tr("Drawn in"), units_);
+    form->addRow(tr("The nose points"), nose_);
+    form->addRow(tr("Propellers"), prop_);
+    form->addRow(tr("Standoffs"), standoff_);
+    column->addLayout(form);
+    column->addWidget(layers_);
+    column->addWidget(plates_);
+    column->addWidget(pickText_);
+    column->addWidget(pickUse_);
+    column->addWidget(skipped_);
+    column->addStretch();
+    auto *scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(inner);
+    auto *side = new QVBoxLayout;
+    side->setContentsMargins(0, 0, 0, 8);
+    side->addWidget(scroll, 1);
+    auto *buttons = new QHBoxLayout;
+    buttons->setContentsMargins(12, 0, 12, 0);
+    buttons->addWidget(cancel);
+    buttons->addStretch();
+    buttons->addWidget(apply_);
+    side->addLayout(buttons);
+    auto *holder = new QWidget;
+    holder->setFixedWidth(316);
+    holder->setLayout(side);
+    auto *row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(canvas_, 1);
+    row->addWidget(holder);
+
+    connect(canvas_, &ImportCanvas::picked, this, [this](const Pick &pick) {
+        picked_ = pick;
+        refresh();
+    });
+    connect(units_, &QComboBox::activated, this, [this] { read(); });
+    connect(nose_, &QComboBox::activated, this, [this](int index) { choices_.nose = NoseSide(index); });
+    connect(prop_, &QDoubleSpinBox::valueChanged, this, [this](double value) { choices_.propDiameter_mm = value; });
+    connect(standoff_, &QDoubleSpinBox::valueChanged, this, [this](double value) { choices_.standoffHeight_mm = value; });
+    connect(plates_, &QTableWidget::cellChanged, this, [this](int r, int c) {
+        if (filling_ || c != 2) return;
+        bool good = false;
+        const double value = QLocale().toDouble(plates_->item(r, c)->text(), &good);
+        if (good && value >= 0.2 && value <= 50) choices_.plates[std::size_t(r)].thickness_mm = value;
+        refresh();
+    });
+    connect(pickUse_, &QComboBox::activated, this, &ImportPage::correct);
+    connect(apply_, &QPushButton::clicked, this, &ImportPage::apply);
+    connect(cancel, &QPushButton::clicked, this, [this] { emit finished(false); });
+}
+
+void ImportPage::open(const QString &path) {
+    path_ = path;
+    options_ = {};
+    units_->setCurrentIndex(0);
+    title_->setText(QFileInfo(path).fileName());
+    read();
+}
+
+void ImportPage::read() {
+    const auto loaded = loadDxf(path_.toStdString(), findDrawingUnit(units_->currentData().toString().toStdString()));
+    drawing_.reset();
+    found_ = {};
+    choices_ = {};
+    picked_ = {};
+    if (!loaded) {
+        const DrawingError &error = loaded.error();
+        problem_->setText(error.unitsMissing
+                              ? tr("The drawing does not say its unit; it measures %1 × %2 of them. Choose above: mm, or in.")
+                                    .arg(error.size.x(), 0, 'g', 4)
+                                    .arg(error.size.y(), 0, 'g', 4)
+                              : tr("Not read. At %1: expected %2, found %3. %4")
+                                    .arg(QString::fromStdString(error.error.where), QString::fromStdString(error.error.expected),
+                                         QString::fromStdString(error.error.found),
+                                         QString::fromStdString(error.error.suggestion)));
+        refresh();
+        return;
+    }
+    problem_->clear();
+    drawing_ = *loaded;
+    recogniseNow();
+}
+
+void ImportPage::recogniseNow() {
+    found_ = recognise(*drawing_, options_);
+    choices_ = guessChoices(found_);
+    choices_.nose = NoseSide(std::max(0, nose_->currentIndex()));
+    picked_ = {};
+    filling_ = true;
+    prop_->setValue(choices_.propDiameter_mm);
+    standoff_->setValue(choices_.standoffHeight_mm);
+    filling_ = false;
+    refresh();
+}
+
+void ImportPage::refresh() {
+    problem_->setVisible(!problem_->text().isEmpty());
+    canvas_->show(found_, choices_, picked_);
+    fillLayers();
+    fillPlates();
+    fillPick();
+    QStringList lines;
+    for (const auto &skipped : found_.skipped)
+        lines << QStringLiteral("• %1%2: %3")
+                     .arg(QString::fromStdString(skipped.what).toHtmlEscaped(),
+                          skipped.layer.empty() ? QString()
+                                                : tr(" on %1").arg(QString::fromStdString(skipped.layer).toHtmlEscaped()),
+                          QString::fromStdString(skipped.reason).toHtmlEscaped());
+    constexpr int kShown = 12;
+    const int more = int(lines.size()) - kShown;
+    if (more > 0) lines = lines.mid(0, kShown) << tr("and %1 more").arg(more);
+    skipped_->setText(lines.isEmpty() ? QString() : tr("<b>Left out</b><br>") + lines.join("<br>"));
+    apply_->setEnabled(!found_.plates.empty());
+}
+
+void ImportPage::fillLayers() {
+    filling_ = true;
+    layers_->setRowCount(drawing_ ? int(drawing_->layers.size()) : 0);
+    for (int r = 0; r < layers_->rowCount(); ++r) {
+        const std::string name = drawing_->layers[std::size_t(r)];
+        auto *item = new QTableWidgetItem(QString::fromStdString(name));
+        item->setFlags(Qt::ItemIsEnabled);
+        layers_->setItem(r, 0, item);
+        auto *use = new QComboBox;
+        use->setFrame(false);
+        for (auto choice : {LayerUse::plates, LayerUse::holes, LayerUse::ignore})
+            use->addItem(layerUseText(choice), int(choice));
+        use->setCurrentIndex(use->findData(int(found_.layers.at(name))));
+        connect(use, &QComboBox::activated, this, [this, name, use] {
+            options_.layers[name] = LayerUse(use->currentData().toInt());
+            recogniseNow();
+        });
+        layers_->setCellWidget(r, 1, use);
+    }
+    layers_->setColumnWidth(1, 136);
+    fitRows(layers_, 5);
+    filling_ = false;
+}
+
+void ImportPage::fillPlates() {
+    filling_ = true;
+    plates_->setRowCount(int(std::min<std::size_t>(found_.plates.size(), 200)));
+    for (int r = 0; r < plates_->rowCount(); ++r) {
+        const FoundPlate &plate = found_.plates[std::size_t(r)];
+        PlateChoice &choice = choices_.plates[std::size_t(r)];
+        auto put = [&](int column, const QString &text, bool editable) {
+            auto *item = new QTableWidgetItem(text);
+            item->setFlags(editable ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable : Qt::ItemIsEnabled);
+            if (column > 1) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            plates_->setItem(r, column, item);
+        };
+        put(0, QString::fromStdString(plate.layer), false);
+        put(2, QLocale().toString(choice.thickness_mm, 'g', 3), true);
+        put(3, QLocale().toString(plate.area_mm2 / 100, 'f', 1), false);
+        auto *role = new QComboBox;
+        role->setFrame(false);
+        for (auto candidate : {PlateRole::main, PlateRole::second, PlateRole::top, PlateRole::clean, PlateRole::arm,
+                               PlateRole::other, PlateRole::ignore})
+            role->addItem(roleText(candidate), int(candidate));
+        role->setCurrentIndex(role->findData(int(choice.role)));
+        connect(role, &QComboBox::activated, this, [this, r, role] {
+            auto &changed = choices_.plates[std::size_t(r)];
+            changed.role = PlateRole(role->currentData().toInt());
+            changed.name.clear();
+            picked_ = {Pick::Kind::plate, std::size_t(r), 0};
+            refresh();
+        });
+        plates_->setCellWidget(r, 1, role);
+    }
+    plates_->setColumnWidth(1, 104);
+    plates_->setColumnWidth(2, 36);
+    plates_->setColumnWidth(3, 46);
+    fitRows(plates_, 8);
+    filling_ = false;
+}
+
+void ImportPage::fillPick() {
+    pickUse_->clear();
+    const bool any = picked_.kind != Pick::Kind::none && picked_.plate < found_.plates.size();
+    pickUse_->setVisible(any && picked_.kind != Pick::Kind::plate && picked_.kind != Pick::Kind::hole);
+    pickText_->setVisible(any);
+    if (!any) return;
+    const FoundPlate &plate = found_.plates[picked_.plate];
+    switch (picked_.kind) {
+    case Pick::Kind::none: break;
+    case Pick::Kind::plate:
+        pickText_->setText(tr("<b>Plate</b> on %1: %2 cm², %3 holes, %4 slots, %5 patterns")
+                               .arg(QString::fromStdString(plate.layer))
+                               .arg(plate.area_mm2 / 100, 0, 'f', 1)
+                               .arg(plate.holes.size())
+                               .arg(plate.cutouts.size())
+                               .arg(plate.patterns.size()));
+        break;
+    case Pick::Kind::hole: {
+        const FoundHole &hole = plate.holes[picked_.index];
+        pickText_->setText(
+            tr("<b>Hole</b> %1 mm at (%2, %3): %4")
+                .arg(hole.diameter_mm, 0, 'f', 2)
+                .arg(hole.centre_mm.x(), 0, 'f', 2)
+                .arg(hole.centre_mm.y(), 0, 'f', 2)
+                .arg(hole.screw ? tr("for %1").arg(QString::fromUtf8(hole.screw->thread->name.data())) : tr("no screw of M1.6 to M4")));
+        break;
+    }
+    case Pick::Kind::slot: {
+        const FoundSlot &slot = plate.cutouts[picked_.index];
+        pickText_->setText(tr("<b>Slot</b> %1 × %2 mm: what is it for?")
+                               .arg(slot.length_mm, 0, 'f', 1)
+                               .arg(slot.width_mm, 0, 'f', 1));
+        const std::pair<SlotUse, QString> uses[] = {{SlotUse::passThrough, tr("wires pass through")},
+                                                    {SlotUse::tie, tr("cable ties")},
+                                                    {SlotUse::strap, tr("battery strap")},
+                                                    {SlotUse::motorSlot, tr("motor screws")},
+                                                    {SlotUse::window, tr("cut out to save weight")}};
+        for (const auto &[use, text] : uses) pickUse_->addItem(text, int(use));
+        pickUse_->setCurrentIndex(pickUse_->findData(int(slot.use)));
+        break;
+    }
+    case Pick::Kind::pattern: {
+        const FoundPattern &p = plate.patterns[picked_.index];
+        pickText_->setText(tr("<b>Pattern</b> %1 mm as drawn, holes %2 mm: what mounts there?")
+                               .arg(p.measured_mm, 0, 'f', 2)
+                               .arg(p.pattern.holeDiameter_mm, 0, 'f', 1));
+        const std::pair<PatternUse, QString> uses[] = {
+            {PatternUse::stack, tr("a stack")}, {PatternUse::motor, tr("a motor")}, {PatternUse::other, tr("nothing")}};
+        for (const auto &[use, text] : uses) pickUse_->addItem(text, int(use));
+        pickUse_->setCurrentIndex(pickUse_->findData(int(p.use)));
+        break;
+    }
+    }
+}
+
+void ImportPage::correct(int choice) {
+    if (picked_.plate >= found_.plates.size()) return;
+    FoundPlate &plate = found_.plates[picked_.plate];
+    const int value = pickUse_->itemData(choice).toInt();
+    if (picked_.kind == Pick::Kind::slot) plate.cutouts[picked_.index].use = SlotUse(value);
+    if (picked_.kind == Pick::Kind::pattern) plate.patterns[picked_.index].use = PatternUse(value);
+    refresh();
+}
+
+void ImportPage::apply() {
+    const auto frame = frameFromDrawing(found_, choices_);
+    if (!frame) {
+        problem_->setText(tr("No frame came of it: %1").arg(QString::fromStdString(frame.error())));
+        refresh();
+        return;
+    }
+    Frame named = *frame;
+    named.name = QFileInfo(path_).completeBaseName().toStdString();
+    if (document_.edit(tr("Frame from %1").arg(QFileInfo(path_).fileName()), replaceFrame(document_.build(), named)))
+        emit finished(true);
+}
+
+} // namespace waxis::frame

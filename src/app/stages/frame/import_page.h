@@ -1,0 +1,59 @@
+// A frame drawing on the way in: what was recognised, corrected by a person, then applied.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/stages/frame/import_canvas.h"
+#include "io/drawing/dxf_reader.h"
+
+class QComboBox;
+class QDoubleSpinBox;
+class QFormLayout;
+class QLabel;
+class QPushButton;
+class QTableWidget;
+
+namespace waxis::frame {
+
+class ImportPage : public QWidget {
+    Q_OBJECT
+
+public:
+    ImportPage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    /// Reads the file; what is wrong with it is shown on the page. The build is untouched until Apply.
+    void open(const QString &path);
+    ImportCanvas &canvas() { return *canvas_; }
+    const Recognition &found() const { return found_; }
+    const DrawingChoices &choices() const { return choices_; }
+    void apply();
+
+signals:
+    void finished(bool applied);
+
+private:
+    void read();      ///< the bytes with the units chosen
+    void recogniseNow();
+    void refresh();
+    void fillLayers();
+    void fillPlates();
+    void fillPick();
+    void correct(int choice);
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    QString path_;
+    std::optional<FlatDrawing> drawing_;
+    RecogniseOptions options_;
+    Recognition found_;
+    DrawingChoices choices_;
+    Pick picked_;
+    ImportCanvas *canvas_ = nullptr;
+    QLabel *title_ = nullptr, *problem_ = nullptr, *pickText_ = nullptr, *skipped_ = nullptr;
+    QComboBox *units_ = nullptr, *nose_ = nullptr, *pickUse_ = nullptr;
+    QDoubleSpinBox *prop_ = nullptr, *standoff_ = nullptr;
+    QTableWidget *layers_ = nullptr, *plates_ = nullptr;
+    QPushButton *apply_ = nullptr;
+    bool filling_ = false;
+};
+
+} // namespace waxis::frame

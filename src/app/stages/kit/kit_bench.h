@@ -1,0 +1,49 @@
+// The Kit stage: what is in the box, counted, weighed and measured.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/stages/kit/kit_model.h"
+#include "app/stages/kit/list_page.h"
+
+class QLabel;
+class QLineEdit;
+class QStackedLayout;
+class QTableView;
+class QToolButton;
+
+namespace waxis::kit {
+
+class KitBench : public QWidget {
+    Q_OBJECT
+
+public:
+    KitBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    KitModel &model() { return *model_; }
+    QTableView &table() { return *table_; }
+    ListPage &listPage() { return *list_; }
+    /// Shows a kit list for looking over; the kit changes when it is taken.
+    void readList(const QString &path);
+    void browseList();
+    bool isReadingList() const;
+    QString summary() const;
+
+signals:
+    void said(const QString &text, bool bad);
+
+private:
+    QWidget *makeBar();
+    QWidget *makeHead();
+    void refresh();
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    KitModel *model_ = nullptr;
+    QTableView *table_ = nullptr;
+    ListPage *list_ = nullptr;
+    QStackedLayout *pages_ = nullptr;
+    QLabel *pieces_ = nullptr, *masses_ = nullptr, *next_ = nullptr;
+    std::vector<std::pair<Show, QToolButton *>> filters_;
+};
+
+} // namespace waxis::kit

@@ -1,0 +1,179 @@
+// LNK: what talks to what. So far the motors: numbers, direction, propeller hand and nut thread.
+#include "core/layout/numbering.h"
+#include "core/rules/families.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <set>
+
+namespace waxis {
+
+namespace {
+
+std::string spinWord(Spin spin) { return spin == Spin::clockwise ? "clockwise" : "counter-clockwise"; }
+
+/// "front right motor" for a mount, from the name of its disc.
+std::string motorName(const Build &build, const std::string &mount) {
+    std::string name = displayName(build, mount);
+    constexpr std::string_view kDisc = " propeller disc";
+    if (name.size() > kDisc.size() && name.ends_with(kDisc)) name.resize(name.size() - kDisc.size());
+    return withinSentence(name) + " motor";
+}
+
+const MotorMount *mountOf(const Build &build, const std::string &id) {
+    for (const auto &mount : build.frame->motorMounts)
+        if (mount.id == id) return &mount;
+    return nullptr;
+}
+
+} // namespace
+
+void judgeNumbering(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    const Frame &frame = *build.frame;
+    if (frame.motorMounts.empty()) return;
+    auto finding = [&](Severity severity, const char *variant, std::vector<std::string> subjects) -> Finding & {
+        Finding f;
+        f.rule = RuleId::lnkNumbering;
+        f.severity = severity;
+        f.variant = variant;
+        f.subjects = std::move(subjects);
+        out.push_back(std::move(f));
+        return out.back();
+    };
+    const auto *custom = findNumbering(frame.numbering);
+    if (!custom) {
+        finding(Severity::unknown, "unnumbered", {});
+        return;
+    }
+    std::set<int> seen;
+    for (const auto &mount : frame.motorMounts) {
+        const bool inRange = mount.number >= 1 && mount.number <= int(frame.motorMounts.size());
+        if (inRange && seen.insert(mount.number).second) continue;
+        Finding &f = finding(mount.number == 0 ? Severity::unknown : Severity::stop,
+                             mount.number == 0 ? "missing" : "clash", {mount.id});
+        f.inputs = {{"number", double(mount.number), ""}};
+    }
+    const auto wanted = motorNumbers(frame.motorMounts, custom->numbering);
+    for (std::size_t i = 0; i < wanted.size(); ++i) {
+        const MotorMount &mount = frame.motorMounts[i];
+        if (custom->numbering == Numbering::own || mount.number == 0 || mount.number == wanted[i]) continue;
+        Finding &f = finding(Severity::watch, "order", {mount.id});
+        f.measured = mount.number;
+        f.limit = wanted[i];
+        f.margin = -1;
+        f.inputs = {{"number", double(mount.number), ""}, {"by the custom", double(wanted[i]), ""}};
+    }
+}
+
+FindingText wordNumbering(const Build &build, const Finding &f) {
+    if (f.variant == "unnumbered")
+        return {{"The motors are not numbered", {}},
+                {"Choose the controller's numbering in the Frame stage, so that each motor goes to its output.", {}}};
+    const std::string motor = motorName(build, f.subjects[0]);
+    if (f.variant == "missing")
+        return {{"The {0} has no number", {motor}}, {"Give it the controller's output that drives it.", {}}};
+    if (f.variant == "clash")
+        return {{"The {0} has a number that another has, or that there is not", {motor}},
+                {"Each motor needs an output of its own: number them from 1 to {0}.",
+                 {std::to_string(build.frame->motorMounts.size())}}};
+    return {{"The {0} is number {1}; by {2} it is {3}",
+             {motor, fmt::format("{:g}", *f.measured), build.frame->numbering, fmt::format("{:g}", *f.limit)}},
+            {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
+}
+
+void judgeSpins(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    const auto &mounts = build.frame->motorMounts;
+    if (mounts.size() < 2) return;
+    Finding balance;
+    balance.rule = RuleId::lnkSpin;
+    balance.variant = "yaw";
+    const int surplus = yawSurplus(mounts), odd = int(mounts.size() % 2);
+    balance.measured = std::abs(surplus);
+    balance.limit = odd;
+    balance.unit = "motors";
+    balance.margin = odd - std::abs(surplus);
+    balance.severity = balance.margin < 0 ? Severity::stop : Severity::pass;
+    balance.inputs = {{"clockwise less counter-clockwise", double(surplus), "motors"}};
+    out.push_back(balance);
+    for (const auto &[a, b] : likeTurningNeighbours(mounts)) {
+        Finding f;
+        f.rule = RuleId::lnkSpin;
+        f.variant = "neighbours";
+        f.severity = Severity::watch;
+        f.subjects = {mounts[a].id, mounts[b].id};
+        out.push_back(std::move(f));
+    }
+    if (!odd) return;
+    const bool servo = std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
+        const PartType *type = typeOf(build, part);
+        return type && type->kind == PartKind::servo;
+    });
+    if (servo) return;
+    Finding f;
+    f.rule = RuleId::lnkSpin;
+    f.variant = "servo";
+    f.severity = Severity::watch;
+    f.inputs = {{"motors", double(mounts.size()), ""}};
+    out.push_back(std::move(f));
+}
+
+FindingText wordSpins(const Build &build, const Finding &f) {
+    if (f.variant == "yaw")
+        return {{"The motors' yaw torques do not balance: {0} more turn one way",
+                 {fmt::format("{:g}", f.measured.value_or(0))}},
+                {"As many must turn clockwise as counter-clockwise, or the craft spins; swap two of a motor's three wires to "
+                 "reverse it.",
+                 {}}};
+    if (f.variant == "servo")
+        return {{"An odd number of motors and no tail servo", {}},
+                {"One motor's torque is left over: a servo has to tilt the tail motor against it.", {}}};
+    return {{"The {0} and the {1} turn the same way", {motorName(build, f.subjects[0]), motorName(build, f.subjects[1])}},
+            {"Neighbours turn against each other, so that roll and pitch do not turn the craft.", {}}};
+}
+
+void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    std::vector<std::string> unstated;
+    for (const auto &part : build.parts) {
+        const MotorMount *mount = mountOf(build, part.placement.site);
+        const PartType *type = typeOf(build, part);
+        if (!mount || !type) continue;
+        const bool propeller = type->kind == PartKind::propeller;
+        const auto turns = part.turns ? part.turns : type->turns;
+        if (!turns) {
+            if (propeller) unstated.push_back(part.id);
+            continue;
+        }
+        if (!propeller && type->kind != PartKind::fastener) continue;
+        Finding f;
+        f.rule = RuleId::lnkHand;
+        f.variant = propeller ? "propeller" : "nut";
+        f.subjects = {part.id, mount->id};
+        f.severity = *turns == mount->spin ? Severity::pass : Severity::stop;
+        out.push_back(std::move(f));
+    }
+    if (unstated.empty()) return;
+    Finding f;
+    f.rule = RuleId::lnkHand;
+    f.severity = Severity::unknown;
+    f.variant = "unstated";
+    f.subjects = unstated;
+    out.push_back(std::move(f));
+}
+
+FindingText wordHands(const Build &build, const Finding &f) {
+    if (f.variant == "unstated")
+        return {{"{0} propellers do not say which way they turn", {std::to_string(f.subjects.size())}},
+                {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the bench.",
+                 {}}};
+    const MotorMount *mount = mountOf(build, f.subjects[1]);
+    const std::string spin = mount ? spinWord(mount->spin) : std::string();
+    if (f.variant == "nut")
+        return {{"{0} loosens itself on a {1} motor", {displayName(build, f.subjects[0]), spin}},
+                {"A motor that turns {0} needs a nut with {1} thread.",
+                 {spin, mount ? std::string(selfTighteningThread(mount->spin)) : std::string()}}};
+    return {{"{0} is made for the other direction: its motor turns {1}", {displayName(build, f.subjects[0]), spin}},
+            {"It would push down. Fit one of the other hand, or reverse the motor. Propellers off on the bench.", {}}};
+}
+
+} // namespace waxis
