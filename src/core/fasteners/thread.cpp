@@ -36,7 +36,7 @@ std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm) {
     std::optional<ScrewHole> best;
     auto offer = [&](const ThreadSize &thread, HoleFit fit, double tableDiameter_mm) {
         const double off = diameter_mm - tableDiameter_mm;
-        if (!(std::abs(off) <= tolerance_mm)) return;
+        if (!(std::abs(off) <= tolerance_mm + 1e-9)) return;
         if (!best || std::abs(off) < std::abs(best->off_mm) - 1e-9) best = ScrewHole{&thread, fit, off};
     };
     for (const auto &thread : threadSizes()) {

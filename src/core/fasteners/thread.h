@@ -44,6 +44,6 @@ struct ScrewHole {
 
 /// None when no clearance diameter is within `tolerance_mm`. Where two sizes share a diameter (2.0 mm: M1.6 coarse, M2
 /// tight) the clearance hole wins over the tight one.
-std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm = 0.08);
+std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm = 0.1);
 
 } // namespace waxis

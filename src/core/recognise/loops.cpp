@@ -81,8 +81,12 @@ public:
 
     void finish() {
         used_.assign(chains_.size(), false);
+        const std::vector<int> loose = looseChains();
         for (std::size_t i = 0; i < chains_.size(); ++i)
             if (!used_[i]) follow(int(i));
+        for (int chain : loose) used_[std::size_t(chain)] = false;
+        for (int chain : loose)
+            if (!used_[std::size_t(chain)]) follow(chain);
         if (repeats_ > 0)
             out_.skipped.push_back({fmt::format("{} line(s) drawn twice", repeats_), layer_, "each counts once", {}});
         if (branches_ > 0)
@@ -135,6 +139,30 @@ private:
             if (branches_++ == 0) branchAt_ = p;
         }
         return best;
+    }
+
+    /// Chains that end in nothing, and those that end in nothing once these are gone: whiskers at a loop's corner, and
+    /// everything that never closes. They are marked as used, so that loops are followed without them.
+    std::vector<int> looseChains() {
+        auto meets = [&](int end) {
+            bool any = false;
+            ends_.near(point(end), [&](int other) {
+                any |= other != end && !used_[std::size_t(other / 2)] && (point(other) - point(end)).norm() <= tolerance_;
+            });
+            return any;
+        };
+        std::vector<int> loose, open;
+        for (int end = 0; end < int(2 * chains_.size()); ++end) open.push_back(end);
+        while (!open.empty()) {
+            const int end = open.back(), chain = end / 2;
+            open.pop_back();
+            if (used_[std::size_t(chain)] || meets(end)) continue;
+            used_[std::size_t(chain)] = true;
+            loose.push_back(chain);
+            ends_.near(point(end ^ 1), [&](int other) { open.push_back(other); }); // they may be loose now
+        }
+        std::sort(loose.begin(), loose.end());
+        return loose;
     }
 
     void follow(int first) {

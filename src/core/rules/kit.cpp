@@ -89,7 +89,8 @@ FindingText wordCounts(const Build &build, const Finding &f) {
             {"{0} missing.", {fmt::format("{:g}", *f.limit - *f.measured)}}};
 }
 
-void judgeUnweighed(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgeUnweighed(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (build.parts.empty()) return; // a frame alone is not balanced yet
     // The load case in which it matters most speaks for all.
     Finding worst;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
