@@ -4,6 +4,8 @@
 
 #include <QJsonArray>
 #include <QJsonDocument>
+#include <QFileInfo>
+#include <functional>
 #include <QJsonObject>
 #include <QProcess>
 #include <QTemporaryDir>
@@ -99,13 +101,14 @@ private slots:
         QVERIFY(std::abs(outputs["x_mm"].toDouble() - 4.11122145) < 1e-6);
         const Run list = run({"calc", "--list"});
         for (const char *name :
-             {"mass-rollup", "attitude", "cg-three-scales", "cg-two-supports", "cg-height", "thrust-split"})
+             {"mass-rollup", "attitude", "cg-three-scales", "cg-two-supports", "cg-height", "thrust-split", "thread",
+              "hole-pattern"})
             QVERIFY(list.out.contains(name));
         QVERIFY(QJsonDocument::fromJson(run({"calc", "--list", "--json"}).out).isArray());
     }
     void helpIsThereForEveryCommand() {
         QCOMPARE(run({"--help"}).exit, 0);
-        for (const char *command : {"check", "analyse", "calc", "rules", "tidy"}) {
+        for (const char *command : {"check", "analyse", "calc", "rules", "tidy", "import-frame", "export", "new"}) {
             const Run r = run({command, "--help"});
             QCOMPARE(r.exit, 0);
             QVERIFY(!r.out.isEmpty());
@@ -116,6 +119,78 @@ private slots:
         QFile book(WEIGHTAXIS_TEST_DATA "/../docs/rules.md");
         QVERIFY(book.open(QIODevice::ReadOnly));
         QCOMPARE(run({"rules"}).out, book.readAll());
+    }
+    void drawingsAreReadAndMadeIntoBuilds() {
+        QTemporaryDir folder;
+        const QString drawing = WEIGHTAXIS_TEST_FIXTURES "/drawings/plate-r2010-mm.dxf";
+        const Run told = run({"import-frame", drawing});
+        QCOMPARE(told.exit, 0);
+        QVERIFY(told.out.contains("stack pattern 30.5 mm square at (60.00, 30.00)"));
+        const Run json = run({"import-frame", drawing, "--json", "--out", folder.filePath("made.waxis")});
+        QCOMPARE(json.exit, 0);
+        const auto plate = QJsonDocument::fromJson(json.out)["plates"][0];
+        QVERIFY(std::abs(plate["area_mm2"].toDouble() - 6918.9) < 1);
+        QCOMPARE(plate["holes"].toArray().size(), 9);
+        QCOMPARE(plate["slots"].toArray().size(), 2);
+        QCOMPARE(plate["patterns"][1]["size_mm"].toDouble(), 30.5);
+        QCOMPARE(run({"check", folder.filePath("made.waxis")}).exit, 0);
+        // Every key is documented.
+        QFile document(WEIGHTAXIS_TEST_DATA "/../docs/format/import.md");
+        QVERIFY(document.open(QIODevice::ReadOnly));
+        const QByteArray text = document.readAll();
+        std::function<void(const QJsonValue &)> look = [&](const QJsonValue &value) {
+            for (const auto &item : value.toArray()) look(item);
+            const auto object = value.toObject();
+            for (auto at = object.begin(); at != object.end(); ++at) {
+                if (at.key() != "min" && at.key() != "max" && at.key() != "name") QVERIFY2(text.contains(at.key().toUtf8()), qPrintable(at.key()));
+                look(at.value());
+            }
+        };
+        look(QJsonDocument::fromJson(json.out).object());
+    }
+    void drawingsWithoutUnitOrSenseExitWithTwo() {
+        const QString drawing = WEIGHTAXIS_TEST_FIXTURES "/drawings/plate-r12-in.dxf";
+        const Run asked = run({"import-frame", drawing});
+        QCOMPARE(asked.exit, 2);
+        QVERIFY(asked.err.contains("--units mm or --units in"));
+        QCOMPARE(run({"import-frame", drawing, "--units", "in"}).exit, 0);
+        QCOMPARE(run({"import-frame", drawing, "--units", "parsec"}).exit, 2);
+        QCOMPARE(run({"import-frame", kDemo}).exit, 2);
+        QCOMPARE(run({"import-frame", "/nowhere.dxf"}).exit, 2);
+    }
+    void platesTemplatesAndKitListsAreWritten() {
+        QTemporaryDir folder;
+        const auto at = [&](const char *name) { return folder.filePath(name); };
+        const Run r = run({"export", kDemo, "--plates-dxf", at("p.dxf"), "--plates-svg", at("p.svg"), "--drill-dxf", at("d.dxf"), "--drill-svg",
+                           at("d.svg"), "--kit-csv", at("k.csv")});
+        QCOMPARE(r.exit, 0);
+        for (const char *name : {"p.dxf", "p.svg", "d.dxf", "d.svg", "k.csv"}) QVERIFY(QFileInfo(at(name)).size() > 200);
+        QVERIFY(run({"import-frame", at("p.dxf")}).out.contains("7 plate(s)"));
+        QVERIFY(run({"export", kDemo, "--kit-csv", "-"}).out.startsWith("item,name,kind"));
+        QCOMPARE(run({"export", kDemo}).exit, 2); // nothing was asked for
+        QCOMPARE(run({"export", kDemo, "--kit-csv", "/nowhere/k.csv"}).exit, 2);
+        const Build empty = Build{};
+        QVERIFY(bool(saveBuild(at("empty.waxis").toStdString(), empty)));
+        QCOMPARE(run({"export", at("empty.waxis"), "--plates-dxf", at("e.dxf")}).exit, 2);
+    }
+    void newBuildsComeFromLayouts() {
+        QTemporaryDir folder;
+        const QString path = folder.filePath("new.waxis");
+        QCOMPARE(run({"new", "quad-x", "arm_mm=130", "--out", path}).exit, 0);
+        const auto frame = QJsonDocument::fromJson(run({"analyse", path, "--json"}).out)["frame"];
+        QVERIFY(std::abs(frame["motorDiagonal_mm"].toDouble() - 260) < 1e-9);
+        QCOMPARE(frame["motors"].toArray().size(), 4);
+        QVERIFY(run({"new", "quad-x", "arn_mm=130"}).err.contains("arm_mm"));
+        for (const QStringList &bad : {QStringList{"new", "quad-y"}, {"new", "quad-x", "arm_mm"}, {"new", "quad-x", "arm_mm=long"}, {"new", "quad-x", "arm_mm=1"}})
+            QCOMPARE(run(bad).exit, 2);
+        QVERIFY(run({"new", "--list"}).out.contains("coaxial-x8"));
+    }
+    void theAnalysisTellsOfFrameAndKit() {
+        const auto json = QJsonDocument::fromJson(run({"analyse", kDemo, "--json"}).out);
+        QCOMPARE(json["kit"]["piecesMissing"].toInt(), 1);
+        QCOMPARE(json["frame"]["motors"][0]["selfTighteningThread"].toString(), QString("left-hand"));
+        QVERIFY(json["loadCases"][0]["weighing"]["next"].toArray().size() > 10);
+        QCOMPARE(json["frame"]["plates"].toArray().size(), 3);
     }
     void tidyWritesTheStableForm() {
         QFile demo(kDemo);

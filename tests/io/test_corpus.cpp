@@ -1,5 +1,6 @@
 // The fuzzer's corpus, all inputs that once broke something among it, and small changes of them, through the loaders.
 #include "support/builds.h"
+#include "support/import_promises.h"
 #include "support/promises.h"
 
 #include <QDir>
@@ -38,6 +39,40 @@ private slots:
             test::anyBytesKeepTheirPromises({changed.constData(), std::size_t(changed.size())}, demand);
         }
         QVERIFY2(broken.isEmpty(), qPrintable(broken.join("; ") + ", seed 13"));
+    }
+    void drawingsAndListsKeepTheirs_data() {
+        QTest::addColumn<QString>("path");
+        for (const char *folder : {"/fuzz/import-corpus", "/fixtures/drawings"})
+            for (const auto &info : QDir(WEIGHTAXIS_TESTS + QString(folder)).entryInfoList(QDir::Files))
+                if (info.size() < 20000) QTest::newRow(qPrintable(info.fileName())) << info.absoluteFilePath();
+    }
+    void drawingsAndListsKeepTheirs() {
+        QFETCH(QString, path);
+        const QByteArray bytes = bytesOf(path);
+        QStringList broken;
+        auto demand = [&](bool kept, const char *promise) {
+            if (!kept) broken << promise;
+        };
+        test::importsKeepTheirPromises({bytes.constData(), std::size_t(bytes.size())}, demand);
+        // Lines exchanged, doubled, lost, or with another number: what half-broken programs write.
+        std::mt19937 random(15);
+        const QList<QByteArray> lines = bytes.split('\n');
+        const char *numbers[] = {"0", "-1", "1e308", "nan", "2000000000", "0.0001", "LINE", "SPLINE", "\xFF"};
+        for (int i = 0; i < 25; ++i) {
+            QList<QByteArray> changed = lines;
+            for (int k = 0; k < 4 && changed.size() > 2; ++k) {
+                const auto at = qsizetype(random() % std::size_t(changed.size())), other = qsizetype(random() % std::size_t(changed.size()));
+                switch (random() % 4) {
+                case 0: changed.swapItemsAt(at, other); break;
+                case 1: changed.insert(at, changed[other]); break;
+                case 2: changed.removeAt(at); break;
+                default: changed[at] = numbers[random() % 9];
+                }
+            }
+            const QByteArray text = changed.join('\n');
+            test::importsKeepTheirPromises({text.constData(), std::size_t(text.size())}, demand);
+        }
+        QVERIFY2(broken.isEmpty(), qPrintable(broken.join("; ") + ", seed 15"));
     }
     void theDemoAndWhatOneDoesToItKeepThePromises() {
         std::mt19937 random(14);

@@ -44,7 +44,6 @@ std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm) {
         offer(thread, HoleFit::medium, thread.mediumHole_mm);
         offer(thread, HoleFit::coarse, thread.coarseHole_mm);
     }
-    if (best) return best;
     for (const auto &thread : threadSizes()) offer(thread, HoleFit::tight, thread.nominal_mm);
     return best;
 }

@@ -42,8 +42,8 @@ struct ScrewHole {
     double off_mm = 0; ///< how far the hole is from the table's diameter
 };
 
-/// None when no clearance diameter is within `tolerance_mm`. Where two sizes share a diameter (2.0 mm: M1.6 coarse, M2
-/// tight) the clearance hole wins over the tight one.
+/// None when no clearance diameter is within `tolerance_mm`. The nearest diameter wins; where two sizes share one (2.0 mm:
+/// M1.6 coarse, M2 tight) the clearance hole does.
 std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm = 0.1);
 
 } // namespace waxis

@@ -168,6 +168,18 @@ private:
     void follow(int first) {
         used_[std::size_t(first)] = true;
         Ring path = chains_[std::size_t(first)];
+        std::vector<std::size_t> joints{0}; // where chains meet in the path
+        // Where the path comes back to an earlier joint, what lies between is a loop of its own.
+        auto splitOff = [&] {
+            for (std::size_t k = 1; k < joints.size(); ++k) {
+                const std::size_t from = joints[k];
+                if (from + 2 >= path.size() || (path[from] - path.back()).norm() > tolerance_) continue;
+                close(Ring(path.begin() + std::ptrdiff_t(from), path.end()), {});
+                path.resize(from + 1);
+                joints.resize(k + 1);
+                return;
+            }
+        };
         auto closedNow = [&] { return path.size() > 2 && (path.front() - path.back()).norm() <= tolerance_; };
         auto extend = [&] {
             while (!closedNow()) {
@@ -178,12 +190,15 @@ private:
                 Ring chain = chains_[std::size_t(end / 2)];
                 if (end % 2) std::reverse(chain.begin(), chain.end());
                 path.back() = (path.back() + chain.front()) / 2; // ends that nearly meet, meet half way
+                joints.push_back(path.size() - 1);
                 path.insert(path.end(), chain.begin() + 1, chain.end());
+                splitOff();
             }
         };
         extend();
         if (!closedNow()) { // and from the other end
             std::reverse(path.begin(), path.end());
+            joints = {0};
             extend();
         }
         if (closedNow()) {

@@ -49,6 +49,13 @@ struct Block {
     std::vector<Insert> inserts;
 };
 
+/// Kinds of entities that are read or named when they are left out.
+const std::set<std::string, std::less<>> kKnown{
+    "SECTION",   "ENDSEC", "EOF",       "BLOCK",  "ENDBLK",      "LINE",     "ARC",    "CIRCLE",    "ELLIPSE",
+    "POLYLINE",  "VERTEX", "SEQEND",    "SPLINE", "LWPOLYLINE",  "INSERT",   "POINT",      "TEXT",      "MTEXT",
+    "ARCALIGNEDTEXT",      "ATTDEF",    "ATTRIB", "SOLID",       "TRACE",    "3DFACE",     "XLINE",     "RAY",
+    "LEADER",    "HATCH",  "IMAGE",     "DIMENSION"};
+
 /// $INSUNITS values that are lengths of this world.
 const DrawingUnit *unitOfHeader(int code) {
     switch (code) {
@@ -82,17 +89,6 @@ public:
     std::optional<int> headerUnits;
     bool tooMuch = false;
     std::size_t entityCount = 0;
-
-    void processCodeValuePair(unsigned int code, const std::string &value) override {
-        if (code != 0) {
-            if (code == 2 && sectionNext_) inEntities_ = value == "ENTITIES" || value == "BLOCKS";
-            sectionNext_ = false;
-            return;
-        }
-        sectionNext_ = value == "SECTION";
-        if (!inEntities_ || kKnown.contains(value)) return;
-        ++unknownKinds_[value];
-    }
 
     void setVariableInt(const std::string &key, int value, int) override {
         if (key == "$INSUNITS") headerUnits = value;
@@ -211,20 +207,12 @@ public:
     void addDimAngular3P(const DL_DimensionData &, const DL_DimAngular3PData &) override { dropDimension(); }
     void addDimOrdinate(const DL_DimensionData &, const DL_DimOrdinateData &) override { dropDimension(); }
 
-    const std::map<std::string, int> &unknownKinds() const { return unknownKinds_; }
-
 private:
     enum class Pending { none, polyline, spline };
     struct Vertex {
         Vec2 at;
         double bulge;
     };
-
-    static inline const std::set<std::string, std::less<>> kKnown{
-        "SECTION",   "ENDSEC", "EOF",       "BLOCK",  "ENDBLK",      "LINE",     "ARC",        "CIRCLE",    "ELLIPSE",
-        "POLYLINE",  "VERTEX", "SEQEND",    "SPLINE", "LWPOLYLINE",  "INSERT",   "POINT",      "TEXT",      "MTEXT",
-        "ARCALIGNEDTEXT",      "ATTDEF",    "ATTRIB", "SOLID",       "TRACE",    "3DFACE",     "XLINE",     "RAY",
-        "LEADER",    "HATCH",  "IMAGE",     "DIMENSION"};
 
     Block &target() { return block_ ? *block_ : model; }
     std::string layer() { return readableName(getAttributes().getLayer()); }
@@ -313,10 +301,9 @@ private:
     Pending pending_ = Pending::none;
     std::string pendingLayer_;
     Affine pendingMap_ = Affine::Identity();
-    bool closed_ = false, sectionNext_ = false, inEntities_ = false;
+    bool closed_ = false;
     std::vector<Vertex> vertices_;
     io::SplineData spline_;
-    std::map<std::string, int> unknownKinds_;
 };
 
 Failure<DrawingError> refuse(std::string where, std::string expected, std::string found, std::string suggestion = {}) {
@@ -325,7 +312,7 @@ Failure<DrawingError> refuse(std::string where, std::string expected, std::strin
 
 /// dxflib believes counts and never complains; what could lead it astray is found before it is asked: lines in pairs of
 /// a whole number and a value, counts no larger than the file.
-std::optional<LoadError> faultOfText(std::string_view bytes) {
+std::optional<LoadError> faultOfText(std::string_view bytes, std::map<std::string, int> &unknownKinds) {
     if (bytes.starts_with("AutoCAD Binary DXF") || bytes.find('\0') != std::string_view::npos)
         return LoadError{"the file", "a DXF drawing as text", "binary data", "save it as ASCII DXF"};
     const std::size_t lines = std::size_t(std::count(bytes.begin(), bytes.end(), '\n')) + 1;
@@ -333,6 +320,7 @@ std::optional<LoadError> faultOfText(std::string_view bytes) {
     int code = 0;
     bool anySection = false, anyEnd = false;
     std::string_view entity;
+    bool inEntities = false;
     while (at < bytes.size()) {
         std::size_t end = bytes.find('\n', at);
         if (end == std::string_view::npos) end = bytes.size();
@@ -356,6 +344,8 @@ std::optional<LoadError> faultOfText(std::string_view bytes) {
         anySection |= code == 0 && trimmed == "SECTION";
         anyEnd |= code == 0 && (trimmed == "EOF" || trimmed == "ENDSEC");
         if (code == 0) entity = trimmed;
+        if (code == 2 && entity == "SECTION") inEntities = trimmed == "ENTITIES" || trimmed == "BLOCKS";
+        if (code == 0 && inEntities && !kKnown.contains(trimmed)) ++unknownKinds[std::string(trimmed.substr(0, 60))];
         const bool counts = (entity == "LWPOLYLINE" && code == 90) ||
                             (entity == "SPLINE" && code >= 72 && code <= 74) ||
                             (entity == "LEADER" && code == 76) ||
@@ -441,7 +431,8 @@ const DrawingUnit *findDrawingUnit(std::string_view name) {
 }
 
 Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingUnit *unit) {
-    if (const auto fault = faultOfText(bytes)) return Failure{DrawingError{*fault}};
+    std::map<std::string, int> unknownKinds;
+    if (const auto fault = faultOfText(bytes, unknownKinds)) return Failure{DrawingError{*fault}};
     Collector collected;
     std::string text(bytes);
     if (text.starts_with("\xEF\xBB\xBF")) text.erase(0, 3);
@@ -482,7 +473,7 @@ Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingU
         out.skipped.push_back({count == 1 ? fmt::format("1 {}", what) : fmt::format("{} times {}", count, what),
                                key.second, key.first.substr(bar + 1), {}});
     }
-    for (const auto &[kind, count] : collected.unknownKinds())
+    for (const auto &[kind, count] : unknownKinds)
         out.skipped.push_back({fmt::format("{} {}", count, readableName(kind)), "", "this kind of entity is not read", {}});
     return out;
 }

@@ -1,0 +1,211 @@
+// The Frame stage in the real window.
+#include "app/shell/start_page.h"
+#include "app/stages/frame/frame_bench.h"
+#include "core/layout/frame_report.h"
+#include "gui/window_fixture.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QMimeData>
+#include <QPushButton>
+#include <QTableWidget>
+
+using namespace waxis;
+using test::WindowFixture;
+
+namespace {
+
+void dragOn(QWidget &widget, const QPointF &from, const QPointF &to) {
+    QTest::mousePress(&widget, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 4; ++i) {
+        const QPointF at = from + (to - from) * i / 4;
+        QMouseEvent move(QEvent::MouseMove, at, widget.mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&widget, &move);
+    }
+}
+
+} // namespace
+
+class TestFrameStage : public QObject {
+    Q_OBJECT
+
+private slots:
+    void aNewBuildBeginsWithALayout() {
+        WindowFixture f;
+        f.document().history().setClean();
+        auto *start = f.window->findChild<app::StartPage *>();
+        QVERIFY(start);
+        QPushButton *begin = nullptr;
+        for (auto *button : start->findChildren<QPushButton *>())
+            if (button->text().startsWith("Start from a layout")) begin = button;
+        QVERIFY(begin);
+        begin->click();
+        QCOMPARE(f.window->stage(), Stage::frame);
+        QCOMPARE(f.document().build().frame->layout, std::string("quad-x"));
+        QVERIFY(f.document().build().parts.empty());
+        QVERIFY(f.document().path().isEmpty());
+        QVERIFY(!f.document().isModified());
+
+        // Numbers beside the drawing change it...
+        auto &panel = f.window->frameBench().panel();
+        auto *arm = qobject_cast<QDoubleSpinBox *>(panel.editorOf("arm_mm"));
+        QVERIFY(arm);
+        arm->setFocus();
+        arm->selectAll();
+        QTest::keyClicks(arm, "130");
+        QTest::keyClick(arm, Qt::Key_Return);
+        QVERIFY(std::abs(motorDiagonal_mm(*f.document().build().frame) - 260) < 1e-9);
+        // ...and a layout is changed for another, what both ask for keeps its number.
+        auto *layouts = panel.findChild<QComboBox *>("layout");
+        layouts->setCurrentIndex(layouts->findData("hexa-x"));
+        emit layouts->activated(layouts->currentIndex());
+        QCOMPARE(f.document().build().frame->motorMounts.size(), std::size_t(6));
+        QVERIFY(std::abs(motorDiagonal_mm(*f.document().build().frame) - 260) < 1e-9);
+        f.document().history().undo();
+        f.document().history().undo();
+        QVERIFY(std::abs(motorDiagonal_mm(*f.document().build().frame) - 236) < 1e-9);
+    }
+    void handlesAndNumbersDoTheSame() {
+        WindowFixture f;
+        f.document().history().setClean();
+        f.window->newFromLayout();
+        QTest::qWait(30);
+        auto &canvas = f.window->frameBench().canvas();
+        const QPointF from = canvas.handlePixels(HandleKind::motor, "mount-fr");
+        const Vec3 at = f.document().build().frame->motorMounts[0].position_mm;
+        QCOMPARE(f.document().build().frame->motorMounts[0].id, std::string("mount-fr"));
+        const QPointF to = canvas.toPixels(at.x() + 20, at.y() - 20);
+        dragOn(canvas, from, to);
+        QVERIFY(f.document().isPreviewing());
+        QTest::mouseRelease(&canvas, Qt::LeftButton, {}, to.toPoint());
+        QVERIFY(!f.document().isPreviewing());
+        const double arm = f.document().build().frame->layoutParameters.at("arm_mm");
+        QVERIFY2(std::abs(arm - (118 + 20 * std::sqrt(2.0))) < 1.5, qPrintable(QString::number(arm)));
+        QCOMPARE(qobject_cast<QDoubleSpinBox *>(f.window->frameBench().panel().editorOf("arm_mm"))->value(), arm);
+        QCOMPARE(f.document().history().count(), 1); // one step to undo
+        f.document().history().undo();
+        QCOMPARE(f.document().build().frame->layoutParameters.at("arm_mm"), 118.0);
+        // Escape puts it back while the mouse is down.
+        dragOn(canvas, from, to);
+        QTest::keyClick(&canvas, Qt::Key_Escape);
+        QVERIFY(!f.document().isPreviewing());
+        QTest::mouseRelease(&canvas, Qt::LeftButton, {}, to.toPoint());
+        QCOMPARE(f.document().build().frame->layoutParameters.at("arm_mm"), 118.0);
+    }
+    void motorsAreNumberedAndReversed() {
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        auto &panel = f.window->frameBench().panel();
+        auto *numbering = panel.findChild<QComboBox *>("numbering");
+        numbering->setCurrentIndex(numbering->findData("diagonal-first"));
+        emit numbering->activated(numbering->currentIndex());
+        QCOMPARE(f.document().build().frame->motorMounts[1].number, 1); // front right
+        auto *motors = panel.findChild<QTableWidget *>("motors");
+        QCOMPARE(motors->rowCount(), 4);
+        motors->item(0, 0)->setText("1");
+        QCOMPARE(f.document().build().frame->motorMounts[0].number, 1);
+        QCOMPARE(f.document().build().frame->numbering, std::string("own"));
+        const Spin before = f.document().build().frame->motorMounts[0].spin;
+        emit motors->cellClicked(0, 2);
+        QCOMPARE(f.document().build().frame->motorMounts[0].spin, opposite(before));
+        QVERIFY(motors->item(0, 3)->text().contains("right-hand"));
+    }
+    void platesAreChangedInTheirTable() {
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        auto *plates = f.window->frameBench().panel().findChild<QTableWidget *>("plates");
+        QCOMPARE(plates->rowCount(), 3);
+        const double before = plates->item(0, 4)->text().toDouble();
+        plates->item(0, 1)->setText("4");
+        QCOMPARE(f.document().build().frame->plates[0].thickness_mm, 4.0);
+        QVERIFY(std::abs(plates->item(0, 4)->text().toDouble() - 2 * before) < 0.2);
+        plates->item(0, 1)->setText("thick");
+        QCOMPARE(f.document().build().frame->plates[0].thickness_mm, 4.0);
+        plates->item(0, 1)->setText("-1");
+        QCOMPARE(f.document().build().frame->plates[0].thickness_mm, 4.0);
+    }
+    void aDrawingIsLookedOverCorrectedAndApplied() {
+        WindowFixture f;
+        f.window->newFromDrawing(WEIGHTAXIS_TEST_FIXTURES "/drawings/plate-r2010-mm.dxf");
+        QTest::qWait(30);
+        auto &bench = f.window->frameBench();
+        QVERIFY(bench.isReadingDrawing());
+        QVERIFY(f.document().build().frame->plates.empty()); // nothing is applied yet
+        auto &page = bench.importPage();
+        QCOMPARE(page.found().plates.size(), std::size_t(1));
+        // The obround slot was taken for a pass-through; it is for a strap.
+        auto &canvas = page.canvas();
+        QTest::mouseClick(&canvas, Qt::LeftButton, {}, canvas.pixelsOf({100, 30}).toPoint());
+        auto *use = page.findChild<QComboBox *>("pick-use");
+        QVERIFY(use->isVisible());
+        QCOMPARE(use->currentData().toInt(), int(SlotUse::passThrough));
+        use->setCurrentIndex(use->findData(int(SlotUse::strap)));
+        emit use->activated(use->currentIndex());
+        // The pattern that looked like a motor's is none here.
+        QTest::mouseClick(&canvas, Qt::LeftButton, {}, canvas.pixelsOf({20, 36.5}).toPoint());
+        QCOMPARE(use->currentData().toInt(), int(PatternUse::motor));
+        use->setCurrentIndex(use->findData(int(PatternUse::other)));
+        emit use->activated(use->currentIndex());
+        auto *plates = page.findChild<QTableWidget *>("found-plates");
+        plates->item(0, 2)->setText("3");
+        QCOMPARE(page.choices().plates[0].thickness_mm, 3.0);
+        page.findChild<QPushButton *>("apply")->click();
+        QVERIFY(!bench.isReadingDrawing());
+        const Frame &frame = *f.document().build().frame;
+        QCOMPARE(frame.plates.size(), std::size_t(1));
+        QCOMPARE(frame.plates[0].thickness_mm, 3.0);
+        QVERIFY(frame.motorMounts.empty());
+        QVERIFY(frame.passThroughs.empty());
+        QVERIFY(std::any_of(frame.sites.begin(), frame.sites.end(), [](const Site &s) { return s.kind == SiteKind::strap; }));
+        f.document().history().undo();
+        QVERIFY(f.document().build().frame->plates.empty());
+    }
+    void aDrawingWithoutUnitAsksForIt() {
+        WindowFixture f;
+        f.window->newFromDrawing(WEIGHTAXIS_TEST_FIXTURES "/drawings/plate-r12-in.dxf");
+        auto &page = f.window->frameBench().importPage();
+        QVERIFY(page.found().plates.empty());
+        QVERIFY(page.findChild<QLabel *>("problem")->text().contains("mm, or in"));
+        QVERIFY(!page.findChild<QPushButton *>("apply")->isEnabled());
+        auto *units = page.findChild<QComboBox *>("units");
+        units->setCurrentIndex(units->findData("in"));
+        emit units->activated(units->currentIndex());
+        QCOMPARE(page.found().plates.size(), std::size_t(1));
+        QVERIFY(page.findChild<QPushButton *>("apply")->isEnabled());
+    }
+    void aBrokenDrawingIsToldAndLeavesTheBuildAlone() {
+        WindowFixture f;
+        const auto before = f.document().build();
+        QFile bad(f.folder.filePath("bad.dxf"));
+        QVERIFY(bad.open(QIODevice::WriteOnly));
+        bad.write("0\nSECTION\n2\nENTITIES\n0\nLINE\n");
+        bad.close();
+        f.window->setStage(Stage::frame);
+        f.window->frameBench().readDrawing(bad.fileName());
+        auto &page = f.window->frameBench().importPage();
+        QVERIFY(page.findChild<QLabel *>("problem")->text().contains("expected"));
+        for (auto *button : page.findChildren<QPushButton *>())
+            if (button->text() == "Leave it") button->click();
+        QVERIFY(!f.window->frameBench().isReadingDrawing());
+        QVERIFY(f.document().build() == before);
+    }
+    void drawingsAndListsCanBeDropped() {
+        WindowFixture f;
+        auto drop = [&](const QString &path) {
+            QMimeData data;
+            data.setUrls({QUrl::fromLocalFile(path)});
+            QDragEnterEvent enter(QPoint(400, 400), Qt::CopyAction, &data, Qt::LeftButton, {});
+            QApplication::sendEvent(f.window.get(), &enter);
+            QVERIFY(enter.isAccepted());
+            QDropEvent event(QPointF(400, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(f.window.get(), &event);
+        };
+        drop(WEIGHTAXIS_TEST_FIXTURES "/drawings/pieces.dxf");
+        QCOMPARE(f.window->stage(), Stage::frame);
+        QVERIFY(f.window->frameBench().isReadingDrawing());
+    }
+};
+
+QTEST_MAIN(TestFrameStage)
+#include "test_frame.moc"
