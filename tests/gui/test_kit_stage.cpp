@@ -23,11 +23,14 @@ class TestKitStage : public QObject {
     static void type(kit::KitBench &bench, const QModelIndex &index, const QString &text) {
         bench.table().setCurrentIndex(index);
         bench.table().edit(index);
-        auto *editor = bench.table().findChild<QLineEdit *>();
+        QLineEdit *editor = nullptr; // one that was closed may still be there
+        for (auto *candidate : bench.table().findChildren<QLineEdit *>())
+            if (candidate->isVisible()) editor = candidate;
         QVERIFY(editor);
         editor->selectAll();
         QTest::keyClicks(editor, text);
         QTest::keyClick(editor, Qt::Key_Return);
+        QApplication::processEvents(); // the table takes the text over when the key is done
     }
 
 private slots:
@@ -37,6 +40,7 @@ private slots:
         auto &bench = f.window->kitBench();
         const QString before = f.axisText();
         type(bench, cell(bench, "acam-134", kit::weighed), "150,5");
+        QVERIFY(findKitEntry(f.document().build(), "acam-134"));
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 150.5);
         QVERIFY(f.axisText() != before);
         type(bench, cell(bench, "acam-134", kit::inHand), "2");
@@ -53,6 +57,15 @@ private slots:
         f.document().history().setIndex(0);
         QVERIFY(!findKitEntry(f.document().build(), "acam-134"));
         QCOMPARE(f.axisText(), before);
+    }
+    void aCellThatIsBeingFilledInWhenTheWindowClosesDoesNoHarm() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.table().setCurrentIndex(cell(bench, "acam-134", kit::weighed));
+        bench.table().edit(cell(bench, "acam-134", kit::weighed));
+        for (auto *editor : bench.table().findChildren<QLineEdit *>())
+            if (editor->isVisible()) QTest::keyClicks(editor, "140");
     }
     void ticksAndMarksAreSetByClicking() {
         WindowFixture f;

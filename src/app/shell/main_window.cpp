@@ -167,7 +167,9 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     if (!problems.isEmpty()) notices_->say(tr("Part library not read: %1").arg(problems.join("; ")), Severity::watch);
 }
 
-MainWindow::~MainWindow() = default;
+MainWindow::~MainWindow() {
+    delete takeCentralWidget(); // a cell that is being filled in gives its text to the document as it goes
+}
 
 std::vector<ActionSpec> MainWindow::actionSpecs() {
     auto anything = [this] { return document_.build().parts.size() > 0 || !document_.path().isEmpty(); };
@@ -555,6 +557,7 @@ void MainWindow::offerRecovery() {
 }
 
 void MainWindow::closeEvent(QCloseEvent *event) {
+    if (auto *field = focusWidget()) field->clearFocus(); // what is being typed counts
     if (!mayReplaceBuild()) {
         event->ignore();
         return;

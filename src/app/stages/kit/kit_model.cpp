@@ -163,7 +163,7 @@ QVariant KitModel::data(const QModelIndex &index, int role) const {
             if (!row.inHand) return role == Qt::EditRole ? QVariant(QString()) : QVariant(QStringLiteral("–"));
             if (role == Qt::DisplayRole && row.missing() > 0) return tr("%1, %2 missing").arg(*row.inHand).arg(row.missing());
             if (role == Qt::DisplayRole && row.spare() > 0) return tr("%1, %2 spare").arg(*row.inHand).arg(row.spare());
-            return *row.inHand;
+            return QString::number(*row.inHand);
         case catalogue: return row.catalogueMass_g.known() ? grams(row.catalogueMass_g) : QStringLiteral("?");
         case weighed: return grams(row.weighedMass_g);
         case size: return sizeText(row.measuredSize_mm ? row.measuredSize_mm : row.catalogueSize_mm);
