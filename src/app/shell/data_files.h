@@ -15,4 +15,7 @@ QStringList demoFiles();
 /// be read are named in `problems`.
 TypeTable partLibrary(QStringList &problems);
 
+/// Puts a type into the user's own library file (own.json in the data folder), in the place of one of the same id.
+bool keepInOwnLibrary(const PartType &type, QString &problem);
+
 } // namespace waxis::app

@@ -197,6 +197,17 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"upside-down", Menu::part, tr("Upside down\tV"), {}, chosen, [key] { key(Qt::Key_V); }},
         {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
         {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
+        {"new-part", Menu::part, tr("New part type"), {}, {},
+         [this] {
+             setStage(Stage::kit);
+             kit_->newPart();
+         },
+         true},
+        {"change-type", Menu::part, tr("Change the part type"), {}, chosen,
+         [this] {
+             setStage(Stage::kit);
+             if (const Part *part = document_.selectedPart()) kit_->changePart(part->type);
+         }},
         {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
         {"theme",
          Menu::view,

@@ -115,6 +115,23 @@ EditResult addPart(const Build &build, const PartType &type, const std::string &
     return next;
 }
 
+EditResult putType(const Build &build, const PartType &type, const std::string &replaces) {
+    if (type.id != replaces && build.types->contains(type.id))
+        return refuse(fmt::format("The build already has a part type called \"{}\".", type.id));
+    if (!replaces.empty() && !build.types->contains(replaces))
+        return refuse(fmt::format("The build has no part type \"{}\".", replaces));
+    Build next = build;
+    next.types.edit([&](TypeTable &types) {
+        types.erase(replaces);
+        types.insert_or_assign(type.id, type);
+    });
+    for (auto &part : next.parts)
+        if (!replaces.empty() && part.type == replaces) part.type = type.id;
+    for (auto &entry : next.kit)
+        if (!replaces.empty() && entry.item == replaces) entry.item = type.id;
+    return next;
+}
+
 EditResult acceptFinding(const Build &build, const std::string &findingKey, const std::string &reason) {
     if (reason.find_first_not_of(" \t\n") == std::string::npos) return refuse("Say why it is acceptable.");
     Build next = build;

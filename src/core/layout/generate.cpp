@@ -385,7 +385,7 @@ Result<Frame, LayoutError> generateFrame(LayoutKind kind, const LayoutValues &va
     LayoutValues complete;
     for (const auto &parameter : parameters) complete[std::string(parameter.id)] = parameter.standard;
     for (const auto &[key, value] : values) {
-        const auto known = std::find_if(parameters.begin(), parameters.end(), [&](const auto &p) { return p.id == key; });
+        const auto known = std::find_if(parameters.begin(), parameters.end(), [&key = key](const auto &p) { return p.id == key; });
         if (known == parameters.end()) {
             std::vector<std::string> ids;
             for (const auto &p : parameters) ids.emplace_back(p.id);

@@ -1,5 +1,6 @@
 #include "io/csv/kit_csv.h"
 
+#include "core/catalog/part_check.h"
 #include "io/names.h"
 
 #include <algorithm>
@@ -30,19 +31,6 @@ std::string folded(std::string_view text) {
 std::string trimmed(const std::string &text) {
     const auto first = text.find_first_not_of(" \t\r\n"), last = text.find_last_not_of(" \t\r\n");
     return first == std::string::npos ? std::string() : text.substr(first, last - first + 1);
-}
-
-/// "Peat 6S 2200 pack" -> "peat-6s-2200-pack"; always a valid id.
-std::string idFrom(const std::string &name) {
-    std::string id;
-    for (char c : folded(name)) {
-        if (static_cast<unsigned char>(c) >= 0x80) continue;
-        id += c == ' ' ? '-' : c;
-    }
-    while (!id.empty() && !std::isalnum(static_cast<unsigned char>(id.front()))) id.erase(0, 1);
-    constexpr std::size_t kLongest = 56;
-    if (id.size() > kLongest) id.resize(kLongest);
-    return id.empty() ? "part" : id;
 }
 
 bool readSize(const std::string &text, Vec3 &size) {
@@ -181,7 +169,7 @@ KitList readKitList(const CsvTable &table, const std::vector<KitColumn> &columns
         } else if (const auto named = byName.find(folded(row.name.empty() ? item : row.name)); named != byName.end()) {
             row.item = named->second;
         } else {
-            const std::string base = idFrom(item.empty() ? row.name : item);
+            const std::string base = idFromName(item.empty() ? row.name : item);
             row.item = base;
             for (int n = 2; inBuild.contains(row.item) || library.contains(row.item); ++n)
                 row.item = fmt::format("{}-{}", base, n);

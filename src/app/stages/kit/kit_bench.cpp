@@ -46,6 +46,7 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
                                              {Column::size, 124},   {arrow, 50},  {pins, 42},    {note, 76}};
     for (const auto &[column, width] : widths) table_->setColumnWidth(column, width);
     list_ = new ListPage(document, theme);
+    editor_ = new PartEditor(document, theme);
 
     auto *own = new QWidget;
     auto *rows = new QVBoxLayout(own);
@@ -57,12 +58,15 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
     pages_ = new QStackedLayout(stack);
     pages_->addWidget(own);
     pages_->addWidget(list_);
+    pages_->addWidget(editor_);
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(makeBar());
     column->addWidget(stack, 1);
     connect(list_, &ListPage::finished, this, [this](bool) { pages_->setCurrentIndex(0); });
+    connect(editor_, &PartEditor::finished, this, [this](bool) { pages_->setCurrentIndex(0); });
+    connect(editor_, &PartEditor::said, this, &KitBench::said);
     connect(&document_, &app::Document::changed, this, [this] {
         if (!document_.isPreviewing()) refresh();
     });
@@ -104,8 +108,14 @@ QWidget *KitBench::makeBar() {
         filters_.emplace_back(show, tool);
     }
     row->addStretch();
-    auto *read = button(tr("Read a list…"), tr("Parts from a CSV kit list"));
-    auto *write = button(tr("Write the list…"), tr("The whole kit as CSV"));
+    auto *fresh = button(tr("New part"), tr("Make a part type"));
+    auto *change = button(tr("Change"), tr("Change the chosen part type"));
+    fresh->setObjectName("new-part");
+    change->setObjectName("change-part");
+    connect(fresh, &QToolButton::clicked, this, [this] { newPart(); });
+    connect(change, &QToolButton::clicked, this, qOverload<>(&KitBench::changePart));
+    auto *read = button(tr("Read list…"), tr("Parts from a CSV kit list"));
+    auto *write = button(tr("Write list…"), tr("The whole kit as CSV"));
     auto *copy = button(tr("Copy"), tr("What the table shows, as CSV"));
     connect(read, &QToolButton::clicked, this, &KitBench::browseList);
     connect(write, &QToolButton::clicked, this, [this] {
@@ -187,6 +197,32 @@ void KitBench::readList(const QString &path) {
     list_->open(path);
     pages_->setCurrentIndex(1);
 }
+
+void KitBench::newPart(PartKind kind) {
+    std::string name = tr("New part").toStdString();
+    PartType type = freshType(kind, name);
+    for (int n = 2; document_.build().types->contains(type.id); ++n) type = freshType(kind, name + " " + std::to_string(n));
+    editor_->open(type, {});
+    pages_->setCurrentIndex(2);
+}
+
+void KitBench::changePart() {
+    const QModelIndex now = table_->currentIndex();
+    if (!now.isValid() || model_->line(now.row()).kind != KitKind::part) {
+        emit said(tr("Choose a part in the list first; pieces of the frame are changed in the Frame stage."), false);
+        return;
+    }
+    changePart(model_->line(now.row()).item);
+}
+
+void KitBench::changePart(const std::string &id) {
+    const auto type = document_.build().types->find(id);
+    if (type == document_.build().types->end()) return;
+    editor_->open(type->second, id);
+    pages_->setCurrentIndex(2);
+}
+
+bool KitBench::isEditingPart() const { return pages_->currentIndex() == 2; }
 
 bool KitBench::isReadingList() const { return pages_->currentIndex() == 1; }
 

@@ -4,6 +4,7 @@
 #include "app/shell/document.h"
 #include "app/stages/kit/kit_model.h"
 #include "app/stages/kit/list_page.h"
+#include "app/stages/kit/part_editor.h"
 
 class QLabel;
 class QLineEdit;
@@ -26,6 +27,12 @@ public:
     void readList(const QString &path);
     void browseList();
     bool isReadingList() const;
+    PartEditor &editor() { return *editor_; }
+    /// A new part type of a kind, or the chosen row's to change.
+    void newPart(PartKind kind = PartKind::other);
+    void changePart();
+    void changePart(const std::string &type);
+    bool isEditingPart() const;
     QString summary() const;
 
 signals:
@@ -41,6 +48,7 @@ private:
     KitModel *model_ = nullptr;
     QTableView *table_ = nullptr;
     ListPage *list_ = nullptr;
+    PartEditor *editor_ = nullptr;
     QStackedLayout *pages_ = nullptr;
     QLabel *pieces_ = nullptr, *masses_ = nullptr, *next_ = nullptr;
     std::vector<std::pair<Show, QToolButton *>> filters_;

@@ -1,0 +1,148 @@
+#include "app/stages/kit/part_canvas.h"
+
+#include "core/geometry/hole_pattern.h"
+
+#include <QPainterPath>
+#include <algorithm>
+
+namespace waxis::kit {
+
+using drawing::View;
+
+namespace {
+
+bool isDrawable(const Shape &shape) {
+    const Aabb bounds = boundsOf(shape, Pose{});
+    return bounds.min_mm.allFinite() && bounds.max_mm.allFinite() && bounds.size_mm().maxCoeff() < 1e5 &&
+           (!std::holds_alternative<Prism>(shape) || std::get<Prism>(shape).polygon.outline.size() >= 3);
+}
+
+Aabb boundsOfType(const PartType &type) {
+    Aabb bounds;
+    for (const auto &solid : type.solids)
+        if (isDrawable(solid.shape)) bounds.include(boundsOf(solid.shape, solid.X_PartSolid));
+    for (const auto &port : type.ports)
+        if (port.position_mm.allFinite()) bounds.include(port.position_mm);
+    if (bounds.empty()) {
+        bounds.include(Vec3(-10, -10, -5));
+        bounds.include(Vec3(10, 10, 5));
+    }
+    return bounds;
+}
+
+} // namespace
+
+PartCanvas::PartCanvas(const theme::Theme &theme, QWidget *parent) : MatCanvas(theme, parent) {
+    setAccessibleName(tr("Drawing of the part, plan above and side below"));
+}
+
+void PartCanvas::show(const PartType &type, int chosenBody, int chosenPort) {
+    const Vec3 before = boundsOfType(type_).size_mm(), now = boundsOfType(type).size_mm();
+    type_ = type;
+    body_ = chosenBody;
+    port_ = chosenPort;
+    if ((before - now).norm() > 0.01) fit();
+    update();
+}
+
+double PartCanvas::planLift() const {
+    const Aabb bounds = boundsOfType(type_);
+    return bounds.max_mm.z() - bounds.min_mm.y() + 0.12 * (bounds.size_mm().maxCoeff() + 10);
+}
+
+QRectF PartCanvas::content() const {
+    const Aabb bounds = boundsOfType(type_);
+    const double low = bounds.min_mm.z(), high = bounds.max_mm.y() + planLift();
+    return {bounds.min_mm.x(), low, std::max(bounds.size_mm().x(), 1.0), std::max(high - low, 1.0)};
+}
+
+void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
+    const auto &c = theme().colors();
+    const double scale = pixelsPerMm();
+    const QPointF origin = toPixels(0, lift_mm);
+    auto at = [&](const Vec3 &p) { return origin + drawing::project(view, p) * scale; };
+    QTransform place;
+    place.translate(origin.x(), origin.y());
+    place.scale(scale, scale);
+    std::vector<std::size_t> order;
+    for (std::size_t i = 0; i < type_.solids.size(); ++i)
+        if (isDrawable(type_.solids[i].shape)) order.push_back(i);
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        const auto &sa = type_.solids[a], &sb = type_.solids[b];
+        return drawing::nearness(view, sa.shape, sa.X_PartSolid) < drawing::nearness(view, sb.shape, sb.X_PartSolid);
+    });
+    const QColor fill = theme::familyColor(familyOf(type_.kind)), ink = theme::palette(theme::Mode::light).ink;
+    for (std::size_t i : order) {
+        const Solid &solid = type_.solids[i];
+        QColor color = fill;
+        switch (solid.role) {
+        case SolidRole::body:
+        case SolidRole::board: break;
+        case SolidRole::component: color = fill.darker(112); break;
+        case SolidRole::connector: color = fill.darker(135); break;
+        case SolidRole::shield: color = fill.lighter(112); break;
+        case SolidRole::lens: color = theme::lensColor(); break;
+        case SolidRole::soft: color.setAlphaF(0.35f); break;
+        }
+        const bool lit = int(i) == body_;
+        painter.setBrush(color);
+        painter.setPen(QPen(lit ? c.thrustAxis : ink, lit ? 3 : 1));
+        painter.drawPath(place.map(drawing::outline(view, solid.shape, solid.X_PartSolid)));
+    }
+    if (view == View::plan) {
+        auto holes = [&](const std::optional<HolePattern> &pattern, Qt::PenStyle style) {
+            if (!pattern || !(pattern->size_mm > 0 && pattern->size_mm < 1e4)) return;
+            painter.setBrush(style == Qt::SolidLine ? QBrush(c.mat) : QBrush(Qt::NoBrush));
+            painter.setPen(QPen(ink, 1, style));
+            for (const auto &hole : holeCentres(*pattern))
+                painter.drawEllipse(at({hole.x(), hole.y(), 0}), pattern->holeDiameter_mm / 2 * scale, pattern->holeDiameter_mm / 2 * scale);
+        };
+        holes(type_.mounting, Qt::SolidLine);
+        holes(type_.carries, Qt::DashLine);
+        if (type_.arrow) {
+            const QPointF d = drawing::project(view, *type_.arrow), n(-d.y(), d.x());
+            const QPointF tip = at(Vec3::Zero()) + d * 26;
+            painter.setBrush(ink);
+            painter.setPen(Qt::NoPen);
+            painter.drawPolygon(QPolygonF{tip, tip - d * 16 + n * 8, tip - d * 16 - n * 8});
+        }
+    }
+    painter.setFont(theme().text(11));
+    std::vector<QRectF> taken;
+    for (std::size_t i = 0; i < type_.ports.size(); ++i) {
+        const Port &port = type_.ports[i];
+        if (!port.position_mm.allFinite() || !port.direction.allFinite()) continue;
+        const bool lit = int(i) == port_;
+        const QPointF p = at(port.position_mm), d = drawing::project(view, port.direction);
+        painter.setPen(QPen(lit ? c.thrustAxis : c.chalk, lit ? 3 : 1.5));
+        painter.setBrush(lit ? c.thrustAxis : c.chalk);
+        painter.drawLine(p, p + d * 14);
+        painter.drawRect(QRectF(p - QPointF(3, 3), QSizeF(6, 6)));
+        const QString name = QString::fromStdString(port.id);
+        const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(name) + 10, 18);
+        QPointF label = p + d * 16 + QPointF(d.x() > 0.5 ? size.width() / 2 : d.x() < -0.5 ? -size.width() / 2 : 0, d.y() > 0.5 ? 9 : d.y() < -0.5 ? -9 : 0);
+        const QRectF box(label - QPointF(size.width() / 2, size.height() / 2), size);
+        if (!lit && std::any_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(box); })) continue;
+        taken.push_back(box);
+        drawing::paintTag(painter, label, name, lit ? c.thrustAxis : c.chalk, c);
+    }
+    if (type_.centreOfMass_mm) {
+        painter.setPen(QPen(c.plumb, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(at(*type_.centreOfMass_mm), 5, 5);
+    }
+}
+
+void PartCanvas::paintContent(QPainter &painter) {
+    const auto &c = theme().colors();
+    paintView(painter, View::side, 0);
+    paintView(painter, View::plan, planLift());
+    const Vec3 size = boundsOfType(type_).size_mm();
+    painter.setPen(c.softChalk);
+    painter.setFont(theme().text(11));
+    painter.drawText(QRectF(10, 8, width() - 20, 16), Qt::AlignLeft, tr("plan, nose →"));
+    painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("side; over all %1 × %2 × %3 mm").arg(size.x(), 0, 'f', 1).arg(size.y(), 0, 'f', 1).arg(size.z(), 0, 'f', 1));
+}
+
+} // namespace waxis::kit

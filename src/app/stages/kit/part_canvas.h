@@ -1,0 +1,29 @@
+// A part type drawn live: plan above, side below, to scale.
+#pragma once
+
+#include "app/drawing/mat.h"
+#include "app/drawing/projection.h"
+#include "core/catalog/part_type.h"
+
+namespace waxis::kit {
+
+class PartCanvas : public drawing::MatCanvas {
+    Q_OBJECT
+
+public:
+    explicit PartCanvas(const theme::Theme &theme, QWidget *parent = nullptr);
+    /// `chosenBody` and `chosenPort` are lit; -1 for none.
+    void show(const PartType &type, int chosenBody = -1, int chosenPort = -1);
+
+protected:
+    QRectF content() const override;
+    void paintContent(QPainter &painter) override;
+
+private:
+    void paintView(QPainter &painter, drawing::View view, double lift_mm);
+    double planLift() const; ///< how far the plan stands above the side view, mm
+    PartType type_;
+    int body_ = -1, port_ = -1;
+};
+
+} // namespace waxis::kit
