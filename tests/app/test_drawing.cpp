@@ -188,7 +188,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 0);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 9);
+        QCOMPARE(model.rowCount(), 16);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QTableView>
 #include <QTableWidget>
+#include <QToolButton>
 
 using namespace waxis;
 using test::WindowFixture;
@@ -88,7 +89,9 @@ private slots:
         f.window->setStage(Stage::kit);
         auto &bench = f.window->kitBench();
         const int all = bench.model().rowCount();
-        bench.model().setShow(kit::Show::missing);
+        auto *show = bench.findChild<QComboBox *>("kit-show");
+        show->setCurrentIndex(show->findData(int(kit::Show::missing)));
+        emit show->activated(show->currentIndex());
         QCOMPARE(bench.model().rowCount(), 1);
         QCOMPARE(bench.model().line(0).item, std::string("spacer-m2-5"));
         bench.model().setShow(kit::Show::all);
@@ -108,6 +111,123 @@ private slots:
         auto &bench = f.window->kitBench();
         bench.table().setCurrentIndex(cell(bench, "gps-n10c", kit::name));
         QCOMPARE(f.document().selected(), QString("gps"));
+    }
+    void aPartIsMadeCheckedAndKept() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.findChild<QToolButton *>("new-part")->click();
+        QVERIFY(bench.isEditingPart());
+        auto &editor = bench.editor();
+        auto field = [&](const char *name) { return editor.findChild<QLineEdit *>(name); };
+        auto fill = [&](const char *name, const QString &text) {
+            field(name)->setFocus();
+            field(name)->selectAll();
+            QTest::keyClicks(field(name), text);
+        };
+        auto *keep = editor.findChild<QPushButton *>("keep");
+        auto *faults = editor.findChild<QLabel *>("type-faults");
+        fill("type-name", "Reed bed lamp");
+        QCOMPARE(editor.type().id, std::string("reed-bed-lamp")); // follows the name until somebody types another
+        fill("type-mass", "12,5");
+        QCOMPARE(*editor.type().mass_g.value, 12.5);
+        // What is wrong is said while it is typed, and keeps it from being kept.
+        fill("type-mass", "heavy");
+        QVERIFY(!keep->isEnabled());
+        QVERIFY(faults->text().contains("heavy"));
+        fill("type-mass", "12.5");
+        QVERIFY(keep->isEnabled());
+        auto *bodies = editor.findChild<QTableWidget *>("bodies");
+        bodies->item(0, 0)->setText("30 x 20 x 0");
+        QVERIFY(!keep->isEnabled());
+        QVERIFY(faults->text().contains("body 1"));
+        bodies->item(0, 0)->setText("30 x 20 x 1,6");
+        QCOMPARE(std::get<Box>(editor.type().solids[0].shape).fullSize_mm, Vec3(30, 20, 1.6));
+        editor.findChild<QPushButton *>("bodies-add")->click();
+        bodies->item(1, 0)->setText("d 12 x 8");
+        bodies->item(1, 1)->setText("0, 0, 5.6");
+        QCOMPARE(std::get<Cylinder>(editor.type().solids[1].shape).diameter_mm, 12.0);
+        fill("type-mounting", "20, holes 2.2");
+        QCOMPARE(editor.type().mounting->size_mm, 20.0);
+        editor.findChild<QPushButton *>("ports-add")->click();
+        auto *ports = editor.findChild<QTableWidget *>("ports");
+        ports->item(0, 0)->setText("in");
+        ports->item(0, 3)->setText("aft");
+        ports->item(0, 5)->setText("5V DIN");
+        QVERIFY(faults->text().contains("no ground")); // odd, but it can be kept
+        QVERIFY(keep->isEnabled());
+        ports->item(0, 5)->setText("5V GND DIN");
+        QVERIFY(!faults->text().contains("no ground"));
+        QCOMPARE(editor.type().ports[0].direction, Vec3(-1, 0, 0));
+        fill("type-vmax", "5.5");
+        keep->click();
+        QVERIFY(!bench.isEditingPart());
+        const PartType &kept = f.document().build().types->at("reed-bed-lamp");
+        QCOMPARE(*kept.electrical->supplyMax_V, 5.5);
+        QCOMPARE(kept.ports[0].pins.size(), std::size_t(3));
+        QVERIFY(bench.model().rowOf("reed-bed-lamp") >= 0);
+        QVERIFY(parseBuild(writeBuild(f.document().build())));
+    }
+    void changingAPartTypeChangesAllItsParts() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.table().setCurrentIndex(cell(bench, "motor-2807", kit::name));
+        bench.changePart();
+        QVERIFY(bench.isEditingPart());
+        auto &editor = bench.editor();
+        auto *id = editor.findChild<QLineEdit *>("type-id");
+        id->setFocus();
+        id->selectAll();
+        QTest::keyClicks(id, "motor-own");
+        auto *mass = editor.findChild<QLineEdit *>("type-mass");
+        mass->setFocus();
+        mass->selectAll();
+        QTest::keyClicks(mass, "50");
+        editor.findChild<QPushButton *>("keep")->click();
+        QVERIFY(!f.document().build().types->contains("motor-2807"));
+        QCOMPARE(findPart(f.document().build(), "motor-1")->type, std::string("motor-own"));
+        QVERIFY(findKitEntry(f.document().build(), "motor-own")); // what was counted stays counted
+        f.document().history().undo();
+        QVERIFY(f.document().build().types->contains("motor-2807"));
+        // An id that another type has is refused while it is typed.
+        bench.changePart("motor-2807");
+        id->setFocus();
+        id->selectAll();
+        QTest::keyClicks(id, "prop-7");
+        QVERIFY(!editor.findChild<QPushButton *>("keep")->isEnabled());
+    }
+    void bodiesComeFromStlAndBadOnesAreTold() {
+        WindowFixture f;
+        auto writeStl = [&](const char *name, int facets) {
+            // A tetrahedron: four facets close it, three leave it open.
+            const Vec3 p[] = {{0, 0, 0}, {10, 0, 0}, {0, 10, 0}, {0, 0, 10}};
+            const int t[][3] = {{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}};
+            QFile file(f.folder.filePath(name));
+            if (!file.open(QIODevice::WriteOnly)) return QString();
+            file.write("solid x\n");
+            for (int i = 0; i < facets; ++i) {
+                file.write("facet normal 0 0 0\nouter loop\n");
+                for (int k : t[i]) file.write(QString("vertex %1 %2 %3\n").arg(p[k].x()).arg(p[k].y()).arg(p[k].z()).toLatin1());
+                file.write("endloop\nendfacet\n");
+            }
+            file.write("endsolid x\n");
+            return f.folder.filePath(name);
+        };
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.newPart(PartKind::mount);
+        auto &editor = bench.editor();
+        const auto before = editor.type().solids.size();
+        editor.readBodies(writeStl("open.stl", 3));
+        QCOMPARE(editor.type().solids.size(), before);
+        QVERIFY(editor.findChild<QLabel *>("type-faults")->text().contains("open edges"));
+        editor.readBodies(writeStl("closed.stl", 4));
+        QCOMPARE(editor.type().solids.size(), before + 1);
+        const Mesh &mesh = std::get<Mesh>(editor.type().solids.back().shape);
+        QVERIFY(std::abs(mesh.exact->volume_mm3 - 1000.0 / 6) < 1e-6);
+        editor.findChild<QPushButton *>("keep")->click();
+        QVERIFY(parseBuild(writeBuild(f.document().build())));
     }
     void aKitListIsMappedLookedOverAndTaken() {
         WindowFixture f;

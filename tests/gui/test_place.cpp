@@ -2,6 +2,10 @@
 // them.
 #include "gui/window_fixture.h"
 
+#include <QDropEvent>
+#include <QLineEdit>
+#include <QMimeData>
+
 #include <QAbstractButton>
 #include <QComboBox>
 #include <QLineEdit>
@@ -42,7 +46,7 @@ private slots:
 
     void theDemoShowsWeightBalanceAndFindings() {
         WindowFixture f;
-        QVERIFY(f.axisText().startsWith("1117.5 g"));
+        QVERIFY(f.axisText().startsWith("1119.6 g"));
         QVERIFY(showsWhatTheCoreComputes(f));
     }
     void numbersChangeWhileTheMouseIsDown() {
@@ -206,13 +210,13 @@ private slots:
     void weighingAPartEntersTheBalance() {
         WindowFixture f;
         f.document().select("gpsmast");
-        QVERIFY(f.axisText().contains("1 unknown"));
+        QVERIFY(f.axisText().contains("2 unknown"));
         type(field(f, "mass"), "4.2 ± 0.1");
         const Measured &mass = findPart(f.document().build(), "gpsmast")->mass_g;
         QCOMPARE(*mass.value, 4.2);
         QCOMPARE(*mass.tolerance, 0.1);
         QVERIFY(mass.source == Source::measured);
-        QVERIFY(f.axisText().contains("0 unknown"));
+        QVERIFY(f.axisText().contains("1 unknown"));
         QVERIFY(showsWhatTheCoreComputes(f));
         type(field(f, "mass"), "-3");
         QCOMPARE(*findPart(f.document().build(), "gpsmast")->mass_g.value, 4.2);
@@ -236,7 +240,7 @@ private slots:
         QCOMPARE(cases->count(), 3);
         cases->setCurrentIndex(1);
         emit cases->activated(1);
-        QVERIFY(f.axisText().startsWith("983.5 g"));
+        QVERIFY(f.axisText().startsWith("985.6 g"));
         auto *profiles = f.window->findChild<QComboBox *>("practice");
         const int watches = f.document().analysis().counts.watch;
         profiles->setCurrentIndex(profiles->findData("sprint"));
@@ -284,6 +288,44 @@ private slots:
             if (button->text() == "Front") QTest::mouseClick(button, Qt::LeftButton);
         QTest::keyClick(&elevation, Qt::Key_Right); // seen from the nose, right is the craft's left
         QVERIFY((f.position("gps") - start - Vec3(0, 1, 1)).norm() < 1e-9);
+    }
+    void partsAreSearchedAndDraggedFromTheLibrary() {
+        WindowFixture f;
+        auto &bench = f.window->placeBench();
+        bench.showLibrary(true);
+        const int all = bench.library().list().count();
+        QVERIFY(all > 150);
+        QTest::keyClicks(&bench.library().words(), "buzzer loud");
+        QCOMPARE(bench.library().list().count(), 1);
+        QMimeData data;
+        data.setData(place::kTypeMime, "buzzer-loud");
+        auto &view = f.plan();
+        const auto at = [&](double x, double y) { return view.mapFromScene(QPointF(x, -y)); };
+        QDragEnterEvent enter(at(40, 0), Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(view.viewport(), &enter);
+        QVERIFY(enter.isAccepted());
+        const std::size_t before = f.document().build().parts.size();
+        QDragMoveEvent move(at(-50, 12), Qt::CopyAction, &data, Qt::LeftButton, Qt::ControlModifier);
+        QApplication::sendEvent(view.viewport(), &move);
+        QVERIFY(f.document().isPreviewing()); // seen, weighed and judged while it hangs on the pointer
+        QCOMPARE(f.document().build().parts.size(), before + 1);
+        QDropEvent drop(QPointF(at(-50, 12)), Qt::CopyAction, &data, Qt::LeftButton, Qt::ControlModifier);
+        QApplication::sendEvent(view.viewport(), &drop);
+        QVERIFY(!f.document().isPreviewing());
+        QCOMPARE(f.document().build().parts.size(), before + 1);
+        QCOMPARE(f.document().selected(), QString("buzzer-loud"));
+        const Vec3 place = f.position("buzzer-loud");
+        QVERIFY(std::abs(place.x() + 50) < 1 && std::abs(place.y() - 12) < 1);
+        QCOMPARE(place.z(), 35.0); // on the top plate
+        f.document().history().undo();
+        QCOMPARE(f.document().build().parts.size(), before);
+        // Leaving the mat takes it away again.
+        QApplication::sendEvent(view.viewport(), &enter);
+        QApplication::sendEvent(view.viewport(), &move);
+        QDragLeaveEvent leave;
+        QApplication::sendEvent(view.viewport(), &leave);
+        QVERIFY(!f.document().isPreviewing());
+        QCOMPARE(f.document().build().parts.size(), before);
     }
 };
 

@@ -43,7 +43,7 @@ void paintTag(QPainter &painter, const QPointF &at, const QString &text, const Q
 MatCanvas::MatCanvas(const theme::Theme &theme, QWidget *parent) : QWidget(parent), theme_(theme) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
-    setMinimumSize(240, 200);
+    setMinimumSize(200, 200);
     connect(&theme_, &theme::Theme::changed, this, qOverload<>(&QWidget::update));
 }
 

@@ -82,7 +82,10 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
 }
 
 QSize FindingDelegate::sizeHint(const QStyleOptionViewItem &option, const QModelIndex &index) const {
-    const int width = option.rect.width() > 0 ? option.rect.width() : theme::kLedgerWidth;
+    // The scroll bar may come only after the sizes are known: texts are laid out as if it were there.
+    constexpr int kScrollBar = 12;
+    const int beside = theme::kLedgerWidth - kScrollBar;
+    const int width = option.rect.width() > 0 ? std::min(option.rect.width(), beside) : beside;
     return {width, layOut(QRect(0, 0, width, 0), index).height};
 }
 

@@ -65,6 +65,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
 
     rail_ = new StageRail(document_, theme_);
     bench_ = new QStackedWidget;
+    bench_->setMinimumSize(420, 320); // the benches scroll: none of them may make the window larger
     start_ = new StartPage(theme_);
     place_ = new place::PlaceBench(document_, theme_);
     kit_ = new kit::KitBench(document_, theme_);
@@ -126,6 +127,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     auto say = [this](const QString &text, bool bad) {
         notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
     };
+    connect(&place_->library(), &place::LibraryDrawer::chosen, this, [this](const QString &type) { addFromLibrary(type.toStdString()); });
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
     connect(&document_, &Document::refused, this,
@@ -207,6 +209,11 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          [this] {
              setStage(Stage::kit);
              if (const Part *part = document_.selectedPart()) kit_->changePart(part->type);
+         }},
+        {"library", Menu::view, tr("Part library"), QKeySequence("Ctrl+L"), {},
+         [this] {
+             setStage(Stage::place);
+             place_->showLibrary(!place_->library().isVisible());
          }},
         {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
         {"theme",
@@ -468,13 +475,16 @@ void MainWindow::save(bool askForName, bool overwriteChanges) {
 }
 
 void MainWindow::addFromLibrary(const std::string &typeId) {
-    const auto type = document_.library().find(typeId);
-    if (type == document_.library().end()) return;
+    const auto own = document_.build().types->find(typeId);
+    const bool embedded = own != document_.build().types->end();
+    const auto shipped = document_.library().find(typeId);
+    if (!embedded && shipped == document_.library().end()) return;
+    const PartType type = embedded ? own->second : shipped->second;
     setStage(Stage::place);
     const QPointF middle = place_->plan().centre();
     const std::string id = freshId(document_.build(), typeId);
-    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type->second.name)),
-                       addPart(document_.build(), type->second, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
+    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type.name)),
+                       addPart(document_.build(), type, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
         document_.select(QString::fromStdString(id));
 }
 

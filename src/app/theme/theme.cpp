@@ -88,13 +88,17 @@ void Theme::apply() {
         QComboBox::down-arrow { image: url(:/icons/chevron.svg); width: 12px; height: 12px; }
         QPushButton { background: %1; border: 1px solid %3; border-radius: 3px; padding: 4px 12px; }
         QPushButton:hover, QPushButton:focus { border-color: %8; }
+        QCheckBox::indicator, QAbstractItemView::indicator { width: 13px; height: 13px; border: 1px solid %4; border-radius: 3px; background: %7; }
+        QCheckBox::indicator:checked, QAbstractItemView::indicator:checked { background: %8; border-color: %8; image: url(:/icons/tick-%9.svg); }
+        QCheckBox::indicator:focus { border-color: %8; }
         QToolTip { background: %1; color: %2; border: 1px solid %3; padding: 4px; }
         QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
         QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; }
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
     )")
                               .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(),
-                                   c.chalk.name(), c.field.name(), c.link.name());
+                                   c.chalk.name(), c.field.name(), c.link.name(),
+                                   mode_ == Mode::light ? "light" : "dark");
     qApp->setStyleSheet(sheet);
 }
 

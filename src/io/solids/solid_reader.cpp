@@ -62,10 +62,10 @@ Result<std::vector<ImportedBody>, LoadError> readSolids(const std::filesystem::p
         result.name = body.name;
         result.trianglesRead = body.mesh.triangles.size();
         Mesh mesh = welded(body.mesh);
-        if (mesh.triangles.size() < 4) return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
         if (const std::size_t open = openEdges(mesh); open > 0 && stl)
             return refuse(path, "a closed mesh", fmt::format("{} open edges of {} triangles", open, mesh.triangles.size()),
                           "mend it in the program that made it (close holes, join shells), or export STEP");
+        if (mesh.triangles.size() < 4) return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
         mesh = facingOutwards(mesh);
         if (!mesh.exact) mesh.exact = shapeProperties(mesh);
         if (!(mesh.exact->volume_mm3 > 0)) return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));

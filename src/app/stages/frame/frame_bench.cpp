@@ -74,9 +74,10 @@ QWidget *FrameBench::makeBar() {
             [this] { document_.edit(tr("Longer arms"), extendArms(document_.build(), 5)); });
     connect(shorter, &QToolButton::clicked, this,
             [this] { document_.edit(tr("Shorter arms"), extendArms(document_.build(), -5)); });
-    line->addStretch();
     auto *hint = new QLabel(tr("pull numbers, rims and squares"));
-    line->addWidget(hint);
+    hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    hint->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    line->addWidget(hint, 10);
     return bar;
 }
 

@@ -6,6 +6,7 @@
 #include "io/file_bytes.h"
 
 #include <QClipboard>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QGuiApplication>
 #include <QHBoxLayout>
@@ -90,30 +91,13 @@ QWidget *KitBench::makeBar() {
         row->addWidget(tool);
         return tool;
     };
-    const std::tuple<Show, QString, QString> filters[] = {
-        {Show::all, tr("All"), tr("Everything that is needed or in the box")},
-        {Show::missing, tr("Missing"), tr("Fewer in hand than needed")},
-        {Show::spare, tr("Spare"), tr("More in hand than needed")},
-        {Show::uncounted, tr("To count"), tr("Not counted yet")},
-        {Show::unweighed, tr("To weigh"), tr("Weight from the catalogue")},
-        {Show::marks, tr("To read"), tr("Arrow or pin order not confirmed")}};
-    for (const auto &[show, text, tip] : filters) {
-        auto *tool = button(text, tip);
-        tool->setCheckable(true);
-        tool->setChecked(show == Show::all);
-        connect(tool, &QToolButton::clicked, this, [this, wanted = show] {
-            for (auto &[other, otherTool] : filters_) otherTool->setChecked(other == wanted);
-            model_->setShow(wanted);
-        });
-        filters_.emplace_back(show, tool);
-    }
-    row->addStretch();
     auto *fresh = button(tr("New part"), tr("Make a part type"));
     auto *change = button(tr("Change"), tr("Change the chosen part type"));
     fresh->setObjectName("new-part");
     change->setObjectName("change-part");
     connect(fresh, &QToolButton::clicked, this, [this] { newPart(); });
     connect(change, &QToolButton::clicked, this, qOverload<>(&KitBench::changePart));
+    row->addStretch();
     auto *read = button(tr("Read list…"), tr("Parts from a CSV kit list"));
     auto *write = button(tr("Write list…"), tr("The whole kit as CSV"));
     auto *copy = button(tr("Copy"), tr("What the table shows, as CSV"));
@@ -141,18 +125,36 @@ QWidget *KitBench::makeHead() {
     pieces_ = new QLabel;
     pieces_->setFont(theme_.text(15, true));
     masses_ = new QLabel;
+    masses_->setMinimumWidth(80);
+    masses_->setWordWrap(true);
     next_ = new QLabel;
     next_->setWordWrap(true);
     next_->setObjectName("weigh-next");
+    auto *show = new QComboBox;
+    show->setObjectName("kit-show");
+    show->setAccessibleName(tr("Rows to show"));
+    const std::tuple<Show, QString, QString> filters[] = {
+        {Show::all, tr("Everything"), tr("Everything that is needed or in the box")},
+        {Show::missing, tr("Missing"), tr("Fewer in hand than needed")},
+        {Show::spare, tr("Spare"), tr("More in hand than needed")},
+        {Show::uncounted, tr("To count"), tr("Not counted yet")},
+        {Show::unweighed, tr("To weigh"), tr("Weight from the catalogue")},
+        {Show::marks, tr("To read"), tr("Arrow or pin order not confirmed")}};
+    for (const auto &[what, text, tip] : filters) {
+        show->addItem(text, int(what));
+        show->setItemData(show->count() - 1, tip, Qt::ToolTipRole);
+    }
+    connect(show, &QComboBox::activated, this, [this, show] { model_->setShow(Show(show->currentData().toInt())); });
     auto *find = new QLineEdit;
     find->setObjectName("kit-find");
     find->setPlaceholderText(tr("Find a part"));
     find->setClearButtonEnabled(true);
-    find->setFixedWidth(180);
+    find->setFixedWidth(150);
     connect(find, &QLineEdit::textChanged, model_, &KitModel::setWords);
     row->addWidget(pieces_);
     row->addSpacing(16);
     row->addWidget(masses_, 1);
+    row->addWidget(show);
     row->addWidget(find);
     column->addLayout(row);
     column->addWidget(next_);
@@ -184,6 +186,12 @@ void KitBench::refresh() {
                                         .arg(locale.toString(advice.unweighed_g, 'f', 0),
                                              locale.toString(2 * advice.sigma_mm * std::sqrt(advice.unweighedShare), 'f', 2),
                                              next.join(", ")));
+}
+
+void KitBench::resizeEvent(QResizeEvent *event) {
+    QWidget::resizeEvent(event);
+    constexpr int kRoomForNotes = 800;
+    table_->setColumnHidden(note, width() < kRoomForNotes);
 }
 
 QString KitBench::summary() const { return pieces_->text() + ", " + masses_->text() + ". " + next_->text(); }

@@ -10,7 +10,6 @@ class QLabel;
 class QLineEdit;
 class QStackedLayout;
 class QTableView;
-class QToolButton;
 
 namespace waxis::kit {
 
@@ -38,6 +37,9 @@ public:
 signals:
     void said(const QString &text, bool bad);
 
+protected:
+    void resizeEvent(QResizeEvent *event) override;
+
 private:
     QWidget *makeBar();
     QWidget *makeHead();
@@ -51,7 +53,6 @@ private:
     PartEditor *editor_ = nullptr;
     QStackedLayout *pages_ = nullptr;
     QLabel *pieces_ = nullptr, *masses_ = nullptr, *next_ = nullptr;
-    std::vector<std::pair<Show, QToolButton *>> filters_;
 };
 
 } // namespace waxis::kit

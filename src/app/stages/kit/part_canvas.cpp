@@ -53,7 +53,9 @@ double PartCanvas::planLift() const {
 QRectF PartCanvas::content() const {
     const Aabb bounds = boundsOfType(type_);
     const double low = bounds.min_mm.z(), high = bounds.max_mm.y() + planLift();
-    return {bounds.min_mm.x(), low, std::max(bounds.size_mm().x(), 1.0), std::max(high - low, 1.0)};
+    // Room for the ports' names on both sides.
+    const double wide = std::max(bounds.size_mm().x(), 1.0), beside = 0.16 * wide;
+    return {bounds.min_mm.x() - beside, low, wide + 2 * beside, std::max(high - low, 1.0)};
 }
 
 void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {

@@ -73,7 +73,7 @@ bool setMaybe(std::optional<double> &value, const QString &text) {
 PartEditor::PartEditor(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     canvas_ = new PartCanvas(theme);
-    canvas_->setObjectName("part-canvas");
+    canvas_->setObjectName("type-canvas");
     auto *inner = new QWidget;
     column_ = new QVBoxLayout(inner);
     column_->setContentsMargins(12, 8, 12, 12);
@@ -89,7 +89,7 @@ PartEditor::PartEditor(app::Document &document, const theme::Theme &theme, QWidg
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setWidget(inner);
     faultText_ = new QLabel;
-    faultText_->setObjectName("part-faults");
+    faultText_->setObjectName("type-faults");
     faultText_->setWordWrap(true);
     faultText_->setContentsMargins(12, 6, 12, 0);
     auto *cancel = new QPushButton(tr("Leave it"));
@@ -111,13 +111,14 @@ PartEditor::PartEditor(app::Document &document, const theme::Theme &theme, QWidg
     side->addWidget(faultText_);
     side->addLayout(buttons);
     auto *holder = new QWidget;
-    holder->setFixedWidth(470);
+    holder->setMinimumWidth(430);
+    holder->setMaximumWidth(520);
     holder->setLayout(side);
     auto *row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);
-    row->addWidget(canvas_, 1);
-    row->addWidget(holder);
+    row->addWidget(canvas_, 10);
+    row->addWidget(holder, 14);
     connect(cancel, &QPushButton::clicked, this, [this] { emit finished(false); });
     connect(keep_, &QPushButton::clicked, this, [this] { keep(false); });
     connect(keepOwn_, &QPushButton::clicked, this, [this] { keep(true); });
@@ -283,30 +284,30 @@ void PartEditor::makeForm() {
     const auto report = [this](const QString &problem) { changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem)); };
     heading(tr("What it is"));
     line(
-        tr("Name"), "part-name", [this] { return QString::fromStdString(type_.name); },
+        tr("Name"), "type-name", [this] { return QString::fromStdString(type_.name); },
         [this](const QString &text) {
             type_.name = text.trimmed().toStdString();
             if (idFollowsName_) type_.id = idFromName(type_.name);
             return true;
         });
     line(
-        tr("Id"), "part-id", [this] { return QString::fromStdString(type_.id); },
+        tr("Id"), "type-id", [this] { return QString::fromStdString(type_.id); },
         [this](const QString &text) {
             type_.id = text.trimmed().toStdString();
             idFollowsName_ = false;
             return true;
         });
     choice(
-        tr("Kind"), "part-kind", wordsUpTo(PartKind::other), [this] { return int(type_.kind); }, [this](int i) { type_.kind = PartKind(i); });
+        tr("Kind"), "type-kind", wordsUpTo(PartKind::other), [this] { return int(type_.kind); }, [this](int i) { type_.kind = PartKind(i); });
     line(
-        tr("Maker"), "part-maker", [this] { return QString::fromStdString(type_.maker); },
+        tr("Maker"), "type-maker", [this] { return QString::fromStdString(type_.maker); },
         [this](const QString &text) {
             type_.maker = text.trimmed().toStdString();
             return true;
         });
-    measured(tr("Mass, g"), "part-mass", [this] { return &type_.mass_g; });
+    measured(tr("Mass, g"), "type-mass", [this] { return &type_.mass_g; });
     line(
-        tr("Centre of mass, mm"), "part-com", [this] { return type_.centreOfMass_mm ? vectorText(*type_.centreOfMass_mm) : QString(); },
+        tr("Centre of mass, mm"), "type-com", [this] { return type_.centreOfMass_mm ? vectorText(*type_.centreOfMass_mm) : QString(); },
         [this](const QString &text) {
             if (text.trimmed().isEmpty()) {
                 type_.centreOfMass_mm.reset();
@@ -317,10 +318,10 @@ void PartEditor::makeForm() {
             return v.has_value();
         },
         tr("Empty: that of the bodies"));
-    flag(tr("Gets hot"), "part-hot", [this] { return &type_.hot; });
-    flag(tr("Bends in the wash"), "part-flexible", [this] { return &type_.flexible; });
-    flag(tr("Fragile"), "part-fragile", [this] { return &type_.fragile; });
-    flag(tr("Must see the sky"), "part-sky", [this] { return &type_.mustSeeSky; });
+    flag(tr("Gets hot"), "type-hot", [this] { return &type_.hot; });
+    flag(tr("Bends in the wash"), "type-flexible", [this] { return &type_.flexible; });
+    flag(tr("Fragile"), "type-fragile", [this] { return &type_.fragile; });
+    flag(tr("Must see the sky"), "type-sky", [this] { return &type_.mustSeeSky; });
 
     heading(tr("Bodies"));
     bodies_ = std::make_unique<RecordTable<Solid>>(
@@ -333,9 +334,9 @@ void PartEditor::makeForm() {
                  if (shape) s.shape = *shape;
                  return shape.has_value();
              }},
-            {tr("Middle at"), 76, [](const Solid &s) { return vectorText(s.X_PartSolid.position_mm); },
+            {tr("Middle at"), 82, [](const Solid &s) { return vectorText(s.X_PartSolid.position_mm); },
              [](Solid &s, const QString &text) { return setVector(s.X_PartSolid.position_mm, text); }},
-            {tr("Turned, °"), 62,
+            {tr("Turned, °"), 54,
              [](const Solid &s) {
                  const auto a = rollPitchYawFrom(s.X_PartSolid.rotation);
                  const Vec3 angles(a.roll_deg, a.pitch_deg, a.yaw_deg);
@@ -347,9 +348,9 @@ void PartEditor::makeForm() {
                  s.X_PartSolid.rotation = quaternionFrom({a.x(), a.y(), a.z()});
                  return true;
              }},
-            {tr("Role"), 88, [](const Solid &s) { return fromView(io::nameOf(s.role)); },
+            {tr("Role"), 96, [](const Solid &s) { return fromView(io::nameOf(s.role)); },
              [](Solid &s, const QString &text) { return setWord(s.role, text); }, wordsUpTo(SolidRole::soft)},
-            {tr("Material"), 86, [](const Solid &s) { return QString::fromStdString(s.material); },
+            {tr("Material"), 100, [](const Solid &s) { return QString::fromStdString(s.material); },
              [](Solid &s, const QString &text) {
                  s.material = text.toStdString();
                  return true;
@@ -381,10 +382,10 @@ void PartEditor::makeForm() {
     connect(bodies_->widget(), &QTableWidget::currentCellChanged, this, [this] { canvas_->show(type_, bodies_->current(), -1); });
 
     heading(tr("Mounting"));
-    pattern(tr("Holes"), "part-mounting", &PartType::mounting);
-    pattern(tr("Adapter: other holes"), "part-carries", &PartType::carries);
+    pattern(tr("Holes"), "type-mounting", &PartType::mounting);
+    pattern(tr("Adapter: other holes"), "type-carries", &PartType::carries);
     choice(
-        tr("Printed arrow"), "part-arrow", {tr("none"), "forward", "left", "aft", "right", "up", "down"},
+        tr("Printed arrow"), "type-arrow", {tr("none"), "forward", "left", "aft", "right", "up", "down"},
         [this] {
             if (!type_.arrow) return 0;
             static const QStringList words{"", "forward", "left", "aft", "right", "up", "down"};
@@ -395,7 +396,7 @@ void PartEditor::makeForm() {
             type_.arrow = index == 0 ? std::nullopt : readDirection(words[index]);
         });
     choice(
-        tr("Made for motors that turn"), "part-turns", {tr("either way"), tr("clockwise"), tr("counter-clockwise")},
+        tr("Made for motors that turn"), "type-turns", {tr("either way"), tr("clockwise"), tr("counter-clockwise")},
         [this] { return !type_.turns ? 0 : *type_.turns == Spin::clockwise ? 1 : 2; },
         [this](int index) { type_.turns = index == 0 ? std::nullopt : std::optional(index == 1 ? Spin::clockwise : Spin::counterClockwise); });
 
@@ -466,24 +467,24 @@ void PartEditor::makeForm() {
     table(*leads_, tr("Add a lead"), lead);
 
     heading(tr("Power"));
-    number(tr("Supply, at least V"), "part-vmin", [this] { return &electrical().supplyMin_V; });
-    number(tr("Supply, at most V"), "part-vmax", [this] { return &electrical().supplyMax_V; });
-    measured(tr("Draws typically, A"), "part-typical", [this] { return &electrical().typical_A; });
-    measured(tr("Draws at peak, A"), "part-peak", [this] { return &electrical().peak_A; });
-    number(tr("Carries without end, A"), "part-continuous", [this] { return &electrical().continuous_A; });
+    number(tr("Supply, at least V"), "type-vmin", [this] { return &electrical().supplyMin_V; });
+    number(tr("Supply, at most V"), "type-vmax", [this] { return &electrical().supplyMax_V; });
+    measured(tr("Draws typically, A"), "type-typical", [this] { return &electrical().typical_A; });
+    measured(tr("Draws at peak, A"), "type-peak", [this] { return &electrical().peak_A; });
+    number(tr("Carries without end, A"), "type-continuous", [this] { return &electrical().continuous_A; });
     line(
-        tr("Pack: cells in series"), "part-cells", [this] { return electrical().cells ? QString::number(*electrical().cells) : QString(); },
+        tr("Pack: cells in series"), "type-cells", [this] { return electrical().cells ? QString::number(*electrical().cells) : QString(); },
         [this](const QString &text) {
             std::optional<double> cells;
             if (!setMaybe(cells, text) || (cells && (*cells < 1 || *cells > 100))) return false;
             electrical().cells = cells ? std::optional(int(*cells)) : std::nullopt;
             return true;
         });
-    number(tr("Pack: capacity, mAh"), "part-capacity", [this] { return &electrical().capacity_mAh; });
-    number(tr("Pack: full cell, V"), "part-cell-full", [this] { return &electrical().cellFull_V; });
-    number(tr("Capacitor, µF"), "part-uf", [this] { return &electrical().capacitance_uF; });
-    number(tr("Capacitor rated, V"), "part-rated", [this] { return &electrical().rated_V; });
-    measured(tr("Motor: static thrust, gf"), "part-thrust", [this] { return &type_.maxThrust_gf; });
+    number(tr("Pack: capacity, mAh"), "type-capacity", [this] { return &electrical().capacity_mAh; });
+    number(tr("Pack: full cell, V"), "type-cell-full", [this] { return &electrical().cellFull_V; });
+    number(tr("Capacitor, µF"), "type-uf", [this] { return &electrical().capacitance_uF; });
+    number(tr("Capacitor rated, V"), "type-rated", [this] { return &electrical().rated_V; });
+    measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
     outputs_ = std::make_unique<RecordTable<PowerOutput>>(
         tr("Rails that it feeds"),
         std::vector<RecordColumn<PowerOutput>>{{tr("Rail"), 0, [](const PowerOutput &o) { return QString::fromStdString(o.id); },
@@ -539,7 +540,7 @@ void PartEditor::makeForm() {
 
     heading(tr("Antenna"));
     choice(
-        tr("It is"), "part-antenna", QStringList{tr("no antenna")} + wordsUpTo(AntennaKind::loadedDipole),
+        tr("It is"), "type-antenna", QStringList{tr("no antenna")} + wordsUpTo(AntennaKind::loadedDipole),
         [this] { return type_.antenna ? int(type_.antenna->kind) + 1 : 0; },
         [this](int index) {
             if (index == 0)
@@ -618,7 +619,7 @@ void PartEditor::makeForm() {
 
     heading(tr("Magnetism"));
     line(
-        tr("Magnet, mA m²"), "part-dipole", [this] { return type_.magnetics && !type_.magnetics->dipole_mAm2.isZero() ? vectorText(type_.magnetics->dipole_mAm2) : QString(); },
+        tr("Magnet, mA m²"), "type-dipole", [this] { return type_.magnetics && !type_.magnetics->dipole_mAm2.isZero() ? vectorText(type_.magnetics->dipole_mAm2) : QString(); },
         [this](const QString &text) {
             Vec3 dipole = Vec3::Zero();
             if (!text.trimmed().isEmpty() && !setVector(dipole, text)) return false;
@@ -628,13 +629,13 @@ void PartEditor::makeForm() {
         },
         tr("Permanent moment along x, y, z; a small buzzer has about 10"));
     choice(
-        tr("Steel in it"), "part-ferrous", {tr("no"), tr("yes")}, [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
+        tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")}, [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
         [this](int index) {
             if (!type_.magnetics) type_.magnetics.emplace();
             type_.magnetics->ferrous = index == 1;
         });
     line(
-        tr("Note"), "part-note", [this] { return QString::fromStdString(type_.note); },
+        tr("Note"), "type-note", [this] { return QString::fromStdString(type_.note); },
         [this](const QString &text) {
             type_.note = text.toStdString();
             return true;
@@ -680,7 +681,7 @@ void PartEditor::changed(const QString &problem) {
     keep_->setEnabled(good);
     keepOwn_->setEnabled(good);
     if (idFollowsName_)
-        if (auto *id = findChild<QLineEdit *>("part-id"); id && !id->hasFocus()) id->setText(QString::fromStdString(type_.id));
+        if (auto *id = findChild<QLineEdit *>("type-id"); id && !id->hasFocus()) id->setText(QString::fromStdString(type_.id));
 }
 
 void PartEditor::readBodies(const QString &path) {

@@ -5,6 +5,7 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QSplitter>
 #include <QTimer>
 #include <QToolButton>
@@ -57,7 +58,15 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     layout->addWidget(makeChipBar());
-    layout->addWidget(splitter_);
+    library_ = new LibraryDrawer(document, theme);
+    library_->setFixedWidth(220);
+    library_->hide();
+    auto *beside = new QHBoxLayout;
+    beside->setContentsMargins(0, 0, 0, 0);
+    beside->setSpacing(0);
+    beside->addWidget(library_);
+    beside->addWidget(splitter_, 1);
+    layout->addLayout(beside, 1);
 
     for (PlaceView *view : {plan_, elevation_}) {
         connect(view, &PlaceView::zoomed, this,
@@ -81,6 +90,10 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
 QWidget *PlaceBench::makeChipBar() {
     auto *bar = theme::makeBenchBar(theme_, this, theme::kChipBarHeight);
     auto *row = static_cast<QHBoxLayout *>(bar->layout());
+    libraryChip_ = chip(tr("Parts"), tr("The part library: search it, and drag onto the mat (Ctrl+L)"), false);
+    libraryChip_->setObjectName("library-chip");
+    connect(libraryChip_, &QToolButton::toggled, this, &PlaceBench::showLibrary);
+    row->addWidget(libraryChip_);
     auto add = [&](const QString &text, const QString &tip, bool on, auto &&set) {
         auto *button = chip(text, tip, on);
         overlayChips_.push_back(button);
@@ -121,6 +134,15 @@ QWidget *PlaceBench::makeElevationBar() {
     add(tr("Lens"), tr("What the flight camera sees: not built yet"), std::nullopt);
     row->addStretch();
     return bar;
+}
+
+void PlaceBench::showLibrary(bool shown) {
+    library_->setVisible(shown);
+    libraryChip_->setChecked(shown);
+    if (shown) {
+        library_->refresh();
+        library_->words().setFocus();
+    }
 }
 
 void PlaceBench::setElevation(View view) {

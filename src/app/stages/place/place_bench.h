@@ -1,6 +1,7 @@
 // The main screen: plan over elevation on one x axis, with the plumb line through both.
 #pragma once
 
+#include "app/stages/place/library_drawer.h"
 #include "app/stages/place/place_view.h"
 
 #include <QWidget>
@@ -18,6 +19,8 @@ public:
 
     PlaceView &plan() { return *plan_; }
     PlaceView &elevation() { return *elevation_; }
+    LibraryDrawer &library() { return *library_; }
+    void showLibrary(bool shown);
     void fit();
     void setOverlays(const drawing::Overlays &overlays);
     const drawing::Overlays &overlays() const { return planScene_.overlays(); }
@@ -40,6 +43,8 @@ private:
     PlaceView *plan_ = nullptr;
     PlaceView *elevation_ = nullptr;
     QSplitter *splitter_ = nullptr;
+    LibraryDrawer *library_ = nullptr;
+    QToolButton *libraryChip_ = nullptr;
     std::vector<QToolButton *> overlayChips_;
     std::vector<QToolButton *> elevationTabs_;
     bool fitted_ = false;

@@ -1,10 +1,14 @@
 #include "app/stages/place/place_view.h"
 
 #include "app/drawing/mat.h"
+#include "app/stages/place/library_drawer.h"
 #include "app/stages/place/snapping.h"
+#include "core/build/frame_shapes.h"
 
 #include <QApplication>
+#include <QDragEnterEvent>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QPainter>
 #include <QScrollBar>
 #include <cmath>
@@ -29,6 +33,7 @@ PlaceView::PlaceView(drawing::BuildScene &scene, app::Document &document, const 
     setResizeAnchor(QGraphicsView::NoAnchor);
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
+    setAcceptDrops(true);
     connect(&theme_, &theme::Theme::changed, this, [this] {
         resetCachedContent();
         viewport()->update();
@@ -157,6 +162,57 @@ void PlaceView::endDrag(bool keep) {
     else
         document_.cancelPreview();
     scene_.layOutLabels(pixelsPerMm());
+}
+
+EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
+    const auto own = startBuild_.types->find(newType_);
+    const auto shipped = document_.library().find(newType_);
+    const PartType *type = own != startBuild_.types->end()       ? &own->second
+                           : shipped != document_.library().end() ? &shipped->second
+                                                                  : nullptr;
+    if (!type) return Failure{EditError{tr("The library has no such part.").toStdString()}};
+    const Vec3 p = drawing::unproject(scene_.view(), mapToScene(at));
+    Pose wanted{p, Quat::Identity()};
+    if (scene_.view() == View::plan) // it stands on the highest plate there
+        for (const auto &plate : startBuild_.frame->plates)
+            if (contains({plate.outline_mm, plate.cutouts_mm}, p.head<2>()))
+                wanted.position_mm.z() = std::max(wanted.position_mm.z(), plate.z_mm + plate.thickness_mm);
+    auto added = addPart(startBuild_, *type, newType_, wanted);
+    if (!added || !snapping) return added;
+    const Part &part = added->parts.back();
+    const Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm());
+    const auto site = sitePose(*added->frame, target.site);
+    return site ? seatPart(*added, part.id, target.site, site->inverse() * target.X_FramePart)
+                : movePart(*added, part.id, target.X_FramePart);
+}
+
+void PlaceView::dragEnterEvent(QDragEnterEvent *event) {
+    if (!event->mimeData()->hasFormat(kTypeMime)) return event->ignore(); // files are the window's
+    newType_ = event->mimeData()->data(kTypeMime).toStdString();
+    startBuild_ = document_.build();
+    event->acceptProposedAction();
+}
+
+void PlaceView::dragMoveEvent(QDragMoveEvent *event) {
+    if (newType_.empty()) return event->ignore();
+    document_.preview(withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier)));
+    event->acceptProposedAction();
+}
+
+void PlaceView::dragLeaveEvent(QDragLeaveEvent *) {
+    newType_.clear();
+    document_.cancelPreview();
+}
+
+void PlaceView::dropEvent(QDropEvent *event) {
+    if (newType_.empty()) return event->ignore();
+    const auto added = withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier));
+    newType_.clear();
+    const QString id = added ? QString::fromStdString(added->parts.back().id) : QString();
+    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts.back().name)) : QString(), added)) document_.select(id);
+    scene_.layOutLabels(pixelsPerMm());
+    setFocus();
+    event->acceptProposedAction();
 }
 
 void PlaceView::nudge(const Vec3 &shift_mm) {

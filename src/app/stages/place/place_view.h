@@ -35,8 +35,14 @@ protected:
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;
+    void dragEnterEvent(QDragEnterEvent *event) override;
+    void dragMoveEvent(QDragMoveEvent *event) override;
+    void dragLeaveEvent(QDragLeaveEvent *event) override;
+    void dropEvent(QDropEvent *event) override;
 
 private:
+    /// The start build with a part of the dragged type at a place of the viewport, snapped.
+    EditResult withNewPart(const QPoint &at, bool snapping) const;
     void beginDrag(const QPoint &at);
     void dragTo(const QPoint &at, bool snapping);
     void endDrag(bool keep);
@@ -53,6 +59,7 @@ private:
     Build startBuild_;
     Pose startPose_;
     QPainterPath startOutline_;
+    std::string newType_; ///< being dragged in from the library
 };
 
 } // namespace waxis::place
