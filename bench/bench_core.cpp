@@ -1,4 +1,7 @@
 #include "core/analysis/analysis.h"
+#include "core/layout/relayout.h"
+#include "core/recognise/recognise.h"
+#include "io/drawing/dxf_reader.h"
 #include "io/project/project_file.h"
 #include "io/report_json/analysis_json.h"
 #include "synthetic_build.h"
@@ -69,8 +72,44 @@ void demoReport(benchmark::State &state) {
     for (auto _ : state) benchmark::DoNotOptimize(io::analysisText(build, analysis));
 }
 
+std::string drawingText(const char *path) {
+    std::ifstream in(path);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+/// 5,000 entities on one sheet: read, joined, nested, recognised.
+void drawingOfFiveThousand(benchmark::State &state) {
+    const std::string text = drawingText(WEIGHTAXIS_BENCH_TESTS "/fixtures/drawings/many.dxf");
+    for (auto _ : state) benchmark::DoNotOptimize(recognise(*readDxf(text)));
+}
+
+void drawingOfAFrame(benchmark::State &state) {
+    const std::string text = drawingText(WEIGHTAXIS_BENCH_DATA "/drawings/marshlight-5.dxf");
+    for (auto _ : state) {
+        const auto found = recognise(*readDxf(text));
+        benchmark::DoNotOptimize(frameFromDrawing(found, guessChoices(found)));
+    }
+}
+
+/// One step of pulling an arm: the frame is made anew and the build judged on it.
+void pullAnArm(benchmark::State &state) {
+    const Build build = loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/kilnlamp.waxis")->build;
+    Analyser analyser;
+    analyser.update(build);
+    double arm = 455;
+    for (auto _ : state) {
+        arm = arm > 460 ? 455 : arm + 0.5;
+        benchmark::DoNotOptimize(&analyser.update(*setLayoutValue(build, "arm_mm", arm)));
+    }
+}
+
 } // namespace
 
+BENCHMARK(drawingOfFiveThousand)->Unit(benchmark::kMillisecond);
+BENCHMARK(drawingOfAFrame)->Unit(benchmark::kMillisecond);
+BENCHMARK(pullAnArm)->Unit(benchmark::kMillisecond);
 BENCHMARK(loadDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(saveDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoFull)->Unit(benchmark::kMillisecond);

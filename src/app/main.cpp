@@ -52,7 +52,8 @@ int main(int argc, char **argv) {
     parser.setApplicationDescription("Plan where everything mounts in a multirotor frame.");
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument("FILE", "build to open (.waxis); a frame drawing (.dxf) or kit list (.csv) to begin one with", "[FILE]");
+    parser.addPositionalArgument(
+        "FILE", "build to open (.waxis); a frame drawing (.dxf) or kit list (.csv) to begin one with", "[FILE]");
     const QCommandLineOption screenshot("screenshot", "Save a picture of the window and end.", "OUT.png");
     const QCommandLineOption size("size", "Size of the window, as 1280x800.", "WxH", "1280x800");
     const QCommandLineOption stage(

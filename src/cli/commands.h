@@ -39,11 +39,11 @@ int calc(const CalcOptions &options, Streams io);
 
 struct ImportOptions {
     std::string file;
-    std::string units;        ///< "mm", "in", ...; empty: the header's
+    std::string units; ///< "mm", "in", ...; empty: the header's
     std::string nose = "right";
     double tolerance_mm = 0.05;
     double prop_mm = 0; ///< 0: as large as the motors allow
-    std::string out; ///< build to write; empty: none
+    std::string out;    ///< build to write; empty: none
     bool json = false;
 };
 int importFrame(const ImportOptions &options, Streams io);

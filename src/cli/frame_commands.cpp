@@ -42,7 +42,8 @@ void printPlate(const FoundPlate &plate, const PlateChoice &choice, std::ostream
         fmt::print(out, "  {:<13} {:g}{} mm {} at {}, holes {:g} mm{}\n", fmt::format("{} pattern", nameOf(p.use)),
                    p.pattern.size_mm, p.secondSize_mm > 0 ? fmt::format(" x {:g}", p.secondSize_mm) : "",
                    p.pattern.shape == PatternShape::circle ? "circle" : "square", at(p.centre_mm),
-                   p.pattern.holeDiameter_mm, std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
+                   p.pattern.holeDiameter_mm,
+                   std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
     for (const auto &hole : plate.holes)
         fmt::print(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
                    hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
@@ -118,7 +119,8 @@ int exportBuild(const ExportOptions &options, Streams io) {
     write(options.drillSvg, [&] { return platesAsSvg(frame, PlateSheet::drillTemplate); });
     write(options.kitCsv, [&] { return writeKitList(build); });
     if (!any) {
-        fmt::print(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg or --kit-csv\n");
+        fmt::print(io.err,
+                   "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg or --kit-csv\n");
         return unreadable;
     }
     return written ? clean : unreadable;
@@ -129,8 +131,8 @@ int newBuild(const NewOptions &options, Streams io) {
         for (const auto &layout : layouts()) {
             fmt::print(io.out, "{:<14} {} {}\n", layout.id, layout.title, layout.what);
             for (const auto &p : parametersOf(layout.kind))
-                fmt::print(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum, p.unit,
-                           p.standard, p.title);
+                fmt::print(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum,
+                           p.unit, p.standard, p.title);
         }
         return clean;
     }

@@ -39,7 +39,8 @@ int main(int argc, char **argv) {
     calcCommand->add_option("INPUTS", calcOptions.inputs, "KEY=VALUE ...; values are numbers or JSON");
 
     ImportOptions importOptions;
-    auto *importCommand = app.add_subcommand("import-frame", "What a frame drawing (DXF) holds, and a build made of it");
+    auto *importCommand =
+        app.add_subcommand("import-frame", "What a frame drawing (DXF) holds, and a build made of it");
     importCommand->add_option("DRAWING", importOptions.file, "DXF drawing")->required();
     importCommand->add_option("--units", importOptions.units, "units of the drawing instead of the header's")
         ->check(CLI::IsMember(std::vector<std::string>{"mm", "in", "cm", "m", "ft", "mil", "um"}));
@@ -47,14 +48,16 @@ int main(int argc, char **argv) {
         ->check(CLI::IsMember(std::vector<std::string>{"right", "up", "left", "down"}));
     importCommand->add_option("--tolerance", importOptions.tolerance_mm, "ends nearer than this meet, mm (0.05)")
         ->check(CLI::Range(0.0, 5.0));
-    importCommand->add_option("--prop", importOptions.prop_mm, "propeller diameter, mm")->check(CLI::Range(10.0, 1000.0));
+    importCommand->add_option("--prop", importOptions.prop_mm, "propeller diameter, mm")
+        ->check(CLI::Range(10.0, 1000.0));
     importCommand->add_option("--out", importOptions.out, "write a build with this frame");
     importCommand->add_flag("--json", importOptions.json, "write JSON (docs/format/import.md)");
 
     ExportOptions exportOptions;
     auto *exportCommand = app.add_subcommand("export", "Plates, drill template and kit list as files");
     exportCommand->add_option("FILE", exportOptions.file, "build (.waxis)")->required();
-    exportCommand->add_option("--plates-dxf", exportOptions.platesDxf, "plates as DXF at 1:1, mm; - for standard output");
+    exportCommand->add_option("--plates-dxf", exportOptions.platesDxf,
+                              "plates as DXF at 1:1, mm; - for standard output");
     exportCommand->add_option("--plates-svg", exportOptions.platesSvg, "plates as SVG at 1:1");
     exportCommand->add_option("--drill-dxf", exportOptions.drillDxf, "drill template as DXF at 1:1");
     exportCommand->add_option("--drill-svg", exportOptions.drillSvg, "drill template as SVG at 1:1");

@@ -29,7 +29,8 @@ using waxis::Vec3;
 
 constexpr double kDeflection_mm = 0.15, kAngle_rad = 0.4;
 
-void addTriangles(const Handle(Poly_Triangulation) & triangles, const TopLoc_Location &place, bool reversed, Mesh &mesh) {
+void addTriangles(const Handle(Poly_Triangulation) & triangles, const TopLoc_Location &place, bool reversed,
+                  Mesh &mesh) {
     const int base = int(mesh.points_mm.size());
     for (int i = 1; i <= triangles->NbNodes(); ++i) {
         const gp_Pnt p = triangles->Node(i).Transformed(place.Transformation());
@@ -59,7 +60,8 @@ RawBody bodyOf(const TopoDS_Shape &solid, const std::string &name) {
     for (TopExp_Explorer face(solid, TopAbs_FACE); face.More(); face.Next()) {
         TopLoc_Location place;
         const auto triangles = BRep_Tool::Triangulation(TopoDS::Face(face.Current()), place);
-        if (!triangles.IsNull()) addTriangles(triangles, place, face.Current().Orientation() == TopAbs_REVERSED, body.mesh);
+        if (!triangles.IsNull())
+            addTriangles(triangles, place, face.Current().Orientation() == TopAbs_REVERSED, body.mesh);
     }
     if (exact.volume_mm3 > 0) body.mesh.exact = exact;
     return body;
@@ -119,8 +121,8 @@ bool readStl(const char *path, std::vector<RawBody> &bodies, std::string &proble
 
 } // namespace
 
-extern "C" __attribute__((visibility("default"))) bool waxis_read_raw_bodies(const char *path, bool step, std::vector<RawBody> &bodies,
-                                                                             std::string &problem) {
+extern "C" __attribute__((visibility("default"))) bool
+waxis_read_raw_bodies(const char *path, bool step, std::vector<RawBody> &bodies, std::string &problem) {
     try {
         return step ? readStep(path, bodies, problem) : readStl(path, bodies, problem);
     } catch (const Standard_Failure &failure) {

@@ -2,13 +2,13 @@
 #include "core/analysis/analysis.h"
 #include "support/builds.h"
 
+#include <QFileInfo>
 #include <QJsonArray>
 #include <QJsonDocument>
-#include <QFileInfo>
-#include <functional>
 #include <QJsonObject>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <functional>
 
 using namespace waxis;
 
@@ -100,9 +100,8 @@ private slots:
         const auto outputs = QJsonDocument::fromJson(r.out).object()["outputs"].toObject();
         QVERIFY(std::abs(outputs["x_mm"].toDouble() - 4.11122145) < 1e-6);
         const Run list = run({"calc", "--list"});
-        for (const char *name :
-             {"mass-rollup", "attitude", "cg-three-scales", "cg-two-supports", "cg-height", "thrust-split", "thread",
-              "hole-pattern"})
+        for (const char *name : {"mass-rollup", "attitude", "cg-three-scales", "cg-two-supports", "cg-height",
+                                 "thrust-split", "thread", "hole-pattern"})
             QVERIFY(list.out.contains(name));
         QVERIFY(QJsonDocument::fromJson(run({"calc", "--list", "--json"}).out).isArray());
     }
@@ -142,7 +141,8 @@ private slots:
             for (const auto &item : value.toArray()) look(item);
             const auto object = value.toObject();
             for (auto at = object.begin(); at != object.end(); ++at) {
-                if (at.key() != "min" && at.key() != "max" && at.key() != "name") QVERIFY2(text.contains(at.key().toUtf8()), qPrintable(at.key()));
+                if (at.key() != "min" && at.key() != "max" && at.key() != "name")
+                    QVERIFY2(text.contains(at.key().toUtf8()), qPrintable(at.key()));
                 look(at.value());
             }
         };
@@ -161,10 +161,11 @@ private slots:
     void platesTemplatesAndKitListsAreWritten() {
         QTemporaryDir folder;
         const auto at = [&](const char *name) { return folder.filePath(name); };
-        const Run r = run({"export", kDemo, "--plates-dxf", at("p.dxf"), "--plates-svg", at("p.svg"), "--drill-dxf", at("d.dxf"), "--drill-svg",
-                           at("d.svg"), "--kit-csv", at("k.csv")});
+        const Run r = run({"export", kDemo, "--plates-dxf", at("p.dxf"), "--plates-svg", at("p.svg"), "--drill-dxf",
+                           at("d.dxf"), "--drill-svg", at("d.svg"), "--kit-csv", at("k.csv")});
         QCOMPARE(r.exit, 0);
-        for (const char *name : {"p.dxf", "p.svg", "d.dxf", "d.svg", "k.csv"}) QVERIFY(QFileInfo(at(name)).size() > 200);
+        for (const char *name : {"p.dxf", "p.svg", "d.dxf", "d.svg", "k.csv"})
+            QVERIFY(QFileInfo(at(name)).size() > 200);
         QVERIFY(run({"import-frame", at("p.dxf")}).out.contains("7 plate(s)"));
         QVERIFY(run({"export", kDemo, "--kit-csv", "-"}).out.startsWith("item,name,kind"));
         QCOMPARE(run({"export", kDemo}).exit, 2); // nothing was asked for
@@ -181,7 +182,10 @@ private slots:
         QVERIFY(std::abs(frame["motorDiagonal_mm"].toDouble() - 260) < 1e-9);
         QCOMPARE(frame["motors"].toArray().size(), 4);
         QVERIFY(run({"new", "quad-x", "arn_mm=130"}).err.contains("arm_mm"));
-        for (const QStringList &bad : {QStringList{"new", "quad-y"}, {"new", "quad-x", "arm_mm"}, {"new", "quad-x", "arm_mm=long"}, {"new", "quad-x", "arm_mm=1"}})
+        for (const QStringList &bad : {QStringList{"new", "quad-y"},
+                                       {"new", "quad-x", "arm_mm"},
+                                       {"new", "quad-x", "arm_mm=long"},
+                                       {"new", "quad-x", "arm_mm=1"}})
             QCOMPARE(run(bad).exit, 2);
         QVERIFY(run({"new", "--list"}).out.contains("coaxial-x8"));
     }

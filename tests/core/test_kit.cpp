@@ -184,7 +184,8 @@ private slots:
     }
     void tightFitsAskForTheRealSize() {
         Build build = test::bareQuad();
-        test::addBox(build, "near", {10, 10, 10}, {100 - 63.5 - 5 - 5.4, 100, 20}, 10); // 0.4 mm more than the 5 mm wanted
+        test::addBox(build, "near", {10, 10, 10}, {100 - 63.5 - 5 - 5.4, 100, 20},
+                     10); // 0.4 mm more than the 5 mm wanted
         auto found = of(RuleId::kitSize, build);
         QCOMPARE(found.size(), std::size_t(1));
         QVERIFY(std::abs(*found[0].measured - 0.4) < 1e-6);
@@ -210,21 +211,29 @@ private slots:
         auto found = of(RuleId::fitMounting, build);
         QCOMPARE(found.size(), std::size_t(1));
         QCOMPARE(found[0].severity, Severity::stop);
-        QVERIFY(wordFinding(build, found[0]).detail.text().find("adapter plate from 30.5 mm square to 20 mm square") != std::string::npos);
+        QVERIFY(wordFinding(build, found[0]).detail.text().find("adapter plate from 30.5 mm square to 20 mm square") !=
+                std::string::npos);
         test::addBox(build, "adapter", {36, 36, 1.5}, {0, 0, 2}, 3).placement.site = "site-stack";
         build.types.edit([](TypeTable &types) {
             types.at("adapter-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 3.2, 4};
             types.at("adapter-type").carries = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
         });
-        QVERIFY(wordFinding(build, of(RuleId::fitMounting, build)[0]).detail.text().find("adapter would carry it") == 0);
+        QVERIFY(wordFinding(build, of(RuleId::fitMounting, build)[0]).detail.text().find("adapter would carry it") ==
+                0);
         build.parts[0].fastening = {FasteningMethod::screws, {"adapter"}, false};
         QVERIFY(of(RuleId::fitMounting, build).empty());
         // Holes line up but no screw, or only one whose head pulls through.
-        build.types.edit([](TypeTable &types) { types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 1.2, 4}; });
+        build.types.edit([](TypeTable &types) {
+            types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 1.2, 4};
+        });
         QCOMPARE(of(RuleId::fitMounting, build)[0].variant, std::string("hole"));
-        build.types.edit([](TypeTable &types) { types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 1.7, 4}; });
+        build.types.edit([](TypeTable &types) {
+            types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 1.7, 4};
+        });
         QCOMPARE(of(RuleId::fitMounting, build)[0].variant, std::string("head"));
-        build.types.edit([](TypeTable &types) { types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 4.0, 4}; });
+        build.types.edit([](TypeTable &types) {
+            types.at("board-type").mounting = HolePattern{PatternShape::square, 30.5, 0, 4.0, 4};
+        });
         QVERIFY(of(RuleId::fitMounting, build).empty());
     }
     void motorNumbersTurnsAndHandsAreJudged() {
@@ -236,10 +245,14 @@ private slots:
             other.frame.edit(edit);
             return other;
         };
-        QCOMPARE(of(RuleId::lnkNumbering, change([](Frame &f) { f.numbering.clear(); }))[0].severity, Severity::unknown);
+        QCOMPARE(of(RuleId::lnkNumbering, change([](Frame &f) { f.numbering.clear(); }))[0].severity,
+                 Severity::unknown);
         const Build swapped = change([](Frame &f) { std::swap(f.motorMounts[0].number, f.motorMounts[1].number); });
         QCOMPARE(of(RuleId::lnkNumbering, swapped).size(), std::size_t(2));
-        const Build twice = change([](Frame &f) { f.motorMounts[0].number = f.motorMounts[1].number; f.numbering = "own"; });
+        const Build twice = change([](Frame &f) {
+            f.motorMounts[0].number = f.motorMounts[1].number;
+            f.numbering = "own";
+        });
         QCOMPARE(of(RuleId::lnkNumbering, twice)[0].severity, Severity::stop);
         const Build turned = change([](Frame &f) { f.motorMounts[0].spin = opposite(f.motorMounts[0].spin); });
         const auto spins = of(RuleId::lnkSpin, turned);

@@ -113,28 +113,33 @@ private slots:
         QVERIFY(std::abs(motorDiagonal_mm(x) - 200) < 1e-9);
         const Frame h = frameOf(LayoutKind::quadH, {{"spread_mm", 180}, {"length_mm", 140}});
         QVERIFY((mountIn(h, "mount-rl").position_mm.head<2>() - Vec2(-70, 90)).norm() < 1e-9);
-        // A tricopter with arms of 150 at 60 degrees and a tail of 180: the centroid lies (2 * 75 - 180) / 3 = -10 of the hub.
+        // A tricopter with arms of 150 at 60 degrees and a tail of 180: the centroid lies (2 * 75 - 180) / 3 = -10 of
+        // the hub.
         const Frame tri = frameOf(LayoutKind::triY, {{"arm_mm", 150}, {"tail_mm", 180}});
         QVERIFY((mountIn(tri, "mount-fl").position_mm.head<2>() - Vec2(85, 150 * std::sqrt(0.75))).norm() < 1e-9);
         QVERIFY((mountIn(tri, "mount-rear").position_mm.head<2>() - Vec2(-170, 0)).norm() < 1e-9);
         const Frame hybrid = frameOf(LayoutKind::quadHybrid, {{"arm_mm", 130}, {"rearArm_mm", 110}});
         const auto front = mountIn(hybrid, "mount-fr").position_mm, rear = mountIn(hybrid, "mount-rr").position_mm;
-        QVERIFY(std::abs((front - rear).x() - (130 * std::cos(42 * M_PI / 180) + 110 * std::cos(48 * M_PI / 180))) < 1e-9);
+        QVERIFY(std::abs((front - rear).x() - (130 * std::cos(42 * M_PI / 180) + 110 * std::cos(48 * M_PI / 180))) <
+                1e-9);
         const Frame x8 = frameOf(LayoutKind::coaxialX8);
         QCOMPARE(mountIn(x8, "mount-fr").position_mm.head<2>(), mountIn(x8, "mount-fr-low").position_mm.head<2>());
         QVERIFY(propCentre_mm(mountIn(x8, "mount-fr-low")).z() < 0 && propCentre_mm(mountIn(x8, "mount-fr")).z() > 0);
     }
     void optionsAddTheirPieces() {
         const Frame plain = frameOf(LayoutKind::quadX);
-        const Frame full = frameOf(LayoutKind::quadX, {{"cleanPlate", 1}, {"footHeight_mm", 20}, {"foldJoint_mm", 40}, {"bodyWidth_mm", 60}});
+        const Frame full = frameOf(
+            LayoutKind::quadX, {{"cleanPlate", 1}, {"footHeight_mm", 20}, {"foldJoint_mm", 40}, {"bodyWidth_mm", 60}});
         auto count = [](const Frame &frame, StandoffRole role) {
-            return std::count_if(frame.standoffs.begin(), frame.standoffs.end(), [&](const auto &s) { return s.role == role; });
+            return std::count_if(frame.standoffs.begin(), frame.standoffs.end(),
+                                 [&](const auto &s) { return s.role == role; });
         };
         QCOMPARE(count(plain, StandoffRole::bobbin), 0);
         QCOMPARE(count(full, StandoffRole::bobbin), 4);
         QCOMPARE(count(full, StandoffRole::foot), 4);
         QCOMPARE(full.arms[0].foldJoint_mm, std::optional(40.0));
-        const auto clean = std::find_if(full.plates.begin(), full.plates.end(), [](const Plate &p) { return p.isolated; });
+        const auto clean =
+            std::find_if(full.plates.begin(), full.plates.end(), [](const Plate &p) { return p.isolated; });
         QVERIFY(clean != full.plates.end());
         QCOMPARE(full.sites[0].on, clean->id); // the stack goes onto the clean frame
         QVERIFY(full.sites[0].isolated);
@@ -163,8 +168,12 @@ private slots:
         using Numbers = std::map<std::string, int>;
         QCOMPARE(numbersOf(frameOf(LayoutKind::triY), Numbering::rearRightFirst),
                  (Numbers{{"mount-rear", 1}, {"mount-fr", 2}, {"mount-fl", 3}}));
-        QCOMPARE(numbersOf(frameOf(LayoutKind::hexaX), Numbering::rearRightFirst),
-                 (Numbers{{"mount-rr", 1}, {"mount-fr", 2}, {"mount-rl", 3}, {"mount-fl", 4}, {"mount-right", 5}, {"mount-left", 6}}));
+        QCOMPARE(numbersOf(frameOf(LayoutKind::hexaX), Numbering::rearRightFirst), (Numbers{{"mount-rr", 1},
+                                                                                            {"mount-fr", 2},
+                                                                                            {"mount-rl", 3},
+                                                                                            {"mount-fl", 4},
+                                                                                            {"mount-right", 5},
+                                                                                            {"mount-left", 6}}));
         const auto x8 = numbersOf(frameOf(LayoutKind::coaxialX8), Numbering::rearRightFirst);
         QCOMPARE(x8.at("mount-rr"), 1);
         QCOMPARE(x8.at("mount-rr-low"), 5);
@@ -212,7 +221,8 @@ private slots:
         const auto longer = setLayoutValue(build, "arm_mm", 120);
         QVERIFY2(bool(longer), longer ? "" : longer.error().message.c_str());
         auto moved = [&](const char *id) {
-            return Vec3(framePose(*longer, *findPart(*longer, id)).position_mm - framePose(build, *findPart(build, id)).position_mm);
+            return Vec3(framePose(*longer, *findPart(*longer, id)).position_mm -
+                        framePose(build, *findPart(build, id)).position_mm);
         };
         const Vec3 out(20 / std::sqrt(2.0), -20 / std::sqrt(2.0), 0);
         QVERIFY((moved("motor") - out).norm() < 1e-9);
@@ -222,7 +232,8 @@ private slots:
         // and back again
         const auto back = setLayoutValue(*longer, "arm_mm", 100);
         QVERIFY((framePose(*back, *findPart(*back, "lamp")).position_mm - Vec3(60, -60, 5)).norm() < 1e-9);
-        // Propeller fit follows: 127 mm propellers on 118 mm arms leave 39.9 mm between tips, 20 mm more arm 28.3 mm more.
+        // Propeller fit follows: 127 mm propellers on 118 mm arms leave 39.9 mm between tips, 20 mm more arm 28.3 mm
+        // more.
         const auto before = frameReport(*build.frame), after = frameReport(*longer->frame);
         QVERIFY(std::abs(*after.motors[0].tipGap_mm - *before.motors[0].tipGap_mm - 20 * std::sqrt(2.0)) < 1e-9);
     }
@@ -296,8 +307,10 @@ private slots:
                 const auto pulled = pullHandle(build, handle, handle.position_mm);
                 QVERIFY2(bool(pulled), pulled ? "" : pulled.error().message.c_str());
                 for (std::size_t i = 0; i < build.frame->motorMounts.size(); ++i) // half a degree at 250 mm is 2.2 mm
-                    QVERIFY2((pulled->frame->motorMounts[i].position_mm - build.frame->motorMounts[i].position_mm).norm() < 1.5,
-                             layout.id.data());
+                    QVERIFY2(
+                        (pulled->frame->motorMounts[i].position_mm - build.frame->motorMounts[i].position_mm).norm() <
+                            1.5,
+                        layout.id.data());
             }
         }
     }
@@ -342,7 +355,8 @@ private slots:
         top.thickness_mm += 1.5;
         const auto next = setPlate(build, top);
         for (const char *id : {"pack", "gps"}) {
-            const double rise = framePose(*next, *findPart(*next, id)).position_mm.z() - framePose(build, *findPart(build, id)).position_mm.z();
+            const double rise = framePose(*next, *findPart(*next, id)).position_mm.z() -
+                                framePose(build, *findPart(build, id)).position_mm.z();
             QVERIFY2(std::abs(rise - 1.5) < 1e-9, id);
         }
     }
@@ -350,8 +364,10 @@ private slots:
         const Frame frame = frameOf(LayoutKind::quadX, {{"arm_mm", 118}, {"prop_mm", 127}});
         const FrameReport report = frameReport(frame);
         QVERIFY(std::abs(*report.motors[0].tipGap_mm - (118 * std::sqrt(2.0) - 127)) < 1e-9);
-        QVERIFY(std::abs((report.motors[0].tipFrom_mm - report.motors[0].tipTo_mm).norm() - *report.motors[0].tipGap_mm) < 1e-9);
-        QVERIFY(std::abs((report.motors[0].frameFrom_mm - report.motors[0].frameTo_mm).norm() - *report.motors[0].frameGap_mm) < 1e-9);
+        QVERIFY(std::abs((report.motors[0].tipFrom_mm - report.motors[0].tipTo_mm).norm() -
+                         *report.motors[0].tipGap_mm) < 1e-9);
+        QVERIFY(std::abs((report.motors[0].frameFrom_mm - report.motors[0].frameTo_mm).norm() -
+                         *report.motors[0].frameGap_mm) < 1e-9);
         double mass = 0;
         for (const auto &plate : report.plates) mass += *plate.mass_g;
         Analyser analyser;

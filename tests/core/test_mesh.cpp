@@ -11,8 +11,10 @@ namespace {
 Mesh boxMesh(const Vec3 &size, const Vec3 &centre = Vec3::Zero()) {
     Mesh mesh;
     for (int i = 0; i < 8; ++i)
-        mesh.points_mm.push_back(centre + Vec3((i & 1 ? .5 : -.5) * size.x(), (i & 2 ? .5 : -.5) * size.y(), (i & 4 ? .5 : -.5) * size.z()));
-    mesh.triangles = {{0, 2, 1}, {1, 2, 3}, {4, 5, 6}, {5, 7, 6}, {0, 1, 4}, {1, 5, 4}, {2, 6, 3}, {3, 6, 7}, {0, 4, 2}, {2, 4, 6}, {1, 3, 5}, {3, 7, 5}};
+        mesh.points_mm.push_back(
+            centre + Vec3((i & 1 ? .5 : -.5) * size.x(), (i & 2 ? .5 : -.5) * size.y(), (i & 4 ? .5 : -.5) * size.z()));
+    mesh.triangles = {{0, 2, 1}, {1, 2, 3}, {4, 5, 6}, {5, 7, 6}, {0, 1, 4}, {1, 5, 4},
+                      {2, 6, 3}, {3, 6, 7}, {0, 4, 2}, {2, 4, 6}, {1, 3, 5}, {3, 7, 5}};
     return mesh;
 }
 
@@ -27,7 +29,8 @@ class TestMesh : public QObject {
 
 private slots:
     void aBoxOfTrianglesWeighsWhatABoxWeighs() {
-        const ShapeProperties mesh = shapeProperties(boxMesh({30, 20, 10}, {5, -3, 8})), box = shapeProperties(Box{{30, 20, 10}});
+        const ShapeProperties mesh = shapeProperties(boxMesh({30, 20, 10}, {5, -3, 8})),
+                              box = shapeProperties(Box{{30, 20, 10}});
         QVERIFY(std::abs(mesh.volume_mm3 - box.volume_mm3) < 1e-9);
         QVERIFY((mesh.centroid_mm - Vec3(5, -3, 8)).norm() < 1e-12);
         QVERIFY((mesh.inertia_mm5 - box.inertia_mm5).norm() < 1e-9 * box.inertia_mm5.norm());
@@ -43,13 +46,17 @@ private slots:
         int apart = 0;
         for (int round = 0; round < 300; ++round) {
             const Vec3 s(size(random), size(random), size(random));
-            const Pose pose{{place(random), place(random), place(random)}, quaternionFrom({angle(random), angle(random), angle(random)})};
+            const Pose pose{{place(random), place(random), place(random)},
+                            quaternionFrom({angle(random), angle(random), angle(random)})};
             const Body asMesh{0, boxMesh(s), pose, 0}, asBox{0, Box{s}, pose, 0};
-            for (const Shape &other : {Shape(Box{{12, 8, 5}}), Shape(Cylinder{9, 14}), Shape(Sphere{11}), Shape(boxMesh({12, 8, 5})),
-                                       Shape(Prism{{{{-9, -9}, {9, -9}, {9, 9}, {-9, 9}}, {}}, 2})}) {
+            for (const Shape &other :
+                 {Shape(Box{{12, 8, 5}}), Shape(Cylinder{9, 14}), Shape(Sphere{11}), Shape(boxMesh({12, 8, 5})),
+                  Shape(Prism{{{{-9, -9}, {9, -9}, {9, 9}, {-9, 9}}, {}}, 2})}) {
                 const Body that = body(other, {0, 0, 0}, {20, 30, 40});
-                const double expected = measureGap(asBox, that).distance_mm, found = measureGap(asMesh, that).distance_mm;
-                QVERIFY2(std::abs(found - expected) < 2e-4, qPrintable(QString("round %1: %2 for %3").arg(round).arg(found).arg(expected)));
+                const double expected = measureGap(asBox, that).distance_mm,
+                             found = measureGap(asMesh, that).distance_mm;
+                QVERIFY2(std::abs(found - expected) < 2e-4,
+                         qPrintable(QString("round %1: %2 for %3").arg(round).arg(found).arg(expected)));
                 apart += expected > 0;
             }
         }
@@ -84,7 +91,9 @@ private slots:
         for (double x = -52 + kCell / 2; x < 48; x += kCell)
             for (double y = -22 + kCell / 2; y < 22; y += kCell) {
                 if (!contains(outline, {x, y})) continue;
-                if (std::any_of(plate.holes.begin(), plate.holes.end(), [&](const RoundHole &h) { return (h.centre_mm - Vec2(x, y)).norm() < h.diameter_mm / 2; }))
+                if (std::any_of(plate.holes.begin(), plate.holes.end(), [&](const RoundHole &h) {
+                        return (h.centre_mm - Vec2(x, y)).norm() < h.diameter_mm / 2;
+                    }))
                     continue;
                 area += 1, sx += x, sy += y, sxx += x * x, syy += y * y, sxy += x * y;
             }

@@ -1,5 +1,5 @@
-// From loose lines to plates. Sizes of screw holes against ISO 273, patterns against common practice; the numbers are those
-// of reference/values.json.
+// From loose lines to plates. Sizes of screw holes against ISO 273, patterns against common practice; the numbers are
+// those of reference/values.json.
 #include "core/recognise/recognise.h"
 #include "support/builds.h"
 
@@ -11,7 +11,8 @@ using namespace waxis;
 namespace {
 
 void addLayer(FlatDrawing &drawing, const std::string &layer) {
-    if (std::find(drawing.layers.begin(), drawing.layers.end(), layer) == drawing.layers.end()) drawing.layers.push_back(layer);
+    if (std::find(drawing.layers.begin(), drawing.layers.end(), layer) == drawing.layers.end())
+        drawing.layers.push_back(layer);
 }
 void addRing(FlatDrawing &drawing, const Ring &ring, const std::string &layer = "main") {
     addLayer(drawing, layer);
@@ -33,7 +34,8 @@ Ring obround(const Vec2 &centre, double length, double width, double angle) {
     for (int end : {1, -1})
         for (int i = 0; i <= 16; ++i) {
             const double turn = angle - end * M_PI / 2 + M_PI * i / 16;
-            ring.push_back(centre + d * (end * (length - width) / 2) + Vec2(std::cos(turn), std::sin(turn)) * (width / 2));
+            ring.push_back(centre + d * (end * (length - width) / 2) +
+                           Vec2(std::cos(turn), std::sin(turn)) * (width / 2));
         }
     return ring;
 }
@@ -45,7 +47,8 @@ FlatDrawing plateWith(const std::function<void(FlatDrawing &)> &more) {
     return drawing;
 }
 
-void addPattern(FlatDrawing &drawing, const Vec2 &centre, double radius, double hole, double angle_deg, const std::string &layer = "main") {
+void addPattern(FlatDrawing &drawing, const Vec2 &centre, double radius, double hole, double angle_deg,
+                const std::string &layer = "main") {
     for (int k = 0; k < 4; ++k) {
         const double a = (angle_deg + 90 * k) * M_PI / 180;
         addCircle(drawing, centre + Vec2(std::cos(a), std::sin(a)) * radius, hole, layer);
@@ -65,8 +68,9 @@ private slots:
         for (const auto &entry : cases) {
             if (entry["calc"] != "thread") continue;
             const std::string size = entry["inputs"]["size"];
-            const std::pair<const char *, HoleFit> fits[] = {
-                {"iso273_fine_mm", HoleFit::fine}, {"iso273_medium_mm", HoleFit::medium}, {"iso273_coarse_mm", HoleFit::coarse}};
+            const std::pair<const char *, HoleFit> fits[] = {{"iso273_fine_mm", HoleFit::fine},
+                                                             {"iso273_medium_mm", HoleFit::medium},
+                                                             {"iso273_coarse_mm", HoleFit::coarse}};
             for (const auto &[key, fit] : fits) {
                 const double diameter = entry["outputs"][key]["value"];
                 for (double off : {-0.04, 0.0, 0.04}) {
@@ -114,7 +118,8 @@ private slots:
     }
     void motorBasesAreFoundWithTheirShaftHole_data() {
         QTest::addColumn<double>("circle");
-        for (double circle : {9.0, 12.0, 16.0, 19.0, 25.0}) QTest::newRow(qPrintable(QString::number(circle))) << circle;
+        for (double circle : {9.0, 12.0, 16.0, 19.0, 25.0})
+            QTest::newRow(qPrintable(QString::number(circle))) << circle;
     }
     void motorBasesAreFoundWithTheirShaftHole() {
         QFETCH(double, circle);
@@ -139,18 +144,24 @@ private slots:
     }
     void nearMissesAreNoPatterns() {
         for (double side : {29.8, 31.2, 22.0, 18.0}) {
-            const auto found = recognise(plateWith([&](FlatDrawing &d) { addPattern(d, {80, 60}, side / std::sqrt(2.0), 3.2, 45); }));
+            const auto found = recognise(plateWith([&](FlatDrawing &d) {
+                addPattern(d, {80, 60}, side / std::sqrt(2.0), 3.2, 45);
+            }));
             QVERIFY2(found.plates[0].patterns.empty(), qPrintable(QString::number(side)));
         }
         // A rectangle of 30.5 x 31.5, three holes, and holes of two sizes.
         QVERIFY(recognise(plateWith([](FlatDrawing &d) {
                     for (double x : {0.0, 30.5})
                         for (double y : {0.0, 31.5}) addCircle(d, Vec2(50 + x, 50 + y), 3.2);
-                })).plates[0].patterns.empty());
+                }))
+                    .plates[0]
+                    .patterns.empty());
         QVERIFY(recognise(plateWith([](FlatDrawing &d) {
                     addPattern(d, {80, 60}, 30.5 / std::sqrt(2.0), 3.2, 45);
                     d.paths.pop_back();
-                })).plates[0].patterns.empty());
+                }))
+                    .plates[0]
+                    .patterns.empty());
         // Four screws round a stack that hold arms stand on a 25 mm circle by chance.
         const auto clamp = recognise(plateWith([](FlatDrawing &d) {
             addPattern(d, {80, 60}, 30.5 / std::sqrt(2.0), 3.2, 45);
@@ -172,9 +183,9 @@ private slots:
             const auto found = recognise(plateWith([&](FlatDrawing &d) { addRing(d, ring); }));
             return found.plates[0].holes.size();
         };
-        QCOMPARE(ringHole(circleRing({50, 50}, 6, 64)), std::size_t(1));  // a circle drawn as a polygon
+        QCOMPARE(ringHole(circleRing({50, 50}, 6, 64)), std::size_t(1)); // a circle drawn as a polygon
         Ring hexagon = circleRing({50, 50}, 6.4, 6);
-        QCOMPARE(ringHole(hexagon), std::size_t(0));                      // a nut trap is no hole for a screw
+        QCOMPARE(ringHole(hexagon), std::size_t(0)); // a nut trap is no hole for a screw
         QCOMPARE(ringHole(rectangle(50, 50, 56, 56)), std::size_t(0));
         const auto circle = circleOf({"", circleRing({50, 50}, 6, 64), {}, 0});
         QVERIFY(std::abs(circle->diameter_mm - 6) < 0.02 && (circle->centre_mm - Vec2(50, 50)).norm() < 1e-6);
@@ -184,9 +195,11 @@ private slots:
             double length, width, angle_deg;
             SlotUse use;
         };
-        for (const Case c : {Case{6, 2.5, 0, SlotUse::tie}, Case{22, 3, 30, SlotUse::strap}, Case{20, 12, -40, SlotUse::passThrough},
-                             Case{60, 30, 90, SlotUse::window}}) {
-            const auto found = recognise(plateWith([&](FlatDrawing &d) { addRing(d, obround({100, 60}, c.length, c.width, c.angle_deg * M_PI / 180)); }));
+        for (const Case c : {Case{6, 2.5, 0, SlotUse::tie}, Case{22, 3, 30, SlotUse::strap},
+                             Case{20, 12, -40, SlotUse::passThrough}, Case{60, 30, 90, SlotUse::window}}) {
+            const auto found = recognise(plateWith([&](FlatDrawing &d) {
+                addRing(d, obround({100, 60}, c.length, c.width, c.angle_deg * M_PI / 180));
+            }));
             const auto &slot = found.plates[0].cutouts.at(0);
             QVERIFY(std::abs(slot.length_mm - c.length) < 0.05);
             QVERIFY(std::abs(slot.width_mm - c.width) < 0.05);
@@ -228,7 +241,10 @@ private slots:
     }
     void gapsBranchesRepeatsAndSpecksAreReported() {
         FlatDrawing drawing;
-        for (const auto &[a, b] : {std::pair{Vec2(0, 0), Vec2(50, 0)}, {Vec2(50, 0), Vec2(50, 50)}, {Vec2(50, 50), Vec2(0.4, 50)}, {Vec2(0, 50), Vec2(0, 0)}})
+        for (const auto &[a, b] : {std::pair{Vec2(0, 0), Vec2(50, 0)},
+                                   {Vec2(50, 0), Vec2(50, 50)},
+                                   {Vec2(50, 50), Vec2(0.4, 50)},
+                                   {Vec2(0, 50), Vec2(0, 0)}})
             addLine(drawing, a, b);
         auto found = closedLoops(drawing, 0.05);
         QVERIFY(found.loops.empty());
@@ -243,7 +259,8 @@ private slots:
         QVERIFY(std::abs(found.loops[0].area_mm2 - 2500) < 1);
         std::string all;
         for (const auto &skipped : found.skipped) all += skipped.what + ";";
-        QVERIFY2(all.find("drawn twice") != std::string::npos && all.find("open outline") != std::string::npos, all.c_str());
+        QVERIFY2(all.find("drawn twice") != std::string::npos && all.find("open outline") != std::string::npos,
+                 all.c_str());
         FlatDrawing touching; // two squares that share a corner: straight on is not possible, both are found
         for (const Vec2 &o : {Vec2(0, 0), Vec2(10, 10)})
             for (int i = 0; i < 4; ++i) {
@@ -254,7 +271,8 @@ private slots:
         double area = 0;
         for (const auto &loop : found.loops) area += loop.area_mm2;
         QVERIFY(std::abs(area - 200) < 1e-6);
-        QVERIFY(std::any_of(found.skipped.begin(), found.skipped.end(), [](const Skipped &s) { return s.what.find("branching") != std::string::npos; }));
+        QVERIFY(std::any_of(found.skipped.begin(), found.skipped.end(),
+                            [](const Skipped &s) { return s.what.find("branching") != std::string::npos; }));
         FlatDrawing specks;
         addRing(specks, {{0, 0}, {0.01, 0}, {0, 0.01}});
         addRing(specks, {{0, 0}, {5, 5}, {10, 10}});
@@ -318,13 +336,16 @@ private slots:
         QCOMPARE(made->standoffs.size(), std::size_t(4));
         for (const auto &standoff : made->standoffs) QCOMPARE(standoff.thread, std::string("M3"));
         // The stack was 10 mm towards the nose of the motors' centroid; up in the drawing is forward.
-        const auto stack = std::find_if(made->sites.begin(), made->sites.end(), [](const Site &s) { return s.on == "plate-main"; });
+        const auto stack =
+            std::find_if(made->sites.begin(), made->sites.end(), [](const Site &s) { return s.on == "plate-main"; });
         QVERIFY((stack->X_FrameSite.position_mm.head<2>() - Vec2(10, 0)).norm() < 1e-9);
         // The top plate was laid onto the same pattern.
-        const auto upper = std::find_if(made->sites.begin(), made->sites.end(),
-                                        [](const Site &s) { return s.on == "plate-top" && s.kind == SiteKind::pattern; });
+        const auto upper = std::find_if(made->sites.begin(), made->sites.end(), [](const Site &s) {
+            return s.on == "plate-top" && s.kind == SiteKind::pattern;
+        });
         QVERIFY((upper->X_FrameSite.position_mm.head<2>() - Vec2(10, 0)).norm() < 1e-9);
-        QVERIFY(std::any_of(made->sites.begin(), made->sites.end(), [](const Site &s) { return s.kind == SiteKind::strap; }));
+        QVERIFY(std::any_of(made->sites.begin(), made->sites.end(),
+                            [](const Site &s) { return s.kind == SiteKind::strap; }));
         Build build;
         build.name = "From a drawing";
         build.frame = *made;

@@ -157,7 +157,8 @@ private slots:
         QCOMPARE(frame.plates[0].thickness_mm, 3.0);
         QVERIFY(frame.motorMounts.empty());
         QVERIFY(frame.passThroughs.empty());
-        QVERIFY(std::any_of(frame.sites.begin(), frame.sites.end(), [](const Site &s) { return s.kind == SiteKind::strap; }));
+        QVERIFY(std::any_of(frame.sites.begin(), frame.sites.end(),
+                            [](const Site &s) { return s.kind == SiteKind::strap; }));
         f.document().history().undo();
         QVERIFY(f.document().build().frame->plates.empty());
     }

@@ -208,7 +208,8 @@ private slots:
             file.write("solid x\n");
             for (int i = 0; i < facets; ++i) {
                 file.write("facet normal 0 0 0\nouter loop\n");
-                for (int k : t[i]) file.write(QString("vertex %1 %2 %3\n").arg(p[k].x()).arg(p[k].y()).arg(p[k].z()).toLatin1());
+                for (int k : t[i])
+                    file.write(QString("vertex %1 %2 %3\n").arg(p[k].x()).arg(p[k].y()).arg(p[k].z()).toLatin1());
                 file.write("endloop\nendfacet\n");
             }
             file.write("endsolid x\n");

@@ -61,7 +61,8 @@ private slots:
         for (int i = 0; i < 25; ++i) {
             QList<QByteArray> changed = lines;
             for (int k = 0; k < 4 && changed.size() > 2; ++k) {
-                const auto at = qsizetype(random() % std::size_t(changed.size())), other = qsizetype(random() % std::size_t(changed.size()));
+                const auto at = qsizetype(random() % std::size_t(changed.size())),
+                           other = qsizetype(random() % std::size_t(changed.size()));
                 switch (random() % 4) {
                 case 0: changed.swapItemsAt(at, other); break;
                 case 1: changed.insert(at, changed[other]); break;

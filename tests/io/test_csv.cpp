@@ -28,9 +28,10 @@ private slots:
         auto table = parseCsv("aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n"); // 2.1
         QCOMPARE(table.header, (CsvRow{"aaa", "bbb", "ccc"}));
         QCOMPARE(table.rows, (std::vector<CsvRow>{{"zzz", "yyy", "xxx"}}));
-        QCOMPARE(parseCsv("aaa,bbb,ccc\r\nzzz,yyy,xxx").rows.size(), std::size_t(1)); // 2.2: the last end may be missing
-        QCOMPARE(parseCsv("a,b\r\n c , d \r\n").rows[0], (CsvRow{" c ", " d "}));   // 2.4: spaces belong to the field
-        table = parseCsv("\"aaa\",\"b \r\nbb\",\"ccc\"\r\nzzz,yyy,xxx");            // 2.5, 2.6
+        QCOMPARE(parseCsv("aaa,bbb,ccc\r\nzzz,yyy,xxx").rows.size(),
+                 std::size_t(1));                                                 // 2.2: the last end may be missing
+        QCOMPARE(parseCsv("a,b\r\n c , d \r\n").rows[0], (CsvRow{" c ", " d "})); // 2.4: spaces belong to the field
+        table = parseCsv("\"aaa\",\"b \r\nbb\",\"ccc\"\r\nzzz,yyy,xxx");          // 2.5, 2.6
         QCOMPARE(table.header[1], std::string("b \r\nbb"));
         QCOMPARE(table.lines[0], std::size_t(3));
         QCOMPARE(parseCsv("\"aaa\",\"b\"\"bb\",\"ccc\"").header[1], std::string("b\"bb")); // 2.7
@@ -101,8 +102,10 @@ private slots:
     }
     void columnsAreGuessedFromTheirWords() {
         using C = KitColumn;
-        QCOMPARE(guessKitColumns({"Qty", "Part", "Weight (g)", "Shop"}), (std::vector<C>{C::count, C::name, C::mass, C::ignore}));
-        QCOMPARE(guessKitColumns({"Bezeichnung", "Anzahl", "Gewicht (g)", "Bemerkung"}), (std::vector<C>{C::name, C::count, C::mass, C::note}));
+        QCOMPARE(guessKitColumns({"Qty", "Part", "Weight (g)", "Shop"}),
+                 (std::vector<C>{C::count, C::name, C::mass, C::ignore}));
+        QCOMPARE(guessKitColumns({"Bezeichnung", "Anzahl", "Gewicht (g)", "Bemerkung"}),
+                 (std::vector<C>{C::name, C::count, C::mass, C::note}));
         QCOMPARE(guessKitColumns({"name", "name"}), (std::vector<C>{C::name, C::ignore})); // one column per meaning
     }
     void rowsFindTheirTypes() {
@@ -131,7 +134,8 @@ private slots:
             if (row.id == "plate-main") QCOMPARE(row.element.mass_g, 15.2);
     }
     void badFieldsCostTheirRowOnly() {
-        const auto list = listOf("name,qty,grams\nGood,1,2\nBad count,one,2\nBad mass,1,heavy\nNegative,-1,2\nHalf,1.5,2\n,3,4\nFine,2,\n");
+        const auto list = listOf(
+            "name,qty,grams\nGood,1,2\nBad count,one,2\nBad mass,1,heavy\nNegative,-1,2\nHalf,1.5,2\n,3,4\nFine,2,\n");
         QCOMPARE(list.rows.size(), std::size_t(2));
         QCOMPARE(list.problems.size(), std::size_t(5));
         for (std::size_t i = 0; i < 5; ++i) QCOMPARE(list.problems[i].line, i + 3);

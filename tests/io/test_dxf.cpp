@@ -1,5 +1,6 @@
-// Frame drawings in and out. The drawings of tests/fixtures/drawings were written by ezdxf (scripts/make-dxf-fixtures), which
-// is not ours; the expected areas are closed forms of what that script draws.
+// Frame drawings in and out. The drawings of tests/fixtures/drawings were written by ezdxf (scripts/make-dxf-fixtures),
+// which is not ours; the expected areas are closed forms of what that script draws.
+#include "core/analysis/analysis.h"
 #include "core/build/frame_shapes.h"
 #include "core/layout/layout.h"
 #include "core/recognise/recognise.h"
@@ -15,7 +16,8 @@ using namespace waxis;
 namespace {
 
 FlatDrawing drawing(const char *name, const char *unit = nullptr) {
-    auto loaded = loadDxf(std::string(WEIGHTAXIS_TEST_FIXTURES "/drawings/") + name, unit ? findDrawingUnit(unit) : nullptr);
+    auto loaded =
+        loadDxf(std::string(WEIGHTAXIS_TEST_FIXTURES "/drawings/") + name, unit ? findDrawingUnit(unit) : nullptr);
     if (!loaded) qFatal("%s: %s", name, loaded.error().error.text().c_str());
     return *loaded;
 }
@@ -28,7 +30,8 @@ const double kPlate_mm2 = kOutline_mm2 - 8 * M_PI * 1.6 * 1.6 - M_PI * 9 - (6 * 
 void checkPlate(const Recognition &found) {
     QCOMPARE(found.plates.size(), std::size_t(1));
     const FoundPlate &plate = found.plates[0];
-    QVERIFY2(std::abs(plate.area_mm2 - kPlate_mm2) < 0.02 * (2 * M_PI * 10 + 4 * M_PI) / 2, qPrintable(QString::number(plate.area_mm2)));
+    QVERIFY2(std::abs(plate.area_mm2 - kPlate_mm2) < 0.02 * (2 * M_PI * 10 + 4 * M_PI) / 2,
+             qPrintable(QString::number(plate.area_mm2)));
     QCOMPARE(plate.holes.size(), std::size_t(9));
     QCOMPARE(plate.cutouts.size(), std::size_t(2));
     QCOMPARE(plate.patterns.size(), std::size_t(2));
@@ -53,8 +56,8 @@ double areaOn(const Recognition &found, const std::string &layer) {
 }
 
 std::string wrapped(const std::string &entities, int units = 4) {
-    return "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n" + std::to_string(units) + "\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + entities +
-           "0\nENDSEC\n0\nEOF\n";
+    return "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n" + std::to_string(units) +
+           "\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + entities + "0\nENDSEC\n0\nEOF\n";
 }
 
 } // namespace
@@ -68,10 +71,13 @@ private slots:
         QTest::addColumn<QString>("unit");
         for (const char *release : {"r2000", "r2004", "r2007", "r2010", "r2013", "r2018"})
             QTest::newRow(release) << QString("plate-%1-mm.dxf").arg(release) << QString();
-        QTest::newRow("r12 in mm") << "plate-r12-mm.dxf" << "mm";
-        QTest::newRow("r12 in inches") << "plate-r12-in.dxf" << "in";
+        QTest::newRow("r12 in mm") << "plate-r12-mm.dxf"
+                                   << "mm";
+        QTest::newRow("r12 in inches") << "plate-r12-in.dxf"
+                                       << "in";
         QTest::newRow("inches by the header") << "plate-r2010-in.dxf" << QString();
-        QTest::newRow("no unit, told") << "plate-r2010-unitless.dxf" << "mm";
+        QTest::newRow("no unit, told") << "plate-r2010-unitless.dxf"
+                                       << "mm";
     }
     void everyVersionReadsTheSame() {
         QFETCH(QString, name);
@@ -91,7 +97,8 @@ private slots:
         const auto read = drawing("plate-r2010-in.dxf", "mm");
         const auto tiny = recognise(read).plates.at(0).outline_mm; // its holes are too small to be drilled
         QVERIFY(std::abs(areaProperties({tiny, {}}).area_mm2 - kOutline_mm2 / 645.16) < 0.02);
-        QVERIFY(std::any_of(read.skipped.begin(), read.skipped.end(), [](const Skipped &s) { return s.what == "units of the header"; }));
+        QVERIFY(std::any_of(read.skipped.begin(), read.skipped.end(),
+                            [](const Skipped &s) { return s.what == "units of the header"; }));
         QVERIFY(!findDrawingUnit("furlong"));
     }
     void looseLinesArcsAndAnEllipseMakeThePlate() {
@@ -115,23 +122,30 @@ private slots:
             centres.emplace(int(std::lround(p.centre_mm.x())), int(std::lround(p.centre_mm.y())));
             if (std::lround(p.centre_mm.x()) == 200) QCOMPARE(p.pattern.size_mm, 19.0);
         }
-        QCOMPARE(centres, (std::set<std::pair<int, int>>{{0, 0}, {0, 100}, {100, 100}, {200, 100}, {100, -50}, {150, -50}, {-50, 20}, {-50, 80}}));
-        // The small triangle beside each base: right of the plain one, left of the mirrored, above the one turned by 90 degrees.
+        QCOMPARE(centres, (std::set<std::pair<int, int>>{
+                              {0, 0}, {0, 100}, {100, 100}, {200, 100}, {100, -50}, {150, -50}, {-50, 20}, {-50, 80}}));
+        // The small triangle beside each base: right of the plain one, left of the mirrored, above the one turned by 90
+        // degrees.
         auto triangleAt = [&](const Vec2 &p) {
-            return std::any_of(plate.cutouts.begin(), plate.cutouts.end(), [&](const FoundSlot &s) { return contains({s.ring, {}}, p); });
+            return std::any_of(plate.cutouts.begin(), plate.cutouts.end(), [&](const FoundSlot &s) {
+                return contains({s.ring, {}}, p);
+            });
         };
         QVERIFY(triangleAt({14, 0.5}));         // (19, 5.5) less the base point
         QVERIFY(triangleAt({100 - 14, 100.5})); // mirrored
         QVERIFY(triangleAt({150 - 0.5, -50 + 14}));
-        QVERIFY(std::any_of(found.skipped.begin(), found.skipped.end(), [](const Skipped &s) { return s.what == "block NOWHERE"; }));
+        QVERIFY(std::any_of(found.skipped.begin(), found.skipped.end(),
+                            [](const Skipped &s) { return s.what == "block NOWHERE"; }));
     }
     void splinesEllipsesAndMirroredEntitiesKeepTheirArea() {
         const auto found = recognise(drawing("curves.dxf"));
         const double ellipse = M_PI * 30 * 15, circle = M_PI * 400;
         QVERIFY(std::abs(areaOn(found, "ellipse") - ellipse) < 0.02 * 145 / 2);
         QVERIFY(std::abs(areaOn(found, "nurbs") - circle) < 0.02 * 126 / 2);
-        QVERIFY(std::abs(areaOn(found, "through-points") - circle) < 0.005 * circle); // a smooth curve of its own choice
-        // Drawn at x = -310..-300 with the axis turned over: it stands at +300..+310, its bulge to the right of the travel.
+        QVERIFY(std::abs(areaOn(found, "through-points") - circle) <
+                0.005 * circle); // a smooth curve of its own choice
+        // Drawn at x = -310..-300 with the axis turned over: it stands at +300..+310, its bulge to the right of the
+        // travel.
         QVERIFY(std::abs(areaOn(found, "mirrored") - (100 + M_PI * 25 / 2)) < 0.3);
         for (const auto &plate : found.plates)
             if (plate.layer == "mirrored")
@@ -151,6 +165,28 @@ private slots:
         QCOMPARE(found.plates.size(), std::size_t(500));
         for (const auto &plate : found.plates) QCOMPARE(plate.holes.size(), std::size_t(6));
     }
+    void theShippedDrawingsMakeFramesWithoutFaults() {
+        for (const auto &[name, motors, standoffs, prop_in] :
+             {std::tuple{"marshlight-5.dxf", 4, 4, 5.0}, {"owlbox-3.dxf", 4, 4, 3.0}}) {
+            const auto read = loadDxf(std::string(WEIGHTAXIS_TEST_DATA "/drawings/") + name);
+            QVERIFY2(bool(read), name);
+            const auto found = recognise(*read);
+            const auto choices = guessChoices(found);
+            QVERIFY2(std::abs(choices.propDiameter_mm - prop_in * 25.4) < 1e-9,
+                     qPrintable(QString::number(choices.propDiameter_mm / 25.4)));
+            const auto frame = frameFromDrawing(found, choices);
+            QVERIFY2(bool(frame), frame ? "" : frame.error().c_str());
+            QCOMPARE(int(frame->motorMounts.size()), motors);
+            QCOMPARE(int(frame->standoffs.size()), standoffs);
+            QCOMPARE(frame->plates.size(), std::size_t(2));
+            Build build;
+            build.name = name;
+            build.frame = *frame;
+            QVERIFY(parseBuild(writeBuild(build)));
+            Analyser analyser;
+            QCOMPARE(analyser.update(build).counts.stop, 0);
+        }
+    }
     void generatedFramesComeBackTheSame_data() {
         QTest::addColumn<int>("index");
         for (int i = 0; i < int(layouts().size()); ++i) QTest::newRow(layouts()[std::size_t(i)].id.data()) << i;
@@ -163,16 +199,19 @@ private slots:
         const auto found = recognise(*read);
         QVERIFY(found.skipped.empty());
         for (const auto &plate : frame.plates) {
-            const auto at = std::find_if(found.plates.begin(), found.plates.end(), [&](const FoundPlate &p) { return p.layer == plate.id; });
+            const auto at = std::find_if(found.plates.begin(), found.plates.end(),
+                                         [&](const FoundPlate &p) { return p.layer == plate.id; });
             QVERIFY2(at != found.plates.end(), plate.id.c_str());
             // Coordinates are written to 1e-6 mm.
             QCOMPARE(at->outline_mm.size(), plate.outline_mm.size());
             for (const auto &corner : plate.outline_mm)
-                QVERIFY(std::any_of(at->outline_mm.begin(), at->outline_mm.end(), [&](const Vec2 &p) { return (p - corner).norm() < 2e-6; }));
+                QVERIFY(std::any_of(at->outline_mm.begin(), at->outline_mm.end(),
+                                    [&](const Vec2 &p) { return (p - corner).norm() < 2e-6; }));
             QCOMPARE(at->holes.size(), plate.holes.size());
             for (const auto &hole : plate.holes)
                 QVERIFY(std::any_of(at->holes.begin(), at->holes.end(), [&](const FoundHole &h) {
-                    return (h.centre_mm - hole.centre_mm).norm() < 2e-6 && std::abs(h.diameter_mm - hole.diameter_mm) < 3e-6;
+                    return (h.centre_mm - hole.centre_mm).norm() < 2e-6 &&
+                           std::abs(h.diameter_mm - hole.diameter_mm) < 3e-6;
                 }));
             QCOMPARE(at->cutouts.size(), plate.cutouts_mm.size());
         }
@@ -235,7 +274,8 @@ private slots:
         QTest::newRow("no section") << QByteArray("0\nEOF\n");
         QTest::newRow("cut off") << QByteArray("0\nSECTION\n2\nENTITIES\n0\nLINE\n");
         QTest::newRow("odd lines") << QByteArray("0\nSECTION\n2\nENTITIES\nLINE\n0\n0\nENDSEC\n");
-        QTest::newRow("count too large") << QByteArray::fromStdString(wrapped("0\nLWPOLYLINE\n8\na\n90\n2000000000\n70\n1\n"));
+        QTest::newRow("count too large") << QByteArray::fromStdString(
+            wrapped("0\nLWPOLYLINE\n8\na\n90\n2000000000\n70\n1\n"));
         QTest::newRow("knots too many") << QByteArray::fromStdString(wrapped("0\nSPLINE\n8\na\n71\n3\n72\n1e9\n"));
         QTest::newRow("long line") << QByteArray("0\n") + QByteArray(5000, 'A') + "\n";
     }
@@ -243,7 +283,8 @@ private slots:
         QFETCH(QByteArray, bytes);
         const auto read = readDxf({bytes.data(), std::size_t(bytes.size())}, findDrawingUnit("mm"));
         QVERIFY(!read);
-        QVERIFY(!read.error().error.where.empty() && !read.error().error.expected.empty() && !read.error().error.found.empty());
+        QVERIFY(!read.error().error.where.empty() && !read.error().error.expected.empty() &&
+                !read.error().error.found.empty());
     }
     void whatCannotBeUsedIsToldApart() {
         const auto read = readDxf(wrapped("0\nTEXT\n8\nnotes\n10\n0\n20\n0\n40\n2\n1\nhello\n"
@@ -261,9 +302,10 @@ private slots:
             QVERIFY2(all.find(word) != std::string::npos, all.c_str());
     }
     void blocksInThemselvesComeToAnEnd() {
-        const std::string text = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nA\n10\n0\n20\n0\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n5\n"
-                                 "0\nINSERT\n8\n0\n2\nA\n10\n1\n20\n1\n0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
-                                 "0\nINSERT\n8\nlay\n2\nA\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n";
+        const std::string text =
+            "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nA\n10\n0\n20\n0\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n5\n"
+            "0\nINSERT\n8\n0\n2\nA\n10\n1\n20\n1\n0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
+            "0\nINSERT\n8\nlay\n2\nA\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n";
         const auto read = readDxf(text, findDrawingUnit("mm"));
         QVERIFY2(bool(read), read ? "" : read.error().error.text().c_str());
         QVERIFY(!read->paths.empty() && read->paths.size() < 50);

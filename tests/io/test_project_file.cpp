@@ -133,8 +133,8 @@ Build everyField() {
         electrical.rated_V = 35;
         type.electrical = electrical;
         type.radio = {{5645, 5945, 26, true, 20, 6, 30, 45, "ant"}, {1575.42, 1575.42, {}, true, {}, {}, {}, {}, ""}};
-        type.antenna = Antenna{AntennaKind::patch,           5600, 5950, 8, Polarisation::leftCircular, {1, 2, 3}, {0, 0.6, 0.8},
-                               60,                           "RP-SMA"};
+        type.antenna = Antenna{AntennaKind::patch, 5600,          5950, 8,       Polarisation::leftCircular,
+                               {1, 2, 3},          {0, 0.6, 0.8}, 60,   "RP-SMA"};
         type.camera = Camera{{1, 2, 3}, {0.8, 0, 0.6}, 120, 90, -5, 45};
         type.magnetics = Magnetics{{10, -20, 30}, true};
         type.leads = {{"uart", 150, 28, "JST-SH"}};
@@ -188,7 +188,8 @@ private slots:
     void theFixtureOfVersionOneStillReadsTheSame() {
         // Written by version 0.1; stays as it is for ever.
         const fs::path fixture = WEIGHTAXIS_TEST_FIXTURES "/builds/v1-every-field.waxis";
-        if (qEnvironmentVariableIsSet("WEIGHTAXIS_WRITE_FIXTURES")) std::ofstream(fixture) << writeBuild(everyFieldOfTheFirstVersion());
+        if (qEnvironmentVariableIsSet("WEIGHTAXIS_WRITE_FIXTURES"))
+            std::ofstream(fixture) << writeBuild(everyFieldOfTheFirstVersion());
         const auto loaded = loadBuild(fixture);
         QVERIFY2(bool(loaded), loaded ? "" : loaded.error().text().c_str());
         QVERIFY(loaded->build == everyFieldOfTheFirstVersion());

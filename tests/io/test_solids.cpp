@@ -1,5 +1,5 @@
-// STEP and STL bodies against closed forms of what was modelled. The STEP files are made here with Open CASCADE's modeller, the
-// STL files by hand.
+// STEP and STL bodies against closed forms of what was modelled. The STEP files are made here with Open CASCADE's
+// modeller, the STL files by hand.
 #include "core/geometry/mesh_tools.h"
 #include "io/solids/solid_reader.h"
 #include "support/builds.h"
@@ -20,7 +20,12 @@ namespace {
 
 QByteArray facet(const Vec3 &a, const Vec3 &b, const Vec3 &c) {
     QByteArray text = " facet normal 0 0 0\n  outer loop\n";
-    for (const Vec3 *p : {&a, &b, &c}) text += QString("   vertex %1 %2 %3\n").arg(p->x(), 0, 'g', 9).arg(p->y(), 0, 'g', 9).arg(p->z(), 0, 'g', 9).toLatin1();
+    for (const Vec3 *p : {&a, &b, &c})
+        text += QString("   vertex %1 %2 %3\n")
+                    .arg(p->x(), 0, 'g', 9)
+                    .arg(p->y(), 0, 'g', 9)
+                    .arg(p->z(), 0, 'g', 9)
+                    .toLatin1();
     return text + "  endloop\n endfacet\n";
 }
 
@@ -29,12 +34,14 @@ Mesh sphere(double radius, int rings) {
     Mesh mesh;
     auto at = [&](int i, int j) {
         const double theta = M_PI * i / rings, phi = 2 * M_PI * j / (2 * rings);
-        return Vec3(radius * std::sin(theta) * std::cos(phi), radius * std::sin(theta) * std::sin(phi), radius * std::cos(theta));
+        return Vec3(radius * std::sin(theta) * std::cos(phi), radius * std::sin(theta) * std::sin(phi),
+                    radius * std::cos(theta));
     };
     for (int i = 0; i < rings; ++i)
         for (int j = 0; j < 2 * rings; ++j) {
             const int n = int(mesh.points_mm.size());
-            for (const auto &[a, b] : {std::pair{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}}) mesh.points_mm.push_back(at(a, b));
+            for (const auto &[a, b] : {std::pair{i, j}, {i + 1, j}, {i + 1, j + 1}, {i, j + 1}})
+                mesh.points_mm.push_back(at(a, b));
             mesh.triangles.push_back({n, n + 1, n + 2});
             mesh.triangles.push_back({n, n + 2, n + 3});
         }
@@ -58,7 +65,8 @@ class TestSolids : public QObject {
         QByteArray text = "solid part\n";
         for (std::size_t i = leaveOut; i < mesh.triangles.size(); ++i) {
             const auto &[a, b, c] = mesh.triangles[i];
-            text += facet(mesh.points_mm[std::size_t(a)], mesh.points_mm[std::size_t(b)], mesh.points_mm[std::size_t(c)]);
+            text +=
+                facet(mesh.points_mm[std::size_t(a)], mesh.points_mm[std::size_t(b)], mesh.points_mm[std::size_t(c)]);
         }
         std::ofstream(path(name), std::ios::binary) << (text + "endsolid part\n").toStdString();
         return path(name);
@@ -67,9 +75,10 @@ class TestSolids : public QObject {
 private slots:
     void stepBodiesHaveTheVolumeCentroidAndInertiaOfTheSolid() {
         // A block of 40 x 30 x 10 with a bore of 8 through it at (10, 15), and a cylinder beside it.
-        const TopoDS_Shape block = BRepAlgoAPI_Cut(BRepPrimAPI_MakeBox(40, 30, 10).Shape(),
-                                                   BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(10, 15, -1), gp_Dir(0, 0, 1)), 4, 12).Shape())
-                                       .Shape();
+        const TopoDS_Shape block =
+            BRepAlgoAPI_Cut(BRepPrimAPI_MakeBox(40, 30, 10).Shape(),
+                            BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(10, 15, -1), gp_Dir(0, 0, 1)), 4, 12).Shape())
+                .Shape();
         const TopoDS_Shape pin = BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(100, 0, 0), gp_Dir(1, 0, 0)), 5, 20).Shape();
         const auto bodies = readSolids(write("two.step", {block, pin}));
         QVERIFY2(bool(bodies), bodies ? "" : bodies.error().text().c_str());
@@ -80,17 +89,20 @@ private slots:
         QVERIFY((found.centroid_mm - Vec3((12000 * 20 - bore * 10) / volume, 15, 5)).norm() < 1e-6);
         // About its own centroid: block less bore, both moved there (Steiner).
         const double cx = found.centroid_mm.x();
-        const double zz = 12000.0 / 12 * (1600 + 900) + 12000 * (20 - cx) * (20 - cx) - (bore * 16 / 2 + bore * (10 - cx) * (10 - cx));
+        const double zz = 12000.0 / 12 * (1600 + 900) + 12000 * (20 - cx) * (20 - cx) -
+                          (bore * 16 / 2 + bore * (10 - cx) * (10 - cx));
         QVERIFY(std::abs(found.inertia_mm5(2, 2) - zz) < 1e-6 * zz);
         const ShapeProperties cylinder = *(*bodies)[1].mesh.exact;
         QVERIFY(std::abs(cylinder.volume_mm3 - M_PI * 25 * 20) < 1e-6 * cylinder.volume_mm3);
-        QVERIFY(std::abs(cylinder.inertia_mm5(0, 0) - cylinder.volume_mm3 * 25 / 2) < 1e-6 * cylinder.inertia_mm5(0, 0));
+        QVERIFY(std::abs(cylinder.inertia_mm5(0, 0) - cylinder.volume_mm3 * 25 / 2) <
+                1e-6 * cylinder.inertia_mm5(0, 0));
         for (const auto &body : *bodies) {
             QVERIFY(body.mesh.triangles.size() <= 600);
             QCOMPARE(openEdges(body.mesh), std::size_t(0));
             Mesh triangles = body.mesh;
             triangles.exact.reset(); // the mesh stands for the body: chords within 0.15 mm
-            QVERIFY(std::abs(shapeProperties(triangles).volume_mm3 - body.mesh.exact->volume_mm3) < 0.03 * body.mesh.exact->volume_mm3);
+            QVERIFY(std::abs(shapeProperties(triangles).volume_mm3 - body.mesh.exact->volume_mm3) <
+                    0.03 * body.mesh.exact->volume_mm3);
         }
     }
     void stlBodiesAreMeasuredAndThinned() {

@@ -1,4 +1,5 @@
-// What the readers of drawings and lists promise of any bytes at all; held by the fuzzer and by the tests of its corpus.
+// What the readers of drawings and lists promise of any bytes at all; held by the fuzzer and by the tests of its
+// corpus.
 #pragma once
 
 #include "core/recognise/recognise.h"
@@ -15,7 +16,8 @@ namespace waxis::test {
 inline void importsKeepTheirPromises(std::string_view text, const std::function<void(bool, const char *)> &demand) {
     const auto drawing = readDxf(text, findDrawingUnit("mm"));
     if (!drawing) {
-        demand(!drawing.error().error.where.empty() && !drawing.error().error.expected.empty(), "drawing errors have a place");
+        demand(!drawing.error().error.where.empty() && !drawing.error().error.expected.empty(),
+               "drawing errors have a place");
     } else {
         for (const auto &path : drawing->paths)
             for (const auto &p : path.points_mm) demand(p.allFinite(), "points are finite");
@@ -26,8 +28,10 @@ inline void importsKeepTheirPromises(std::string_view text, const std::function<
             Build build;
             build.name = "fuzz";
             build.frame = *frame;
-            // Files hold lengths up to 100 m and outlines of a few thousand corners; what is larger is refused on loading.
-            if (const auto again = parseBuild(writeBuild(build))) demand(*again->build.frame == *frame, "the frame comes back");
+            // Files hold lengths up to 100 m and outlines of a few thousand corners; what is larger is refused on
+            // loading.
+            if (const auto again = parseBuild(writeBuild(build)))
+                demand(*again->build.frame == *frame, "the frame comes back");
             demand(bool(readDxf(platesAsDxf(*frame))), "what is written can be read");
         }
     }
@@ -37,7 +41,8 @@ inline void importsKeepTheirPromises(std::string_view text, const std::function<
     auto columns = guessKitColumns(table.header);
     if (!columns.empty() && columns[0] == KitColumn::ignore) columns[0] = KitColumn::name;
     const KitList list = readKitList(table, columns, {}, {});
-    demand(list.rows.size() + list.problems.size() <= table.rows.size() + table.problems.size(), "no row comes from nowhere");
+    demand(list.rows.size() + list.problems.size() <= table.rows.size() + table.problems.size(),
+           "no row comes from nowhere");
     const auto taken = takeKitList({}, list, {});
     demand(bool(taken), "a list can be taken");
     if (taken && text.size() % 8 == 0) { // saving and checking takes long: not for every text

@@ -12,7 +12,8 @@ namespace waxis::drawing {
 void paintMat(QPainter &painter, const QRectF &rect, double scale, const theme::Palette &colors);
 
 /// A label that can be read on any ground: text on a small patch of the mat.
-void paintTag(QPainter &painter, const QPointF &at_px, const QString &text, const QColor &ink, const theme::Palette &colors);
+void paintTag(QPainter &painter, const QPointF &at_px, const QString &text, const QColor &ink,
+              const theme::Palette &colors);
 
 /// A widget over a flat drawing in mm: wheel zooms at the pointer, dragging empty mat moves it, 0 fits.
 class MatCanvas : public QWidget {

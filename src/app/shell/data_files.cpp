@@ -16,6 +16,8 @@ QString dataFolder() {
     return {};
 }
 
+QString drawingsFolder() { return dataFolder() + "/drawings"; }
+
 QStringList demoFiles() {
     QStringList files;
     for (const auto &info : QDir(dataFolder() + "/demos").entryInfoList({"*.waxis"}, QDir::Files, QDir::Name))

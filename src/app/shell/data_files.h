@@ -10,6 +10,8 @@ namespace waxis::app {
 /// data/ beside the sources or under the installation; empty when neither is there.
 QString dataFolder();
 QStringList demoFiles();
+/// Where the shipped frame drawings lie: the file dialogs begin there.
+QString drawingsFolder();
 
 /// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot
 /// be read are named in `problems`.

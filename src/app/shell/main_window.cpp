@@ -127,7 +127,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     auto say = [this](const QString &text, bool bad) {
         notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
     };
-    connect(&place_->library(), &place::LibraryDrawer::chosen, this, [this](const QString &type) { addFromLibrary(type.toStdString()); });
+    connect(&place_->library(), &place::LibraryDrawer::chosen, this,
+            [this](const QString &type) { addFromLibrary(type.toStdString()); });
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
     connect(&document_, &Document::refused, this,
@@ -199,18 +200,30 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"upside-down", Menu::part, tr("Upside down\tV"), {}, chosen, [key] { key(Qt::Key_V); }},
         {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
         {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
-        {"new-part", Menu::part, tr("New part type"), {}, {},
+        {"new-part",
+         Menu::part,
+         tr("New part type"),
+         {},
+         {},
          [this] {
              setStage(Stage::kit);
              kit_->newPart();
          },
          true},
-        {"change-type", Menu::part, tr("Change the part type"), {}, chosen,
+        {"change-type",
+         Menu::part,
+         tr("Change the part type"),
+         {},
+         chosen,
          [this] {
              setStage(Stage::kit);
              if (const Part *part = document_.selectedPart()) kit_->changePart(part->type);
          }},
-        {"library", Menu::view, tr("Part library"), QKeySequence("Ctrl+L"), {},
+        {"library",
+         Menu::view,
+         tr("Part library"),
+         QKeySequence("Ctrl+L"),
+         {},
          [this] {
              setStage(Stage::place);
              place_->showLibrary(!place_->library().isVisible());
@@ -392,9 +405,9 @@ bool MainWindow::openFile(const QString &path) {
 
 bool MainWindow::mayReplaceBuild() {
     if (!document_.isModified()) return true;
-    const auto answer = QMessageBox::question(this, tr("Weightaxis"),
-                                              tr("%1 has changes that are not saved.").arg(document_.title()),
-                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+    const auto answer =
+        QMessageBox::question(this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
+                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
     if (answer == QMessageBox::Save) save(false);
     return answer == QMessageBox::Discard || (answer == QMessageBox::Save && !document_.isModified());
 }

@@ -75,7 +75,8 @@ void Theme::apply() {
     for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
         p.setColor(QPalette::Disabled, role, c.muted);
     QApplication::setPalette(p);
-    const QString sheet = QStringLiteral(R"(
+    const QString sheet =
+        QStringLiteral(R"(
         QMenuBar { background: %1; padding: 4px 8px; }
         QMenuBar::item { padding: 4px 8px; background: transparent; }
         QMenuBar::item:selected, QMenu::item:selected { background: %5; color: %6; }
@@ -96,9 +97,8 @@ void Theme::apply() {
         QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; }
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
     )")
-                              .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(),
-                                   c.chalk.name(), c.field.name(), c.link.name(),
-                                   mode_ == Mode::light ? "light" : "dark");
+            .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(), c.chalk.name(),
+                 c.field.name(), c.link.name(), mode_ == Mode::light ? "light" : "dark");
     qApp->setStyleSheet(sheet);
 }
 

@@ -78,7 +78,9 @@ const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
     auto look = [&](const std::vector<Finding> &list) {
         for (const auto &f : list)
-            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit && !f.accepted() && (!closest || f.margin < closest->margin)) closest = &f;
+            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit && !f.accepted() &&
+                (!closest || f.margin < closest->margin))
+                closest = &f;
     };
     look(findings);
     look(passes);
@@ -136,8 +138,8 @@ namespace {
 
 /// Whether the two builds differ in nothing that decides which bodies and mass rows there are.
 bool sameStructure(const Build &a, const Build &b) {
-    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances && a.kit == b.kit &&
-           a.parts.size() == b.parts.size();
+    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances &&
+           a.kit == b.kit && a.parts.size() == b.parts.size();
 }
 
 /// The part differs at most in where it stands or what it weighs, on the same mounting site.

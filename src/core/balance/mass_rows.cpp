@@ -89,9 +89,9 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     const UnitMass unit = unitMassOf(type->solids, build.frame->materials);
     row.element.centroid_mm = X_FramePart * type->centreOfMass_mm.value_or(unit.centroid_mm);
     const KitEntry *inBox = findKitEntry(build, part.type);
-    const Measured &mass = part.mass_g.known()                 ? part.mass_g
+    const Measured &mass = part.mass_g.known()              ? part.mass_g
                            : inBox && inBox->mass_g.known() ? inBox->mass_g
-                                                               : type->mass_g;
+                                                            : type->mass_g;
     row.known = mass.known();
     row.source = mass.source;
     if (!mass.known()) return row;

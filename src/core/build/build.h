@@ -41,8 +41,8 @@ struct Part {
     std::string name;
     Placement placement;
     Fastening fastening;
-    Measured mass_g;       ///< weighed; unknown: the type's
-    bool optional = false; ///< aboard only where a load case says so
+    Measured mass_g;           ///< weighed; unknown: the type's
+    bool optional = false;     ///< aboard only where a load case says so
     std::optional<Spin> turns; ///< propellers and nuts sold in both hands: which one is fitted
     bool pinned = false;
     std::optional<SlideRange> slide;
@@ -69,9 +69,9 @@ struct LoadCase {
 
 /// What lies in the box of one kind of thing: counted, weighed, measured, its marks read.
 struct KitEntry {
-    std::string item;         ///< id of a part type, or KitLine::item of a frame member
-    std::optional<int> inHand; ///< none: not counted yet
-    Measured mass_g;           ///< of one piece, weighed
+    std::string item;            ///< id of a part type, or KitLine::item of a frame member
+    std::optional<int> inHand;   ///< none: not counted yet
+    Measured mass_g;             ///< of one piece, weighed
     std::optional<Vec3> size_mm; ///< of one piece, measured over all
     bool checked = false;        ///< ticked off
     bool arrowConfirmed = false, pinsConfirmed = false;

@@ -38,8 +38,8 @@ EditResult removePart(const Build &build, const std::string &part);
 /// `idBase`.
 EditResult addPart(const Build &build, const PartType &type, const std::string &idBase, const Pose &X_FramePart);
 
-/// Puts a part type into the build, in the place of the one called `replaces` (empty: as a new one). Parts of the replaced
-/// type become parts of this one.
+/// Puts a part type into the build, in the place of the one called `replaces` (empty: as a new one). Parts of the
+/// replaced type become parts of this one.
 EditResult putType(const Build &build, const PartType &type, const std::string &replaces);
 
 /// Accepts a finding (Finding::key); an empty reason is refused.

@@ -21,10 +21,15 @@ bool isLength(double mm) { return mm >= 0.001 && mm <= 1e5; }
 
 std::string shapeFault(const Shape &shape) {
     if (const auto *box = std::get_if<Box>(&shape))
-        return isLength(box->fullSize_mm.minCoeff()) && isLength(box->fullSize_mm.maxCoeff()) ? "" : "three lengths of more than 0 mm wanted";
+        return isLength(box->fullSize_mm.minCoeff()) && isLength(box->fullSize_mm.maxCoeff())
+                   ? ""
+                   : "three lengths of more than 0 mm wanted";
     if (const auto *cylinder = std::get_if<Cylinder>(&shape))
-        return isLength(cylinder->diameter_mm) && isLength(cylinder->length_mm) ? "" : "a diameter and a length of more than 0 mm wanted";
-    if (const auto *sphere = std::get_if<Sphere>(&shape)) return isLength(sphere->diameter_mm) ? "" : "a diameter of more than 0 mm wanted";
+        return isLength(cylinder->diameter_mm) && isLength(cylinder->length_mm)
+                   ? ""
+                   : "a diameter and a length of more than 0 mm wanted";
+    if (const auto *sphere = std::get_if<Sphere>(&shape))
+        return isLength(sphere->diameter_mm) ? "" : "a diameter of more than 0 mm wanted";
     if (const auto *prism = std::get_if<Prism>(&shape)) {
         if (!isLength(prism->thickness_mm)) return "a thickness of more than 0 mm wanted";
         if (!(areaProperties(prism->polygon).area_mm2 > 0)) return "its outline encloses no area";
@@ -38,7 +43,8 @@ std::string shapeFault(const Shape &shape) {
 bool isSupply(const std::string &signal) {
     if (signal == "BAT") return true;
     const auto v = signal.find('V');
-    return v != std::string::npos && v > 0 && std::all_of(signal.begin(), signal.begin() + std::ptrdiff_t(v), [](char c) { return c >= '0' && c <= '9'; });
+    return v != std::string::npos && v > 0 &&
+           std::all_of(signal.begin(), signal.begin() + std::ptrdiff_t(v), [](char c) { return c >= '0' && c <= '9'; });
 }
 
 class Checker {
@@ -65,7 +71,8 @@ private:
             odd("mass", "not known: it will be missing from the balance until it is weighed");
         else if (!(*type_.mass_g.value >= 0 && *type_.mass_g.value <= 1e6))
             stop("mass", "a mass cannot be less than nothing");
-        if (type_.arrow && !(std::abs(type_.arrow->norm() - 1) <= 1e-6)) stop("arrow", "a direction of length 1 wanted");
+        if (type_.arrow && !(std::abs(type_.arrow->norm() - 1) <= 1e-6))
+            stop("arrow", "a direction of length 1 wanted");
     }
     void bodies() {
         if (type_.solids.empty()) odd("bodies", "none: the part takes no room and is not drawn");
@@ -86,10 +93,12 @@ private:
                 odd(where, fmt::format("material \"{}\" is not in the table", solid.material));
         }
         // Propellers are drawn as hubs: their blades are in the disc.
-        if (!sound || !type_.mass_g.known() || type_.kind == PartKind::propeller || type_.kind == PartKind::strap) return;
+        if (!sound || !type_.mass_g.known() || type_.kind == PartKind::propeller || type_.kind == PartKind::strap)
+            return;
         const double density = *type_.mass_g.value / volume * 1000;
         if (density < 0.02 || density > 12)
-            odd("mass", fmt::format("{:.2f} g in bodies of {:.2f} cm3 are {:.2f} g/cm3", *type_.mass_g.value, volume / 1000, density));
+            odd("mass", fmt::format("{:.2f} g in bodies of {:.2f} cm3 are {:.2f} g/cm3", *type_.mass_g.value,
+                                    volume / 1000, density));
     }
     void patternFault(const std::optional<HolePattern> &pattern, const char *where) {
         if (!pattern) return;
@@ -97,7 +106,8 @@ private:
             stop(where, "a size and a hole of more than 0 mm wanted");
             return;
         }
-        if (pattern->shape == PatternShape::rectangle && !isLength(pattern->width_mm)) stop(where, "a rectangle needs its other side");
+        if (pattern->shape == PatternShape::rectangle && !isLength(pattern->width_mm))
+            stop(where, "a rectangle needs its other side");
         if (pattern->holes < 1 || pattern->holes > 64) stop(where, "1 to 64 holes");
     }
     void mounting() {
@@ -106,10 +116,12 @@ private:
         if (!type_.mounting || type_.kind == PartKind::motor) return;
         Aabb board;
         for (const auto &solid : type_.solids)
-            if (solid.role == SolidRole::board && shapeFault(solid.shape).empty()) board.include(boundsOf(solid.shape, solid.X_PartSolid));
+            if (solid.role == SolidRole::board && shapeFault(solid.shape).empty())
+                board.include(boundsOf(solid.shape, solid.X_PartSolid));
         if (board.empty()) return;
         for (const auto &c : holeCentres(*type_.mounting))
-            if (c.x() < board.min_mm.x() || c.x() > board.max_mm.x() || c.y() < board.min_mm.y() || c.y() > board.max_mm.y()) {
+            if (c.x() < board.min_mm.x() || c.x() > board.max_mm.x() || c.y() < board.min_mm.y() ||
+                c.y() > board.max_mm.y()) {
                 stop("mounting", fmt::format("a hole at ({:.1f}, {:.1f}) lies outside the board", c.x(), c.y()));
                 return;
             }
@@ -133,19 +145,23 @@ private:
             if (supply && !ground) odd(where, "a supply and no ground");
         }
         for (const auto &lead : type_.leads) {
-            if (!lead.port.empty() && !seen.contains(lead.port)) stop("lead", fmt::format("there is no port \"{}\"", lead.port));
+            if (!lead.port.empty() && !seen.contains(lead.port))
+                stop("lead", fmt::format("there is no port \"{}\"", lead.port));
             if (!(lead.length_mm >= 0)) stop("lead", "a length cannot be less than nothing");
         }
     }
     void ratings() {
         if (const auto &e = type_.electrical) {
-            if (e->supplyMin_V && e->supplyMax_V && !(*e->supplyMin_V <= *e->supplyMax_V)) stop("supply", "the least is above the most");
+            if (e->supplyMin_V && e->supplyMax_V && !(*e->supplyMin_V <= *e->supplyMax_V))
+                stop("supply", "the least is above the most");
             if (e->typical_A.known() && e->peak_A.known() && !(*e->typical_A.value <= *e->peak_A.value))
                 odd("current", "typically more than at peak");
             for (const auto &output : e->outputs) {
                 if (!isId(output.id)) stop("output", "its id is no word of letters and digits");
-                if (output.efficiency && !(*output.efficiency > 0 && *output.efficiency <= 1)) stop("output " + output.id, "an efficiency between 0 and 1");
-                if (e->supplyMax_V && output.voltage_V > *e->supplyMax_V) odd("output " + output.id, "more volts than the supply gives");
+                if (output.efficiency && !(*output.efficiency > 0 && *output.efficiency <= 1))
+                    stop("output " + output.id, "an efficiency between 0 and 1");
+                if (e->supplyMax_V && output.voltage_V > *e->supplyMax_V)
+                    odd("output " + output.id, "more volts than the supply gives");
             }
         }
         for (const auto &band : type_.radio) {
@@ -157,7 +173,8 @@ private:
             if (!(std::abs(a->axis.norm() - 1) <= 1e-6)) stop("antenna", "its axis needs length 1");
         }
         if (const auto &c = type_.camera) {
-            if (!(c->horizontalView_deg > 0 && c->horizontalView_deg <= 360)) stop("camera", "a view of 0 to 360 degrees across");
+            if (!(c->horizontalView_deg > 0 && c->horizontalView_deg <= 360))
+                stop("camera", "a view of 0 to 360 degrees across");
             if (!(c->tiltMin_deg <= c->tiltMax_deg)) stop("camera", "the least tilt is above the most");
             if (!(std::abs(c->axis.norm() - 1) <= 1e-6)) stop("camera", "its axis needs length 1");
         }
@@ -170,7 +187,9 @@ private:
 
 } // namespace
 
-std::vector<PartFault> faultsOf(const PartType &type, const std::vector<Material> &materials) { return Checker(type, materials).check(); }
+std::vector<PartFault> faultsOf(const PartType &type, const std::vector<Material> &materials) {
+    return Checker(type, materials).check();
+}
 
 std::string idFromName(const std::string &name) {
     std::string id;

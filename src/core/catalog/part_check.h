@@ -13,9 +13,9 @@ struct PartFault {
     bool operator==(const PartFault &) const = default;
 };
 
-/// Faults in the order of the editor. Stops: no name or id, sizes that are not positive, crossing outlines, two ports of one
-/// id, directions without length, limits the wrong way round, mount holes outside the board. Odd: no mass, no body, a
-/// density that no such thing has (below 0.02 or above 12 g/cm3), a supply without a ground, unknown materials.
+/// Faults in the order of the editor. Stops: no name or id, sizes that are not positive, crossing outlines, two ports
+/// of one id, directions without length, limits the wrong way round, mount holes outside the board. Odd: no mass, no
+/// body, a density that no such thing has (below 0.02 or above 12 g/cm3), a supply without a ground, unknown materials.
 std::vector<PartFault> faultsOf(const PartType &type, const std::vector<Material> &materials = {});
 
 /// A part type of a kind to begin with: a body of the usual size, the mounting that such parts have.

@@ -83,9 +83,9 @@ struct PartType {
     std::optional<HolePattern> mounting;
     std::optional<Vec3> arrow; ///< direction of the printed arrow, in the part's axes
     std::vector<Port> ports;
-    bool hot = false;      ///< gets hot in use: keep battery and printed plastic away
-    bool flexible = false; ///< bends in the wash: antenna elements, ties, loose leads
-    Measured maxThrust_gf; ///< motors: static thrust with the build's propeller
+    bool hot = false;          ///< gets hot in use: keep battery and printed plastic away
+    bool flexible = false;     ///< bends in the wash: antenna elements, ties, loose leads
+    Measured maxThrust_gf;     ///< motors: static thrust with the build's propeller
     std::optional<Spin> turns; ///< propellers and self-tightening nuts: the motor's direction that they are made for
     std::optional<HolePattern> carries; ///< adapter plates: the other pattern, beside `mounting`
     std::optional<Electrical> electrical;

@@ -1,4 +1,5 @@
-// What a part type draws, gives, sends, hears, sees and disturbs. Units stand in the names; what is not stated is unknown.
+// What a part type draws, gives, sends, hears, sees and disturbs. Units stand in the names; what is not stated is
+// unknown.
 #pragma once
 
 #include "core/base/measured.h"
@@ -14,7 +15,7 @@ namespace waxis {
 struct PowerOutput {
     std::string id;
     double voltage_V = 0;
-    double limit_A = 0; ///< continuous
+    double limit_A = 0;               ///< continuous
     std::optional<double> efficiency; ///< 0 to 1; none for a linear regulator
     bool operator==(const PowerOutput &) const = default;
 };
@@ -23,10 +24,10 @@ struct Electrical {
     std::optional<double> supplyMin_V, supplyMax_V;
     Measured typical_A, peak_A; ///< at the supply
     std::vector<PowerOutput> outputs;
-    std::optional<double> continuous_A; ///< what an ESC, plug or pack carries without end
-    std::optional<int> cells;           ///< packs: cells in series
-    std::optional<double> capacity_mAh; ///< packs
-    std::optional<double> cellFull_V;   ///< packs: 4.20, 4.35
+    std::optional<double> continuous_A;            ///< what an ESC, plug or pack carries without end
+    std::optional<int> cells;                      ///< packs: cells in series
+    std::optional<double> capacity_mAh;            ///< packs
+    std::optional<double> cellFull_V;              ///< packs: 4.20, 4.35
     std::optional<double> capacitance_uF, rated_V; ///< capacitors
     bool operator==(const Electrical &) const = default;
 };
@@ -34,7 +35,7 @@ struct Electrical {
 /// One band in which the part sends or listens.
 struct RadioBand {
     double low_MHz = 0, high_MHz = 0;
-    std::optional<double> power_dBm;              ///< sends with; none: only listens
+    std::optional<double> power_dBm; ///< sends with; none: only listens
     bool listens = false;
     std::optional<double> bandwidth_MHz;          ///< of one channel
     std::optional<double> noiseFigure_dB;         ///< listening

@@ -114,8 +114,8 @@ void takeNearest(const Pieces &pieces, const Pose &X_FramePrism, const Convex &o
     }
 }
 
-/// Whether a point of `inner` lies inside the mesh `outer`: a ray leaves a closed mesh through an odd number of triangles.
-/// False for anything but meshes.
+/// Whether a point of `inner` lies inside the mesh `outer`: a ray leaves a closed mesh through an odd number of
+/// triangles. False for anything but meshes.
 bool liesInside(const Body &inner, const Body &outer) {
     const auto *mesh = std::get_if<Mesh>(&outer.shape);
     if (!mesh) return false;

@@ -12,10 +12,10 @@ namespace waxis {
 struct ThreadSize {
     std::string_view name; ///< "M3"
     double nominal_mm;
-    double pitch_mm;              ///< ISO 262, coarse series
-    double capHead_mm, capKey_mm; ///< ISO 4762: head diameter (its height is the nominal diameter), hexagon key
-    double nutHeight_mm, nutFlats_mm;          ///< ISO 4032
-    double washerHeight_mm, washerOuter_mm;    ///< ISO 7089
+    double pitch_mm;                  ///< ISO 262, coarse series
+    double capHead_mm, capKey_mm;     ///< ISO 4762: head diameter (its height is the nominal diameter), hexagon key
+    double nutHeight_mm, nutFlats_mm; ///< ISO 4032
+    double washerHeight_mm, washerOuter_mm;           ///< ISO 7089
     double fineHole_mm, mediumHole_mm, coarseHole_mm; ///< clearance holes, ISO 273
 };
 
@@ -42,8 +42,8 @@ struct ScrewHole {
     double off_mm = 0; ///< how far the hole is from the table's diameter
 };
 
-/// None when no clearance diameter is within `tolerance_mm`. The nearest diameter wins; where two sizes share one (2.0 mm:
-/// M1.6 coarse, M2 tight) the clearance hole does.
+/// None when no clearance diameter is within `tolerance_mm`. The nearest diameter wins; where two sizes share one (2.0
+/// mm: M1.6 coarse, M2 tight) the clearance hole does.
 std::optional<ScrewHole> screwForHole(double diameter_mm, double tolerance_mm = 0.1);
 
 } // namespace waxis

@@ -14,8 +14,8 @@ std::size_t openEdges(const Mesh &mesh);
 /// The mesh turned inside out when it encloses a negative volume.
 Mesh facingOutwards(const Mesh &mesh);
 
-/// At most `most` triangles: corners are drawn together on the coarsest grid that is needed (vertex clustering, Rossignac and
-/// Borrel 1993). A closed mesh stays closed. `exact` keeps (or gets) the properties of the mesh before.
+/// At most `most` triangles: corners are drawn together on the coarsest grid that is needed (vertex clustering,
+/// Rossignac and Borrel 1993). A closed mesh stays closed. `exact` keeps (or gets) the properties of the mesh before.
 Mesh thinned(const Mesh &mesh, std::size_t most);
 
 } // namespace waxis

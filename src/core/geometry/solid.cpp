@@ -30,8 +30,8 @@ ShapeProperties meshProperties(const Mesh &mesh) {
         const Vec3 corners = a + b + c;
         sum.volume_mm3 += volume;
         first += volume / 4 * corners;
-        second += volume / 20 *
-                  (a * a.transpose() + b * b.transpose() + c * c.transpose() + corners * corners.transpose());
+        second +=
+            volume / 20 * (a * a.transpose() + b * b.transpose() + c * c.transpose() + corners * corners.transpose());
     }
     if (sum.volume_mm3 == 0) return sum;
     const Vec3 centre = first / sum.volume_mm3;

@@ -126,8 +126,7 @@ std::vector<KitLine> kitLines(const Build &build) {
     for (const auto &plate : frame.plates)
         frameLine(
             plate.id, KitKind::plate, plate.id, [&] { return plate.name.empty() ? plate.id : plate.name; },
-            structureMass_g(plateShape(plate), plate.material, frame),
-            boundsOf(plateShape(plate), Pose{}).size_mm());
+            structureMass_g(plateShape(plate), plate.material, frame), boundsOf(plateShape(plate), Pose{}).size_mm());
     for (const auto &arm : frame.arms)
         frameLine(
             kitItemOf(arm), KitKind::arm, arm.id,
@@ -176,8 +175,7 @@ KitTotals kitTotals(const std::vector<KitLine> &lines) {
 }
 
 EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand) {
-    if (inHand && (*inHand < 0 || *inHand > 1'000'000))
-        return Failure{EditError{"Count from 0 to a million pieces."}};
+    if (inHand && (*inHand < 0 || *inHand > 1'000'000)) return Failure{EditError{"Count from 0 to a million pieces."}};
     return changeEntry(build, item, [&](KitEntry &entry) { entry.inHand = inHand; });
 }
 
@@ -216,7 +214,8 @@ EditResult addToKit(const Build &build, const PartType &type, int inHand) {
         next.types.edit([&](TypeTable &table) { table.emplace(type.id, type); });
     else if (!(present->second == type))
         return Failure{EditError{fmt::format("The build already has another part type called \"{}\".", type.id)}};
-    const auto at = std::find_if(next.kit.begin(), next.kit.end(), [&](const KitEntry &e) { return e.item == type.id; });
+    const auto at =
+        std::find_if(next.kit.begin(), next.kit.end(), [&](const KitEntry &e) { return e.item == type.id; });
     if (at == next.kit.end()) {
         KitEntry entry;
         entry.item = type.id;

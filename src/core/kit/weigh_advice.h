@@ -7,10 +7,10 @@ namespace waxis {
 
 /// What one doubt adds to the doubt about where the centre of gravity is, in plan.
 struct WeighNext {
-    std::string id;    ///< of the mass row: part, plate, arm, standoff or allowance
+    std::string id; ///< of the mass row: part, plate, arm, standoff or allowance
     double mass_g = 0;
     double tolerance_g = 0; ///< +- 2 sigma
-    double share = 0;  ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
+    double share = 0;       ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
 };
 /// Masses that nobody weighed, largest share first; `sigma_mm` is the plan standard deviation of the CG.
 struct WeighAdvice {

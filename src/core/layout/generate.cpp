@@ -102,8 +102,8 @@ Ring rectangle(double x0, double x1, double y0, double y1) { return {{x1, y0}, {
 
 Ring bodyOutline(double length, double width) {
     const double cut = std::min(length, width) * 0.22, x = length / 2, y = width / 2;
-    return {{x, -y + cut}, {x, y - cut}, {x - cut, y}, {-x + cut, y}, {-x, y - cut}, {-x, -y + cut}, {-x + cut, -y},
-            {x - cut, -y}};
+    return {{x, -y + cut}, {x, y - cut},   {x - cut, y},   {-x + cut, y},
+            {-x, y - cut}, {-x, -y + cut}, {-x + cut, -y}, {x - cut, -y}};
 }
 
 class FrameMaker {
@@ -201,8 +201,7 @@ private:
         for (const auto &hole : plate.holes)
             if ((hole.centre_mm - centre).norm() < (hole.diameter_mm + diameter) / 2 + kLand_mm) return false;
         for (int i = 0; i < 8; ++i)
-            if (!contains({plate.outline_mm, plate.cutouts_mm},
-                          centre + along(i * 45.0, diameter / 2 + kLand_mm)))
+            if (!contains({plate.outline_mm, plate.cutouts_mm}, centre + along(i * 45.0, diameter / 2 + kLand_mm)))
                 return false;
         plate.holes.push_back({centre, diameter});
         return true;
@@ -250,7 +249,8 @@ private:
     }
 
     void addPlates(const std::vector<Spoke> &spokes) {
-        Plate main = plate("plate-main", "Main plate", -w_["mainThickness_mm"], w_["mainThickness_mm"], length_, width_);
+        Plate main =
+            plate("plate-main", "Main plate", -w_["mainThickness_mm"], w_["mainThickness_mm"], length_, width_);
         drillStack(main);
         drillArms(main, spokes);
         Plate second = plate("plate-second", "Second plate", armTop_, w_["secondThickness_mm"], length_, width_);
@@ -267,8 +267,8 @@ private:
             frame_.passThroughs.push_back(pass);
         }
         const bool top = w_.yes("topPlate"), clean = w_.yes("cleanPlate");
-        Plate roof = plate("plate-top", "Top plate", deck_ + w_["standoffHeight_mm"], w_["topThickness_mm"], length_,
-                           width_);
+        Plate roof =
+            plate("plate-top", "Top plate", deck_ + w_["standoffHeight_mm"], w_["topThickness_mm"], length_, width_);
         if (top) {
             int n = 0;
             for (const auto &place : standoffPlaces()) {
@@ -290,7 +290,8 @@ private:
                 for (double inwards : {0.0, 2.5, 5.0}) {
                     const double y = slotY - inwards;
                     auto slot = [&](double side) {
-                        return cut(roof, x - kStrap_mm / 2, x + kStrap_mm / 2, side - kSlot_mm / 2, side + kSlot_mm / 2);
+                        return cut(roof, x - kStrap_mm / 2, x + kStrap_mm / 2, side - kSlot_mm / 2,
+                                   side + kSlot_mm / 2);
                     };
                     if (y < 6) break;
                     if (!slot(y)) continue;
@@ -346,7 +347,8 @@ private:
         const std::string deckId = w_.yes("secondPlate") ? "plate-second" : "plate-main";
         if (w_.yes("cameraCage"))
             addSite("site-camera", "Camera cage", SiteKind::face, deckId,
-                    at({length_ / 2 - width_ * 0.22 - 8, 0}, deck_ + (w_.yes("topPlate") ? w_["standoffHeight_mm"] / 2 : 12)));
+                    at({length_ / 2 - width_ * 0.22 - 8, 0},
+                       deck_ + (w_.yes("topPlate") ? w_["standoffHeight_mm"] / 2 : 12)));
         if (kind_ == LayoutKind::triY) {
             // The servo sits on the tail arm, just inside the hinge.
             for (const auto &arm : frame_.arms)
@@ -385,7 +387,8 @@ Result<Frame, LayoutError> generateFrame(LayoutKind kind, const LayoutValues &va
     LayoutValues complete;
     for (const auto &parameter : parameters) complete[std::string(parameter.id)] = parameter.standard;
     for (const auto &[key, value] : values) {
-        const auto known = std::find_if(parameters.begin(), parameters.end(), [&key = key](const auto &p) { return p.id == key; });
+        const auto known =
+            std::find_if(parameters.begin(), parameters.end(), [&key = key](const auto &p) { return p.id == key; });
         if (known == parameters.end()) {
             std::vector<std::string> ids;
             for (const auto &p : parameters) ids.emplace_back(p.id);

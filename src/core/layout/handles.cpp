@@ -159,7 +159,8 @@ std::string handleInWords(const Frame &frame, const FrameHandle &handle) {
     case HandleKind::motor:
         return mount ? fmt::format("{:.1f} mm from the centre", (mount->position_mm.head<2>() - hub).norm()) : "";
     case HandleKind::propeller:
-        return mount ? fmt::format("propeller {:.1f} mm, {:.2f} in", mount->propDiameter_mm, mount->propDiameter_mm / 25.4)
+        return mount ? fmt::format("propeller {:.1f} mm, {:.2f} in", mount->propDiameter_mm,
+                                   mount->propDiameter_mm / 25.4)
                      : "";
     case HandleKind::bodyLength: return fmt::format("body {:.1f} mm long", span(0));
     case HandleKind::bodyWidth: return fmt::format("body {:.1f} mm wide", span(1));

@@ -13,8 +13,8 @@ struct FrameHandle {
     Vec2 position_mm = Vec2::Zero();
 };
 
-/// Motors and propeller rims of every frame; the body's length and width where a generator made it. Coaxial partners share
-/// one handle.
+/// Motors and propeller rims of every frame; the body's length and width where a generator made it. Coaxial partners
+/// share one handle.
 std::vector<FrameHandle> frameHandles(const Frame &frame);
 
 /// The build with the handle pulled to a place. Frames from a layout change by their parameters (rounded to `step_mm`

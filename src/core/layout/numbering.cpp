@@ -100,8 +100,8 @@ std::vector<std::size_t> placeOrder(const std::vector<Vec2> &places, Numbering n
 
 std::size_t indexOf(const Frame &frame, const std::string &mount) {
     const auto &mounts = frame.motorMounts;
-    return std::size_t(
-        std::find_if(mounts.begin(), mounts.end(), [&](const auto &m) { return m.id == mount; }) - mounts.begin());
+    return std::size_t(std::find_if(mounts.begin(), mounts.end(), [&](const auto &m) { return m.id == mount; }) -
+                       mounts.begin());
 }
 
 Failure<EditError> noSuchMount(const std::string &mount) {
@@ -145,9 +145,12 @@ Places motorPlaces(const std::vector<MotorMount> &mounts) {
         else
             same->push_back(i);
     }
-    auto height = [&](std::size_t i) { return mounts[i].position_mm.z() + mounts[i].axis.z() * mounts[i].propPlane_mm; };
+    auto height = [&](std::size_t i) {
+        return mounts[i].position_mm.z() + mounts[i].axis.z() * mounts[i].propPlane_mm;
+    };
     for (auto &place : places)
-        std::stable_sort(place.begin(), place.end(), [&](std::size_t a, std::size_t b) { return height(a) > height(b); });
+        std::stable_sort(place.begin(), place.end(),
+                         [&](std::size_t a, std::size_t b) { return height(a) > height(b); });
     return places;
 }
 

@@ -26,7 +26,8 @@ const NumberingDefinition *findNumbering(std::string_view id);
 
 /// The number of each mount, from 1, in the frame's order.
 /// - diagonalFirst: front right, the one across from it, then the next pair to the left, and so on round;
-/// - rearRightFirst: a rear middle motor first, then rear right, front right, rear left, front left, a front middle one,
+/// - rearRightFirst: a rear middle motor first, then rear right, front right, rear left, front left, a front middle
+/// one,
 ///   then what lies between on the right and on the left;
 /// - clockwise: from the front left (or straight ahead) on, seen from above;
 /// - own: as the mounts say.

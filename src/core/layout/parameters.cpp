@@ -39,12 +39,12 @@ std::vector<LayoutParameter> parametersOf(LayoutKind kind) {
     using enum ParameterGroup;
     const bool many = kind == LayoutKind::hexaX || kind == LayoutKind::hexaPlus || kind == LayoutKind::octoX;
     const bool three = kind == LayoutKind::triY || kind == LayoutKind::coaxialY6;
-    const double arm = kind == LayoutKind::octoX       ? 245
-                       : many                          ? 190
-                       : three                         ? 140
-                       : kind == LayoutKind::quadPlus  ? 130
-                       : kind == LayoutKind::quadWide  ? 122
-                                                       : 118;
+    const double arm = kind == LayoutKind::octoX      ? 245
+                       : many                         ? 190
+                       : three                        ? 140
+                       : kind == LayoutKind::quadPlus ? 130
+                       : kind == LayoutKind::quadWide ? 122
+                                                      : 118;
     std::vector<LayoutParameter> list;
     if (kind == LayoutKind::quadH) {
         list.push_back({"spread_mm", "Motors apart, left to right", "mm", 185, 40, 3000, number, arms});

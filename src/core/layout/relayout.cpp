@@ -142,7 +142,8 @@ Result<Frame, EditError> withFreeIds(const Build &build, Frame frame) {
     probe.frame = frame;
     for (const auto &id : allIds(probe))
         if (taken.contains(id))
-            return Failure{EditError{fmt::format("A part is called \"{}\" as the new frame's piece is; rename it first.", id)}};
+            return Failure{
+                EditError{fmt::format("A part is called \"{}\" as the new frame's piece is; rename it first.", id)}};
     return frame;
 }
 

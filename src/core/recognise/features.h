@@ -38,11 +38,11 @@ struct FoundPattern {
     PatternUse use = PatternUse::other;
     HolePattern pattern; ///< nominal sizes
     Vec2 centre_mm = Vec2::Zero();
-    double angle_deg = 0;      ///< of the pattern's x axis, in (-45, 45]
-    double measured_mm = 0;    ///< side of the square, diameter of the circle as drawn
-    double secondSize_mm = 0;  ///< motor bases of two diameters (16 x 19): the larger one; else 0
-    std::vector<int> holes;    ///< indices into the plate's round holes
-    bool shaftHole = false;    ///< a larger hole in the middle, as motors need for their shaft
+    double angle_deg = 0;     ///< of the pattern's x axis, in (-45, 45]
+    double measured_mm = 0;   ///< side of the square, diameter of the circle as drawn
+    double secondSize_mm = 0; ///< motor bases of two diameters (16 x 19): the larger one; else 0
+    std::vector<int> holes;   ///< indices into the plate's round holes
+    bool shaftHole = false;   ///< a larger hole in the middle, as motors need for their shaft
 };
 
 /// The circle that a ring is, when all its corners and the middles of its sides keep within `tolerance_mm` of it.

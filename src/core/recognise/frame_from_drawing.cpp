@@ -61,6 +61,32 @@ bool overlap(const Ring &a, const Ring &b) {
     return (la.array() < hb.array()).all() && (lb.array() < ha.array()).all();
 }
 
+bool isChosen(const DrawingChoices &choices, std::size_t i) {
+    return i < choices.plates.size() && choices.plates[i].role != PlateRole::ignore;
+}
+
+/// The main plate, else the largest that is chosen; the number of plates when none is.
+std::size_t baseOf(const Recognition &found, const DrawingChoices &choices) {
+    std::size_t base = found.plates.size();
+    for (std::size_t i = found.plates.size(); i-- > 0;)
+        if (isChosen(choices, i) && (base == found.plates.size() || choices.plates[i].role == PlateRole::main))
+            base = i;
+    if (base == found.plates.size() || choices.plates[base].role == PlateRole::main) return base;
+    for (std::size_t i = 0; i < found.plates.size(); ++i)
+        if (isChosen(choices, i) && found.plates[i].area_mm2 > found.plates[base].area_mm2) base = i;
+    return base;
+}
+
+/// Plates drawn beside the main one are laid on it.
+std::vector<Vec2> shiftsOnto(const Recognition &found, const DrawingChoices &choices, std::size_t base) {
+    std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
+    for (std::size_t i = 0; i < found.plates.size() && base < found.plates.size(); ++i)
+        if (isChosen(choices, i) && i != base && choices.plates[i].role != PlateRole::arm &&
+            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm))
+            shift[i] = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
+    return shift;
+}
+
 /// Drawing axes to body axes: the nose goes to +x.
 Vec2 turned(const Vec2 &p, NoseSide nose) {
     switch (nose) {
@@ -129,7 +155,8 @@ const char *roleWord(PlateRole role) {
 
 std::string roleTitle(PlateRole role) {
     const std::string word = roleWord(role);
-    return role == PlateRole::arm ? "Arm plate" : std::string(1, char(std::toupper(word[0]))) + word.substr(1) + " plate";
+    return role == PlateRole::arm ? "Arm plate"
+                                  : std::string(1, char(std::toupper(word[0]))) + word.substr(1) + " plate";
 }
 
 /// base, base-2, base-3...
@@ -178,9 +205,9 @@ DrawingChoices guessChoices(const Recognition &found) {
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
         if (!choices.plates[i].name.empty()) continue;
         const auto &plate = found.plates[i];
-        set(i, motorsIn(plate) == 1                          ? PlateRole::arm
+        set(i, motorsIn(plate) == 1                        ? PlateRole::arm
                : stackOf(plate) || plate.area_mm2 > 1500.0 ? PlateRole::top
-                                                             : PlateRole::other);
+                                                           : PlateRole::other);
     }
     double armThickness = 0;
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
@@ -190,38 +217,35 @@ DrawingChoices guessChoices(const Recognition &found) {
         if (choice.role == PlateRole::arm) armThickness = choice.thickness_mm;
     }
     choices.armThickness_mm = armThickness;
-    double nearest = 1e300;
-    std::vector<Vec2> motors;
-    for (const auto &plate : found.plates)
-        for (const auto &p : plate.patterns)
-            if (p.use == PatternUse::motor) motors.push_back(p.centre_mm);
-    for (std::size_t i = 0; i < motors.size(); ++i)
-        for (std::size_t j = i + 1; j < motors.size(); ++j)
-            if (const double d = (motors[i] - motors[j]).norm(); d > 20) nearest = std::min(nearest, d);
-    constexpr double kInch_mm = 25.4, kTips_mm = 6;
-    if (nearest < 1e299)
-        choices.propDiameter_mm = std::max(1.0, std::floor((nearest - kTips_mm) / (kInch_mm / 2)) / 2) * kInch_mm;
+    // As large as the other motors and the plates beside them allow, in half inches.
+    const std::size_t base = baseOf(found, choices);
+    const auto shift = shiftsOnto(found, choices, base);
+    constexpr double kInch_mm = 25.4, kTips_mm = 6, kBody_mm = 5;
+    double diameter = 1e300;
+    for (std::size_t i = 0; i < found.plates.size(); ++i)
+        for (const auto &p : found.plates[i].patterns) {
+            if (p.use != PatternUse::motor) continue;
+            const Vec2 motor = p.centre_mm + shift[i];
+            for (std::size_t k = 0; k < found.plates.size(); ++k) {
+                for (const auto &other : found.plates[k].patterns)
+                    if (const double d = (other.centre_mm + shift[k] - motor).norm();
+                        other.use == PatternUse::motor && d > 20)
+                        diameter = std::min(diameter, d - kTips_mm);
+                const Ring &outline = found.plates[k].outline_mm;
+                if (choices.plates[k].role == PlateRole::arm || contains({outline, {}}, motor - shift[k])) continue;
+                for (const auto &corner : outline)
+                    diameter = std::min(diameter, 2 * ((corner + shift[k] - motor).norm() - kBody_mm));
+            }
+        }
+    if (diameter < 1e299) choices.propDiameter_mm = std::max(1.0, std::floor(diameter / (kInch_mm / 2)) / 2) * kInch_mm;
     return choices;
 }
 
 Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices) {
-    auto chosen = [&](std::size_t i) {
-        return i < choices.plates.size() && choices.plates[i].role != PlateRole::ignore;
-    };
-    std::size_t base = found.plates.size();
-    for (std::size_t i = found.plates.size(); i-- > 0;)
-        if (chosen(i) && (base == found.plates.size() || choices.plates[i].role == PlateRole::main)) base = i;
+    auto chosen = [&](std::size_t i) { return isChosen(choices, i); };
+    const std::size_t base = baseOf(found, choices);
     if (base == found.plates.size()) return Failure{std::string("No plate is chosen.")};
-    if (choices.plates[base].role != PlateRole::main)
-        for (std::size_t i = 0; i < base; ++i)
-            if (chosen(i) && found.plates[i].area_mm2 > found.plates[base].area_mm2) base = i;
-
-    // Plates drawn beside the main one are laid on it.
-    std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
-    for (std::size_t i = 0; i < found.plates.size(); ++i)
-        if (chosen(i) && i != base && choices.plates[i].role != PlateRole::arm &&
-            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm))
-            shift[i] = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
+    const auto shift = shiftsOnto(found, choices, base);
 
     Vec2 datum = Vec2::Zero();
     int motors = 0;
@@ -294,7 +318,8 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
                 site.on = plate.id;
                 site.pattern = p.pattern;
                 site.isolated = plate.isolated;
-                const double quarter = angle - 90 * std::round(angle / 90); // a square looks the same after a quarter turn
+                const double quarter =
+                    angle - 90 * std::round(angle / 90); // a square looks the same after a quarter turn
                 site.X_FrameSite = {{centre.x(), centre.y(), top},
                                     quaternionFrom({0, 0, std::abs(quarter) < 0.3 ? 0.0 : quarter})};
                 frame.sites.push_back(site);
@@ -328,7 +353,8 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
     }
     if (!frame.motorMounts.empty()) frame.numbering = "rear-right-first";
 
-    // Holes that the main or second plate and the top plate share, outside the stack patterns, are where standoffs stand.
+    // Holes that the main or second plate and the top plate share, outside the stack patterns, are where standoffs
+    // stand.
     const Plate *roof = nullptr;
     const Plate *floor = nullptr;
     for (const auto &plate : frame.plates) {

@@ -147,7 +147,8 @@ private:
         auto meets = [&](int end) {
             bool any = false;
             ends_.near(point(end), [&](int other) {
-                any |= other != end && !used_[std::size_t(other / 2)] && (point(other) - point(end)).norm() <= tolerance_;
+                any |=
+                    other != end && !used_[std::size_t(other / 2)] && (point(other) - point(end)).norm() <= tolerance_;
             });
             return any;
         };

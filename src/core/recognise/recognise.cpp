@@ -88,7 +88,8 @@ void markMotorSlots(FoundPlate &plate) {
     for (auto &slot : plate.cutouts)
         for (const auto &hole : plate.holes) {
             const Vec2 d = slot.centre_mm - hole.centre_mm;
-            if (hole.diameter_mm < 4 || d.norm() < 5 || d.norm() > 15 || slot.width_mm > 4 || slot.length_mm > 9) continue;
+            if (hole.diameter_mm < 4 || d.norm() < 5 || d.norm() > 15 || slot.width_mm > 4 || slot.length_mm > 9)
+                continue;
             const double angle = std::atan2(d.y(), d.x()) - slot.angle_deg * 3.14159265358979323846 / 180;
             if (std::abs(std::sin(angle)) < 0.09) slot.use = SlotUse::motorSlot;
         }
@@ -125,7 +126,8 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
         if (use == LayerUse::automatic) {
             auto insideAnother = [&](const Node &node) {
                 for (const auto &other : drawing.layers) {
-                    if (other == layer || wished(other) == LayerUse::ignore || wished(other) == LayerUse::holes) continue;
+                    if (other == layer || wished(other) == LayerUse::ignore || wished(other) == LayerUse::holes)
+                        continue;
                     for (const auto &outer : byLayer[other])
                         if (outer.depth % 2 == 0 && node.loop->area_mm2 < kSmallShare * outer.loop->area_mm2 &&
                             standsIn(node, outer))
@@ -176,8 +178,7 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
             else
                 ++lost;
         }
-        if (lost > 0)
-            found.skipped.push_back({fmt::format("{} hole(s)", lost), layer, "they lie in no outline", {}});
+        if (lost > 0) found.skipped.push_back({fmt::format("{} hole(s)", lost), layer, "they lie in no outline", {}});
     }
     for (auto &plate : found.plates) {
         auto before = [](const auto &a, const auto &b) { // left to right, so that the order does not hang on the file

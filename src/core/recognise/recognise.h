@@ -37,9 +37,9 @@ struct Recognition {
     std::map<std::string, LayerUse> layers; ///< as taken
 };
 
-/// Loops are nested layer by layer: what stands in nothing is an outline, what stands in it a hole, what stands in a hole
-/// a plate of its own again. A layer whose loops are all small and stand inside the outlines of other layers holds their
-/// holes. Coordinates stay those of the drawing, in mm.
+/// Loops are nested layer by layer: what stands in nothing is an outline, what stands in it a hole, what stands in a
+/// hole a plate of its own again. A layer whose loops are all small and stand inside the outlines of other layers holds
+/// their holes. Coordinates stay those of the drawing, in mm.
 Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &options = {});
 
 /// Where the drawing's nose points.
@@ -59,21 +59,22 @@ struct PlateChoice {
 struct DrawingChoices {
     NoseSide nose = NoseSide::right;
     double standoffHeight_mm = 25;
-    double armThickness_mm = 5; ///< of separate arms between main and second plate; 0: the motors stand on the main plate
+    double armThickness_mm =
+        5; ///< of separate arms between main and second plate; 0: the motors stand on the main plate
     double propDiameter_mm = 127;
     double propPlane_mm = 20;
     std::vector<PlateChoice> plates; ///< one per found plate
 };
 
 /// A first guess for a person to correct: roles by layer names and by what the plates hold; thicknesses of common
-/// practice; the propeller as large as the motors' distance allows with 6 mm between tips.
+/// practice; the propeller as large as the other motors (6 mm between tips) and the plates beside it (5 mm) allow.
 DrawingChoices guessChoices(const Recognition &found);
 
-/// The frame that the choices make of the plates. Plates that lie on one another in the drawing keep their places; those
-/// drawn beside one another are moved so that their stack patterns (else their middles) meet. Motor circles become motor
-/// mounts, stack squares and slots mounting sites, pass-throughs pass-throughs. The datum goes to the centroid of the
-/// motors, else to the main plate's stack pattern, else to its middle.
-/// Errors: no plate chosen, or an outline that cannot be cut.
+/// The frame that the choices make of the plates. Plates that lie on one another in the drawing keep their places;
+/// those drawn beside one another are moved so that their stack patterns (else their middles) meet. Motor circles
+/// become motor mounts, stack squares and slots mounting sites, pass-throughs pass-throughs. The datum goes to the
+/// centroid of the motors, else to the main plate's stack pattern, else to its middle. Errors: no plate chosen, or an
+/// outline that cannot be cut.
 Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices);
 
 } // namespace waxis

@@ -107,9 +107,10 @@ void judgeUnweighed(const Build &build, const Practice &practice, const Derived 
         worst.unit = "mm";
         worst.margin = *worst.limit - doubt;
         worst.severity = worst.margin < 0 ? Severity::watch : Severity::pass;
-        worst.inputs = {{"mass not weighed", advice.unweighed_g, "g"},
-                        {"all-up mass", advice.total_g, "g"},
-                        {"share of the doubt of the first to weigh", advice.next.front().share / advice.unweighedShare * 100, "%"}};
+        worst.inputs = {
+            {"mass not weighed", advice.unweighed_g, "g"},
+            {"all-up mass", advice.total_g, "g"},
+            {"share of the doubt of the first to weigh", advice.next.front().share / advice.unweighedShare * 100, "%"}};
     }
     if (worst.measured) out.push_back(std::move(worst));
 }
@@ -166,7 +167,8 @@ void judgeSizes(const Build &build, const Practice &practice, const Derived &der
 
 FindingText wordSizes(const Build &build, const Finding &f) {
     return {{"{0} has {1} mm to spare beside {2}: measure it",
-             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), withinSentence(displayName(build, f.subjects[1]))}},
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
+              withinSentence(displayName(build, f.subjects[1]))}},
             {"Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit stage.",
              {oneDecimal(*f.limit)}}};
 }

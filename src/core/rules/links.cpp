@@ -122,14 +122,16 @@ FindingText wordSpins(const Build &build, const Finding &f) {
     if (f.variant == "yaw")
         return {{"The motors' yaw torques do not balance: {0} more turn one way",
                  {fmt::format("{:g}", f.measured.value_or(0))}},
-                {"As many must turn clockwise as counter-clockwise, or the craft spins; swap two of a motor's three wires to "
+                {"As many must turn clockwise as counter-clockwise, or the craft spins; swap two of a motor's three "
+                 "wires to "
                  "reverse it.",
                  {}}};
     if (f.variant == "servo")
         return {{"An odd number of motors and no tail servo", {}},
                 {"One motor's torque is left over: a servo has to tilt the tail motor against it.", {}}};
-    return {{"The {0} and the {1} turn the same way", {motorName(build, f.subjects[0]), motorName(build, f.subjects[1])}},
-            {"Neighbours turn against each other, so that roll and pitch do not turn the craft.", {}}};
+    return {
+        {"The {0} and the {1} turn the same way", {motorName(build, f.subjects[0]), motorName(build, f.subjects[1])}},
+        {"Neighbours turn against each other, so that roll and pitch do not turn the craft.", {}}};
 }
 
 void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
@@ -164,7 +166,8 @@ void judgeHands(const Build &build, const Practice &, const Derived &, std::vect
 FindingText wordHands(const Build &build, const Finding &f) {
     if (f.variant == "unstated")
         return {{"{0} propellers do not say which way they turn", {std::to_string(f.subjects.size())}},
-                {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the bench.",
+                {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the "
+                 "bench.",
                  {}}};
     const MotorMount *mount = mountOf(build, f.subjects[1]);
     const std::string spin = mount ? spinWord(mount->spin) : std::string();

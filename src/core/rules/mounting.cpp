@@ -47,7 +47,8 @@ std::optional<double> landAt(const Build &build, const std::string &seat, const 
                 for (const auto &c : holeCentres(pattern)) {
                     const Vec2 p = (site.X_FrameSite * Vec3(c.x(), c.y(), 0)).head<2>();
                     for (std::size_t i = 0; i < plate.outline_mm.size(); ++i) {
-                        const Vec2 &a = plate.outline_mm[i], d = plate.outline_mm[(i + 1) % plate.outline_mm.size()] - a;
+                        const Vec2 &a = plate.outline_mm[i],
+                                   d = plate.outline_mm[(i + 1) % plate.outline_mm.size()] - a;
                         const double t = std::clamp((p - a).dot(d) / std::max(d.squaredNorm(), 1e-12), 0.0, 1.0);
                         least = std::min(least, (a + d * t - p).norm());
                     }
@@ -61,7 +62,8 @@ bool anAdapterCarries(const Build &build, const Part &part, const HolePattern &s
     return std::any_of(part.fastening.onto.begin(), part.fastening.onto.end(), [&](const std::string &id) {
         const Part *other = findPart(build, id);
         const PartType *type = other ? typeOf(build, *other) : nullptr;
-        return type && type->mounting && type->carries && linesUp(*type->mounting, seat) && linesUp(*type->carries, own);
+        return type && type->mounting && type->carries && linesUp(*type->mounting, seat) &&
+               linesUp(*type->carries, own);
     });
 }
 
@@ -117,7 +119,8 @@ void judgeMounting(const Build &build, const Practice &, const Derived &, std::v
                 f.measured = *land;
                 f.limit = screw->capHead_mm / 2;
                 f.margin = *f.measured - *f.limit;
-                f.inputs = {{"hole centre to plate edge", *land, "mm"}, {"half a screw head", screw->capHead_mm / 2, "mm"}};
+                f.inputs = {{"hole centre to plate edge", *land, "mm"},
+                            {"half a screw head", screw->capHead_mm / 2, "mm"}};
                 f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
             }
         out.push_back(std::move(f));
@@ -128,7 +131,8 @@ FindingText wordMounting(const Build &build, const Finding &f) {
     const Part *part = findPart(build, f.subjects[0]);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
     const HolePattern *seat = patternOfSeat(*build.frame, f.subjects[1]);
-    const std::string name = displayName(build, f.subjects[0]), site = withinSentence(displayName(build, f.subjects[1]));
+    const std::string name = displayName(build, f.subjects[0]),
+                      site = withinSentence(displayName(build, f.subjects[1]));
     if (!type || !type->mounting || !seat) return {{"{0} does not fit its site", {name}}, {"", {}}};
     if (f.variant == "pattern") {
         std::string adapter;
@@ -137,7 +141,8 @@ FindingText wordMounting(const Build &build, const Finding &f) {
                 linesUp(*candidate.carries, *type->mounting))
                 adapter = candidate.name;
         FindingText text;
-        text.headline = {"{0} has a {1}, {2} has a {3}", {name, patternWords(*type->mounting), site, patternWords(*seat)}};
+        text.headline = {"{0} has a {1}, {2} has a {3}",
+                         {name, patternWords(*type->mounting), site, patternWords(*seat)}};
         if (!adapter.empty())
             text.detail = {"{0} would carry it.", {adapter}};
         else
@@ -150,7 +155,8 @@ FindingText wordMounting(const Build &build, const Finding &f) {
                 {"The smaller hole is {0} mm; M1.6 needs {1} mm.", {oneDecimal(*f.measured), oneDecimal(*f.limit)}}};
     if (f.variant == "edge")
         return {{"The screw heads of {0} stand over the plate's edge", {name}},
-                {"{0} mm from hole to edge, {1} mm wanted for half a head.", {oneDecimal(*f.measured), oneDecimal(*f.limit)}}};
+                {"{0} mm from hole to edge, {1} mm wanted for half a head.",
+                 {oneDecimal(*f.measured), oneDecimal(*f.limit)}}};
     return {{"The screws of {0} pull through {1}", {name, site}},
             {"Their head is only {0} mm wider than the hole; put washers under them, or use the larger screw.",
              {oneDecimal(*f.measured)}}};

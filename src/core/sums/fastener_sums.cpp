@@ -31,8 +31,7 @@ Sum threadSum() {
     sum.compute = [](const SumObject &in) -> SumResult {
         const auto &size = std::get<std::string>(findKey(in, "size")->held);
         const ThreadSize *thread = findThread(size);
-        if (!thread)
-            return Failure{SumError{"size", fmt::format("\"{}\" is not one of M1.6, M2, M2.5, M3, M4", size)}};
+        if (!thread) return Failure{SumError{"size", fmt::format("\"{}\" is not one of M1.6, M2, M2.5, M3, M4", size)}};
         return SumObject{{"pitch_mm", thread->pitch_mm},
                          {"iso4762_dk_mm", thread->capHead_mm},
                          {"iso4762_k_mm", thread->nominal_mm},

@@ -26,9 +26,8 @@ char likelySeparator(std::string_view text) {
 }
 
 bool isBlank(const CsvRow &row) {
-    return std::all_of(row.begin(), row.end(), [](const std::string &field) {
-        return field.find_first_not_of(" \t") == std::string::npos;
-    });
+    return std::all_of(row.begin(), row.end(),
+                       [](const std::string &field) { return field.find_first_not_of(" \t") == std::string::npos; });
 }
 
 } // namespace
@@ -95,11 +94,12 @@ CsvTable parseCsv(std::string_view bytes) {
             headerSeen = true;
             continue;
         }
-        if (row.size() > table.header.size() && std::all_of(row.begin() + std::ptrdiff_t(table.header.size()), row.end(),
-                                                            [](const std::string &f) { return f.empty(); }))
+        if (row.size() > table.header.size() && std::all_of(row.begin() + std::ptrdiff_t(table.header.size()),
+                                                            row.end(), [](const std::string &f) { return f.empty(); }))
             row.resize(table.header.size());
         if (row.size() > table.header.size()) {
-            table.problems.push_back({firstLine, fmt::format("{} fields, the header has {}", row.size(), table.header.size())});
+            table.problems.push_back(
+                {firstLine, fmt::format("{} fields, the header has {}", row.size(), table.header.size())});
             continue;
         }
         row.resize(table.header.size());
@@ -148,8 +148,8 @@ bool readNumber(std::string_view text, double &value) {
     char markKind = 0;
     bool mixed = false;
     std::size_t end = at;
-    while (end < text.size() && ((text[end] >= '0' && text[end] <= '9') || text[end] == '.' || text[end] == ',' ||
-                                 text[end] == '\'')) {
+    while (end < text.size() &&
+           ((text[end] >= '0' && text[end] <= '9') || text[end] == '.' || text[end] == ',' || text[end] == '\'')) {
         if (text[end] == '.' || text[end] == ',') {
             if (markKind && markKind != text[end]) mixed = true;
             markKind = text[end];

@@ -17,14 +17,14 @@ struct CsvProblem {
 struct CsvTable {
     char separator = ','; ///< comma, semicolon or tab, by what the first line holds most of outside quotes
     CsvRow header;
-    std::vector<CsvRow> rows;       ///< as many fields as the header; empty records are left out
-    std::vector<std::size_t> lines; ///< where each row begins in the file
+    std::vector<CsvRow> rows;         ///< as many fields as the header; empty records are left out
+    std::vector<std::size_t> lines;   ///< where each row begins in the file
     std::vector<CsvProblem> problems; ///< records that were left out, and why
 };
 
 /// Never fails: what is not a record with the header's number of fields is a problem with its line number. A byte order
-/// mark is dropped, lines end in LF, CR or CRLF, quoted fields may hold all of these; bytes that are not UTF-8 are read as
-/// Latin-1. Trailing empty fields may be missing.
+/// mark is dropped, lines end in LF, CR or CRLF, quoted fields may hold all of these; bytes that are not UTF-8 are read
+/// as Latin-1. Trailing empty fields may be missing.
 CsvTable parseCsv(std::string_view text);
 
 /// CRLF after each record; fields are quoted where they hold separator, quote, line end, or a space at either end.

@@ -62,11 +62,16 @@ std::optional<PartKind> kindFrom(const std::string &text) {
 
 const std::vector<KitColumnText> &kitColumns() {
     static const std::vector<KitColumnText> table{
-        {KitColumn::ignore, "", "(leave out)"},       {KitColumn::item, "item", "Item"},
-        {KitColumn::name, "name", "Name"},            {KitColumn::kind, "kind", "Kind"},
-        {KitColumn::maker, "maker", "Maker"},         {KitColumn::count, "in hand", "In hand"},
-        {KitColumn::mass, "mass g", "Mass of one, g"}, {KitColumn::tolerance, "tolerance g", "± g"},
-        {KitColumn::size, "size mm", "Size, mm"},     {KitColumn::note, "note", "Note"},
+        {KitColumn::ignore, "", "(leave out)"},
+        {KitColumn::item, "item", "Item"},
+        {KitColumn::name, "name", "Name"},
+        {KitColumn::kind, "kind", "Kind"},
+        {KitColumn::maker, "maker", "Maker"},
+        {KitColumn::count, "in hand", "In hand"},
+        {KitColumn::mass, "mass g", "Mass of one, g"},
+        {KitColumn::tolerance, "tolerance g", "± g"},
+        {KitColumn::size, "size mm", "Size, mm"},
+        {KitColumn::note, "note", "Note"},
     };
     return table;
 }
@@ -228,9 +233,11 @@ EditResult takeKitList(const Build &build, const KitList &list, const TypeTable 
 }
 
 std::string writeKitList(const Build &build) {
-    const CsvRow header{"item",        "name",   "kind",  "maker", "needed", "in hand", "missing", "spare", "mass g",
-                        "tolerance g", "catalogue g", "size mm", "arrow", "pins",   "checked", "note"};
-    auto number = [](const std::optional<double> &value) { return value ? fmt::format("{:.6g}", *value) : std::string(); };
+    const CsvRow header{"item",   "name",        "kind",        "maker",   "needed", "in hand", "missing", "spare",
+                        "mass g", "tolerance g", "catalogue g", "size mm", "arrow",  "pins",    "checked", "note"};
+    auto number = [](const std::optional<double> &value) {
+        return value ? fmt::format("{:.6g}", *value) : std::string();
+    };
     auto confirmed = [](bool has, bool done) { return !has ? "" : done ? "confirmed" : "open"; };
     std::vector<CsvRow> rows;
     for (const auto &line : kitLines(build)) {
@@ -242,7 +249,8 @@ std::string writeKitList(const Build &build) {
                                line.measuredSize_mm->z());
         rows.push_back({line.item, line.name, isType ? std::string(io::nameOf(type->second.kind)) : "frame",
                         isType ? type->second.maker : "", std::to_string(line.needed),
-                        line.inHand ? std::to_string(*line.inHand) : "", line.inHand ? std::to_string(line.missing()) : "",
+                        line.inHand ? std::to_string(*line.inHand) : "",
+                        line.inHand ? std::to_string(line.missing()) : "",
                         line.inHand ? std::to_string(line.spare()) : "", number(line.weighedMass_g.value),
                         line.weighedMass_g.known() ? number(line.weighedMass_g.tolerance) : "",
                         number(line.catalogueMass_g.value), size, confirmed(line.hasArrow, line.arrowConfirmed),

@@ -87,7 +87,8 @@ std::optional<Curve> splineCurve(const SplineData &s) {
     }
     if (s.fits.size() >= 2) {
         const int spans = int(std::min<std::size_t>(s.fits.size(), 4000));
-        return Curve{[fits = s.fits, closed = s.closed](double t) { return catmullRom(fits, closed, t); }, spans, false};
+        return Curve{[fits = s.fits, closed = s.closed](double t) { return catmullRom(fits, closed, t); }, spans,
+                     false};
     }
     return std::nullopt;
 }

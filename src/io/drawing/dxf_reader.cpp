@@ -51,10 +51,9 @@ struct Block {
 
 /// Kinds of entities that are read or named when they are left out.
 const std::set<std::string, std::less<>> kKnown{
-    "SECTION",   "ENDSEC", "EOF",       "BLOCK",  "ENDBLK",      "LINE",     "ARC",    "CIRCLE",    "ELLIPSE",
-    "POLYLINE",  "VERTEX", "SEQEND",    "SPLINE", "LWPOLYLINE",  "INSERT",   "POINT",      "TEXT",      "MTEXT",
-    "ARCALIGNEDTEXT",      "ATTDEF",    "ATTRIB", "SOLID",       "TRACE",    "3DFACE",     "XLINE",     "RAY",
-    "LEADER",    "HATCH",  "IMAGE",     "DIMENSION"};
+    "SECTION", "ENDSEC", "EOF",    "BLOCK",      "ENDBLK", "LINE",  "ARC",    "CIRCLE", "ELLIPSE",        "POLYLINE",
+    "VERTEX",  "SEQEND", "SPLINE", "LWPOLYLINE", "INSERT", "POINT", "TEXT",   "MTEXT",  "ARCALIGNEDTEXT", "ATTDEF",
+    "ATTRIB",  "SOLID",  "TRACE",  "3DFACE",     "XLINE",  "RAY",   "LEADER", "HATCH",  "IMAGE",          "DIMENSION"};
 
 /// $INSUNITS values that are lengths of this world.
 const DrawingUnit *unitOfHeader(int code) {
@@ -138,8 +137,9 @@ public:
             return drop("ellipse", "its numbers are not finite");
         while (to <= d.angle1 + 1e-12) to += 2 * kPi;
         const bool whole = to - d.angle1 > 2 * kPi - 1e-6;
-        put("ellipse", {io::ellipseCurve({d.cx, d.cy}, {d.mx, d.my}, d.ratio, d.angle1, std::min(to, d.angle1 + 2 * kPi))},
-            whole, {d.cx, d.cy, d.mx, d.my, d.ratio});
+        put("ellipse",
+            {io::ellipseCurve({d.cx, d.cy}, {d.mx, d.my}, d.ratio, d.angle1, std::min(to, d.angle1 + 2 * kPi))}, whole,
+            {d.cx, d.cy, d.mx, d.my, d.ratio});
     }
     void addPolyline(const DL_PolylineData &d) override {
         finish();
@@ -289,7 +289,8 @@ private:
             if (!curve) {
                 dropFrom(pendingLayer_, "spline", "its knots and control points do not fit together");
             } else {
-                if (!ownControls) dropFrom(pendingLayer_, "spline through fit points", "kept, drawn smoothly through its points");
+                if (!ownControls)
+                    dropFrom(pendingLayer_, "spline through fit points", "kept, drawn smoothly through its points");
                 const bool closed = spline_.closed || (curve->at(0) - curve->at(1)).norm() < 1e-9;
                 putOn(pendingLayer_, pendingMap_, "spline", {*curve}, closed, {});
             }
@@ -327,7 +328,8 @@ std::optional<LoadError> faultOfText(std::string_view bytes, std::map<std::strin
         std::string_view line = bytes.substr(at, end - at);
         at = end + 1;
         ++number;
-        while (!line.empty() && (line.back() == '\r' || line.back() == ' ' || line.back() == '\t')) line.remove_suffix(1);
+        while (!line.empty() && (line.back() == '\r' || line.back() == ' ' || line.back() == '\t'))
+            line.remove_suffix(1);
         std::string_view trimmed = line;
         while (!trimmed.empty() && (trimmed.front() == ' ' || trimmed.front() == '\t')) trimmed.remove_prefix(1);
         if (number == 1 && trimmed.starts_with("\xEF\xBB\xBF")) trimmed.remove_prefix(3);
@@ -347,15 +349,16 @@ std::optional<LoadError> faultOfText(std::string_view bytes, std::map<std::strin
         if (code == 2 && entity == "SECTION") inEntities = trimmed == "ENTITIES" || trimmed == "BLOCKS";
         if (code == 0 && inEntities && !kKnown.contains(trimmed)) ++unknownKinds[std::string(trimmed.substr(0, 60))];
         const bool counts = (entity == "LWPOLYLINE" && code == 90) ||
-                            (entity == "SPLINE" && code >= 72 && code <= 74) ||
-                            (entity == "LEADER" && code == 76) ||
+                            (entity == "SPLINE" && code >= 72 && code <= 74) || (entity == "LEADER" && code == 76) ||
                             (entity == "HATCH" && (code == 91 || code == 93 || (code >= 95 && code <= 97)));
         if (counts) {
             double count = 0;
             std::from_chars(trimmed.data(), trimmed.data() + trimmed.size(), count);
             if (count > double(lines))
-                return LoadError{where, fmt::format("a count of at most the file's {} lines", lines),
-                                 fmt::format("{:g}", count), {}};
+                return LoadError{where,
+                                 fmt::format("a count of at most the file's {} lines", lines),
+                                 fmt::format("{:g}", count),
+                                 {}};
         }
     }
     if (!anySection) return LoadError{"the file", "a DXF drawing (SECTION ... ENDSEC)", "no section", {}};
@@ -397,7 +400,8 @@ public:
                 continue;
             }
             if (depth >= kDeepestBlock) {
-                note("block " + readableName(insert.block), layer, "blocks lie in one another too deep, or in themselves");
+                note("block " + readableName(insert.block), layer,
+                     "blocks lie in one another too deep, or in themselves");
                 continue;
             }
             const Affine inner = map * insert.map * Eigen::Translation2d(-named->second.base);
@@ -458,23 +462,27 @@ Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingU
         DrawingError error;
         error.unitsMissing = true;
         error.size = out.paths.empty() ? Vec2(Vec2::Zero()) : Vec2(high - low);
-        error.error = {"the header", "the units of the drawing ($INSUNITS)",
-                       collected.headerUnits ? fmt::format("unit number {}", *collected.headerUnits) : "none",
-                       fmt::format("say whether it is mm or in; it measures {:.4g} x {:.4g}", error.size.x(),
-                                   error.size.y())};
+        error.error = {
+            "the header", "the units of the drawing ($INSUNITS)",
+            collected.headerUnits ? fmt::format("unit number {}", *collected.headerUnits) : "none",
+            fmt::format("say whether it is mm or in; it measures {:.4g} x {:.4g}", error.size.x(), error.size.y())};
         return Failure{error};
     }
     out.units = taken->name;
     if (unit && header && header != unit)
-        out.skipped.push_back({"units of the header", "", fmt::format("it says {}, read as {}", header->name, unit->name), {}});
+        out.skipped.push_back(
+            {"units of the header", "", fmt::format("it says {}, read as {}", header->name, unit->name), {}});
     for (const auto &[key, count] : collected.left) {
         const auto bar = key.first.find('|');
         const std::string what = key.first.substr(0, bar);
         out.skipped.push_back({count == 1 ? fmt::format("1 {}", what) : fmt::format("{} times {}", count, what),
-                               key.second, key.first.substr(bar + 1), {}});
+                               key.second,
+                               key.first.substr(bar + 1),
+                               {}});
     }
     for (const auto &[kind, count] : unknownKinds)
-        out.skipped.push_back({fmt::format("{} {}", count, readableName(kind)), "", "this kind of entity is not read", {}});
+        out.skipped.push_back(
+            {fmt::format("{} {}", count, readableName(kind)), "", "this kind of entity is not read", {}});
     return out;
 }
 

@@ -158,17 +158,20 @@ std::vector<Plate> cutPlates(const Frame &frame) {
             const Vec2 d = mount.position_mm.head<2>() - root;
             const double x = d.dot(along);
             const HolePattern &pattern = mount.pattern;
-            if (!(pattern.size_mm > 0) || !(x > 0 && x < length) || !plate.holes.empty() || std::abs(d.dot(left)) > half)
+            if (!(pattern.size_mm > 0) || !(x > 0 && x < length) || !plate.holes.empty() ||
+                std::abs(d.dot(left)) > half)
                 continue;
             // A pad wide enough for the motor's holes, with the arm's sides running into it.
             constexpr double kLand_mm = 2;
             const double pad = (pattern.size_mm + pattern.holeDiameter_mm) / 2 + kLand_mm, corner = 0.45 * pad;
             const double neck = x - pad - std::max(pad - corner - half, 0.0);
             if (pad > half && neck > 0)
-                plate.outline_mm = {at(0, -half),         at(neck, -half),    at(x - corner, -pad), at(x + corner, -pad),
-                                    at(x + pad, -corner), at(x + pad, corner), at(x + corner, pad),  at(x - corner, pad),
-                                    at(neck, half),       at(0, half)};
-            for (const auto &c : holeCentres(pattern)) plate.holes.push_back({at(x + c.x(), c.y()), pattern.holeDiameter_mm});
+                plate.outline_mm = {at(0, -half),         at(neck, -half),      at(x - corner, -pad),
+                                    at(x + corner, -pad), at(x + pad, -corner), at(x + pad, corner),
+                                    at(x + corner, pad),  at(x - corner, pad),  at(neck, half),
+                                    at(0, half)};
+            for (const auto &c : holeCentres(pattern))
+                plate.holes.push_back({at(x + c.x(), c.y()), pattern.holeDiameter_mm});
             constexpr double kShaft_mm = 6;
             if (pattern.size_mm > kShaft_mm + pattern.holeDiameter_mm + kLand_mm)
                 plate.holes.push_back({at(x, 0), kShaft_mm});
@@ -205,8 +208,7 @@ std::string platesAsDxf(const Frame &frame, PlateSheet sheet) {
     if (drill) {
         const Vec2 at(extent.low.x(), extent.low.y() - 12);
         dxf.line("marks", at, at + Vec2(kRuler_mm, 0));
-        for (int i = 0; i <= 10; ++i)
-            dxf.line("marks", at + Vec2(10 * i, 0), at + Vec2(10 * i, i % 5 == 0 ? 4 : 2));
+        for (int i = 0; i <= 10; ++i) dxf.line("marks", at + Vec2(10 * i, 0), at + Vec2(10 * i, i % 5 == 0 ? 4 : 2));
         dxf.text("marks", at + Vec2(kRuler_mm + 2, 0), 3, "100 mm");
     }
     return dxf.finish();
@@ -232,16 +234,17 @@ std::string platesAsSvg(const Frame &frame, PlateSheet sheet) {
         };
         std::string d = path(plate.outline_mm);
         for (const auto &ring : plate.cutouts_mm) d += " " + path(ring);
-        body += fmt::format("  <g id=\"{}\">\n    <title>{}, {:g} mm {}</title>\n    <path d=\"{}\"/>\n", escaped(plate.id),
-                            escaped(plate.name), plate.thickness_mm, escaped(plate.material), d);
+        body += fmt::format("  <g id=\"{}\">\n    <title>{}, {:g} mm {}</title>\n    <path d=\"{}\"/>\n",
+                            escaped(plate.id), escaped(plate.name), plate.thickness_mm, escaped(plate.material), d);
         for (const auto &hole : plate.holes) {
             const Vec2 c = at(hole.centre_mm);
             body += fmt::format("    <circle cx=\"{}\" cy=\"{}\" r=\"{}\"/>\n", number(c.x()), number(c.y()),
                                 number(hole.diameter_mm / 2));
             if (!drill) continue;
             const double reach = hole.diameter_mm / 2 + kCrossBeyond_mm;
-            body += fmt::format("    <path class=\"mark\" d=\"M{} {} h{} M{} {} v{}\"/>\n", number(c.x() - reach),
-                                number(c.y()), number(2 * reach), number(c.x()), number(c.y() - reach), number(2 * reach));
+            body +=
+                fmt::format("    <path class=\"mark\" d=\"M{} {} h{} M{} {} v{}\"/>\n", number(c.x() - reach),
+                            number(c.y()), number(2 * reach), number(c.x()), number(c.y() - reach), number(2 * reach));
             body += fmt::format("    <text x=\"{}\" y=\"{}\">{}</text>\n", number(c.x() + reach), number(c.y() - 0.4),
                                 number(hole.diameter_mm));
         }
@@ -251,19 +254,21 @@ std::string platesAsSvg(const Frame &frame, PlateSheet sheet) {
     }
     if (drill) {
         body += fmt::format("  <g id=\"ruler\">\n    <title>100 mm: measure it on the print before drilling</title>\n");
-        body += fmt::format("    <path class=\"mark\" d=\"M{} {} h{}", number(kMargin_mm), number(y), number(kRuler_mm));
+        body +=
+            fmt::format("    <path class=\"mark\" d=\"M{} {} h{}", number(kMargin_mm), number(y), number(kRuler_mm));
         for (int i = 0; i <= 10; ++i)
             body += fmt::format(" M{} {} v{}", number(kMargin_mm + 10 * i), number(y), i % 5 == 0 ? "-4" : "-2");
-        body += fmt::format("\"/>\n    <text x=\"{}\" y=\"{}\">100 mm</text>\n  </g>\n", number(kMargin_mm),
-                            number(y + 4));
+        body +=
+            fmt::format("\"/>\n    <text x=\"{}\" y=\"{}\">100 mm</text>\n  </g>\n", number(kMargin_mm), number(y + 4));
         y += 8;
     }
     const double width = widest + 2 * kMargin_mm, height = y;
-    return fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-                       "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"0 0 {0} {1}\">\n"
-                       "  <style>path, circle {{ fill: none; stroke: #000; stroke-width: 0.1 }} .mark {{ stroke-width: 0.05 }} "
-                       "text {{ font: 2px sans-serif }}</style>\n{2}</svg>\n",
-                       number(width), number(height), body);
+    return fmt::format(
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"0 0 {0} {1}\">\n"
+        "  <style>path, circle {{ fill: none; stroke: #000; stroke-width: 0.1 }} .mark {{ stroke-width: 0.05 }} "
+        "text {{ font: 2px sans-serif }}</style>\n{2}</svg>\n",
+        number(width), number(height), body);
 }
 
 } // namespace waxis

@@ -12,8 +12,9 @@ enum class PlateSheet {
     drillTemplate ///< the same with a cross through each hole, its diameter, and a ruler to check the print by
 };
 
-/// Frame's plates as DXF (R12, closed polylines with round holes as circles, $INSUNITS = mm), one layer per plate, named
-/// by its id, in the frame's axes: x to the nose, y to the left. Arms follow on a layer each, with their motor's holes.
+/// Frame's plates as DXF (R12, closed polylines with round holes as circles, $INSUNITS = mm), one layer per plate,
+/// named by its id, in the frame's axes: x to the nose, y to the left. Arms follow on a layer each, with their motor's
+/// holes.
 std::string platesAsDxf(const Frame &frame, PlateSheet sheet = PlateSheet::outlines);
 
 /// The same as SVG in millimetres, the plates side by side, the nose to the right.

@@ -258,8 +258,12 @@ Antenna readAntenna(const Reader &in) {
 }
 
 Camera readCamera(const Reader &in) {
-    return {in.vec3("lens_mm"),          in.direction("axis", Vec3::UnitX()), in.number("horizontalView_deg", 0),
-            in.number("verticalView_deg", 0), in.number("tiltMin_deg", 0),   in.number("tiltMax_deg", 0)};
+    return {in.vec3("lens_mm"),
+            in.direction("axis", Vec3::UnitX()),
+            in.number("horizontalView_deg", 0),
+            in.number("verticalView_deg", 0),
+            in.number("tiltMin_deg", 0),
+            in.number("tiltMax_deg", 0)};
 }
 
 PartType readType(const Reader &in) {

@@ -33,12 +33,16 @@ OrderedJson weighJson(const Derived &derived, std::size_t loadCase) {
     out["cgSigma_mm"] = advice.sigma_mm;
     out["next"] = OrderedJson::array();
     for (const auto &next : advice.next)
-        out["next"].push_back(
-            {{"id", next.id}, {"mass_g", next.mass_g}, {"tolerance_g", next.tolerance_g}, {"shareOfCgVariance", next.share}});
+        out["next"].push_back({{"id", next.id},
+                               {"mass_g", next.mass_g},
+                               {"tolerance_g", next.tolerance_g},
+                               {"shareOfCgVariance", next.share}});
     return out;
 }
 
-OrderedJson measuredJson(const Measured &measured) { return measured.known() ? toJson(measured) : OrderedJson(nullptr); }
+OrderedJson measuredJson(const Measured &measured) {
+    return measured.known() ? toJson(measured) : OrderedJson(nullptr);
+}
 
 OrderedJson kitJson(const Derived &derived) {
     OrderedJson out;
@@ -93,7 +97,8 @@ OrderedJson frameJson(const Frame &frame) {
     }
     out["plates"] = OrderedJson::array();
     for (const auto &plate : report.plates) {
-        OrderedJson entry{{"id", plate.plate}, {"area_mm2", plate.area_mm2}, {"centroid_mm", toJson(plate.centroid_mm)}};
+        OrderedJson entry{
+            {"id", plate.plate}, {"area_mm2", plate.area_mm2}, {"centroid_mm", toJson(plate.centroid_mm)}};
         entry["mass_g"] = orNull(plate.mass_g);
         entry["holes"] = plate.holes;
         out["plates"].push_back(entry);

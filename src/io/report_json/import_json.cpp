@@ -127,7 +127,8 @@ std::string recognitionText(const FlatDrawing &drawing, const Recognition &found
         out["layers"].push_back({{"name", layer}, {"use", nameOf(found.layers.at(layer))}});
     out["plates"] = OrderedJson::array();
     for (std::size_t i = 0; i < found.plates.size(); ++i)
-        out["plates"].push_back(plateJson(found.plates[i], i < choices.plates.size() ? choices.plates[i] : PlateChoice{}));
+        out["plates"].push_back(
+            plateJson(found.plates[i], i < choices.plates.size() ? choices.plates[i] : PlateChoice{}));
     out["skipped"] = OrderedJson::array();
     for (const auto &skipped : found.skipped) {
         OrderedJson entry{{"what", skipped.what}, {"layer", skipped.layer}, {"reason", skipped.reason}};

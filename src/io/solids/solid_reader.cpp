@@ -11,7 +11,8 @@ namespace waxis {
 
 namespace {
 
-Failure<LoadError> refuse(const std::filesystem::path &path, std::string expected, std::string found, std::string suggestion = {}) {
+Failure<LoadError> refuse(const std::filesystem::path &path, std::string expected, std::string found,
+                          std::string suggestion = {}) {
     return Failure{LoadError{path.filename().string(), std::move(expected), std::move(found), std::move(suggestion)}};
 }
 
@@ -35,7 +36,8 @@ ReadRawBodies reader(std::string &problem) {
 
 std::string lowerExtension(const std::filesystem::path &path) {
     std::string extension = path.extension().string();
-    std::transform(extension.begin(), extension.end(), extension.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+    std::transform(extension.begin(), extension.end(), extension.begin(),
+                   [](unsigned char c) { return char(std::tolower(c)); });
     return extension;
 }
 
@@ -48,12 +50,14 @@ Result<std::vector<ImportedBody>, LoadError> readSolids(const std::filesystem::p
     std::error_code error;
     if (!std::filesystem::is_regular_file(path, error)) return refuse(path, "a file", "no such file");
     constexpr std::uintmax_t kLargest = 200u << 20;
-    if (std::filesystem::file_size(path, error) > kLargest) return refuse(path, "a file of at most 200 MB", "a larger one");
+    if (std::filesystem::file_size(path, error) > kLargest)
+        return refuse(path, "a file of at most 200 MB", "a larger one");
     std::string problem;
     const ReadRawBodies read = reader(problem);
     if (!read) return refuse(path, "the module that reads solids (Open CASCADE)", problem.empty() ? "none" : problem);
     std::vector<RawBody> raw;
-    if (!read(path.c_str(), step, raw, problem)) return refuse(path, step ? "a STEP file with solids" : "an STL mesh", problem);
+    if (!read(path.c_str(), step, raw, problem))
+        return refuse(path, step ? "a STEP file with solids" : "an STL mesh", problem);
 
     constexpr std::size_t kMostTriangles = 600; // a distance asks them one by one
     std::vector<ImportedBody> bodies;
@@ -63,12 +67,15 @@ Result<std::vector<ImportedBody>, LoadError> readSolids(const std::filesystem::p
         result.trianglesRead = body.mesh.triangles.size();
         Mesh mesh = welded(body.mesh);
         if (const std::size_t open = openEdges(mesh); open > 0 && stl)
-            return refuse(path, "a closed mesh", fmt::format("{} open edges of {} triangles", open, mesh.triangles.size()),
+            return refuse(path, "a closed mesh",
+                          fmt::format("{} open edges of {} triangles", open, mesh.triangles.size()),
                           "mend it in the program that made it (close holes, join shells), or export STEP");
-        if (mesh.triangles.size() < 4) return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
+        if (mesh.triangles.size() < 4)
+            return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
         mesh = facingOutwards(mesh);
         if (!mesh.exact) mesh.exact = shapeProperties(mesh);
-        if (!(mesh.exact->volume_mm3 > 0)) return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
+        if (!(mesh.exact->volume_mm3 > 0))
+            return refuse(path, "bodies with a volume", fmt::format("\"{}\" without one", body.name));
         result.mesh = thinned(mesh, kMostTriangles);
         if (openEdges(result.mesh) > 0 || result.mesh.triangles.size() < 4) result.mesh = mesh;
         bodies.push_back(std::move(result));

@@ -1,5 +1,6 @@
 #include "app/stages/frame/frame_bench.h"
 
+#include "app/shell/data_files.h"
 #include "app/theme/bench_bar.h"
 #include "core/layout/relayout.h"
 #include "io/drawing/plate_writer.h"
@@ -41,7 +42,8 @@ FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidg
     connect(import_, &ImportPage::finished, this, [this](bool applied) {
         pages_->setCurrentIndex(0);
         canvas_->fit();
-        if (applied) emit said(tr("The drawing is the frame now. Check the motors' numbers and turns beside it."), false);
+        if (applied)
+            emit said(tr("The drawing is the frame now. Check the motors' numbers and turns beside it."), false);
     });
 }
 
@@ -82,7 +84,8 @@ QWidget *FrameBench::makeBar() {
 }
 
 void FrameBench::browseDrawing() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Read a frame drawing"), {}, tr("Drawings (*.dxf)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Read a frame drawing"), app::drawingsFolder(), tr("Drawings (*.dxf)"));
     if (!path.isEmpty()) readDrawing(path);
 }
 
@@ -96,8 +99,9 @@ bool FrameBench::isReadingDrawing() const { return pages_->currentIndex() == 1; 
 
 void FrameBench::exportAs(const QString &format) {
     const bool svg = format.endsWith("svg");
-    const QString path = QFileDialog::getSaveFileName(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
-                                                      svg ? tr("SVG (*.svg)") : tr("DXF (*.dxf)"));
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
+                                     svg ? tr("SVG (*.svg)") : tr("DXF (*.dxf)"));
     if (path.isEmpty()) return;
     const PlateSheet sheet = format.startsWith("drill") ? PlateSheet::drillTemplate : PlateSheet::outlines;
     const Frame &frame = *document_.build().frame;

@@ -60,7 +60,8 @@ void FrameCanvas::paintPlates(QPainter &painter) {
         for (const auto &p : ring) polygon << toPixels(p.x(), p.y());
         return polygon;
     };
-    QColor armFill = theme::familyColor(Family::structure).darker(125), plateFill = theme::familyColor(Family::structure);
+    QColor armFill = theme::familyColor(Family::structure).darker(125),
+           plateFill = theme::familyColor(Family::structure);
     armFill.setAlphaF(0.85f);
     plateFill.setAlphaF(0.28f);
     painter.setPen(QPen(c.softChalk, 1));
@@ -71,7 +72,8 @@ void FrameCanvas::paintPlates(QPainter &painter) {
                                 standoff.diameter_mm / 2 * pixelsPerMm());
         }
     for (const auto &arm : frame.arms) {
-        const Vec2 d = (arm.tip_mm - arm.root_mm).head<2>().normalized(), n(-d.y() * arm.width_mm / 2, d.x() * arm.width_mm / 2);
+        const Vec2 d = (arm.tip_mm - arm.root_mm).head<2>().normalized(),
+                   n(-d.y() * arm.width_mm / 2, d.x() * arm.width_mm / 2);
         const Vec2 root = arm.root_mm.head<2>(), tip = arm.tip_mm.head<2>();
         painter.setBrush(armFill);
         painter.drawPolygon(polygonOf({root - n, tip - n, tip + n, root + n}));
@@ -138,11 +140,13 @@ void FrameCanvas::paintMotors(QPainter &painter) {
     for (const auto &mount : frame.motorMounts) {
         QPointF at = pixels(mount.position_mm);
         const double ring = std::clamp(mount.propDiameter_mm * pixelsPerMm() * 0.17, 14.0, 30.0);
-        const auto same = std::count_if(used.begin(), used.end(), [&](const QPointF &p) { return (p - at).manhattanLength() < 3; });
+        const auto same =
+            std::count_if(used.begin(), used.end(), [&](const QPointF &p) { return (p - at).manhattanLength() < 3; });
         used.push_back(at);
         if (same) at += QPointF(2.3 * ring, 0);
         const bool clockwise = mount.spin == Spin::clockwise;
-        const double start = clockwise ? 150 : 30, sweep = clockwise ? -240 : 240; // degrees, counter-clockwise positive
+        const double start = clockwise ? 150 : 30,
+                     sweep = clockwise ? -240 : 240; // degrees, counter-clockwise positive
         painter.setPen(QPen(c.chalk, 2));
         painter.setBrush(Qt::NoBrush);
         painter.drawArc(QRectF(at.x() - ring, at.y() - ring, 2 * ring, 2 * ring), int(start * 16), int(sweep * 16));
@@ -180,7 +184,7 @@ void FrameCanvas::paintGaps(QPainter &painter) {
     std::set<std::pair<std::string, std::string>> drawn;
     auto gap = [&](const Vec3 &from, const Vec3 &to, double value, double limit) {
         const QPointF a = pixels(from), b = pixels(to);
-        const QColor ink = value < 0        ? theme::severityOnMat(Severity::stop)
+        const QColor ink = value < 0       ? theme::severityOnMat(Severity::stop)
                            : value < limit ? theme::severityOnMat(Severity::watch)
                                            : c.chalk;
         painter.setPen(QPen(ink, 2));
@@ -193,7 +197,8 @@ void FrameCanvas::paintGaps(QPainter &painter) {
         const QString text = QString::number(value, 'f', 1);
         const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(text) + 10, 17);
         for (double away : {14.0, -14.0, 26.0, -26.0, 40.0, -40.0}) {
-            const QPointF at = (a + b) / 2 + side * (away + (away > 0 ? 1 : -1) * std::abs(side.x()) * size.width() / 2.6);
+            const QPointF at =
+                (a + b) / 2 + side * (away + (away > 0 ? 1 : -1) * std::abs(side.x()) * size.width() / 2.6);
             const QRectF box(at - QPointF(size.width() / 2, size.height() / 2), size);
             if (!rect().contains(box.toAlignedRect()) ||
                 std::any_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(box); }))
@@ -214,10 +219,11 @@ void FrameCanvas::paintGaps(QPainter &painter) {
     }
     painter.setPen(c.softChalk);
     painter.setFont(theme().text(11));
-    painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     report.diagonal_mm > 0
-                         ? tr("motors %1 mm apart at most; gaps in mm, seen from above; nose →").arg(report.diagonal_mm, 0, 'f', 1)
-                         : tr("no motors yet; nose →"));
+    painter.drawText(
+        QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        report.diagonal_mm > 0
+            ? tr("motors %1 mm apart at most; gaps in mm, seen from above; nose →").arg(report.diagonal_mm, 0, 'f', 1)
+            : tr("no motors yet; nose →"));
 }
 
 void FrameCanvas::paintContent(QPainter &painter) {
@@ -280,7 +286,8 @@ bool FrameCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
         const Vec2 p = vec(toMm(at));
         const Plate *chosen = nullptr;
         for (const auto &plate : document_.build().frame->plates)
-            if (contains({plate.outline_mm, plate.cutouts_mm}, p) && (!chosen || plate.z_mm > chosen->z_mm)) chosen = &plate;
+            if (contains({plate.outline_mm, plate.cutouts_mm}, p) && (!chosen || plate.z_mm > chosen->z_mm))
+                chosen = &plate;
         document_.select(chosen ? QString::fromStdString(chosen->id) : QString());
         return false;
     }

@@ -43,6 +43,7 @@ void ImportCanvas::paintContent(QPainter &painter) {
         return polygon;
     };
     const double scale = pixelsPerMm();
+    std::vector<QRectF> tags; // names of patterns do not lie on one another
     for (std::size_t i = 0; i < found_.plates.size(); ++i) {
         const FoundPlate &plate = found_.plates[i];
         const bool ignored = i < choices_.plates.size() && choices_.plates[i].role == PlateRole::ignore;
@@ -77,14 +78,22 @@ void ImportCanvas::paintContent(QPainter &painter) {
                 QPolygonF square;
                 for (int corner = 0; corner < 4; ++corner) {
                     const double angle = (p.angle_deg + 45 + 90 * corner) * M_PI / 180;
-                    square << pixelsOf(p.centre_mm + Vec2(std::cos(angle), std::sin(angle)) * (p.measured_mm / std::sqrt(2.0)));
+                    square << pixelsOf(p.centre_mm +
+                                       Vec2(std::cos(angle), std::sin(angle)) * (p.measured_mm / std::sqrt(2.0)));
                 }
                 painter.drawPolygon(square);
             }
-            const QString text = p.use == PatternUse::motor
-                                     ? tr("motor %1").arg(p.pattern.size_mm)
-                                     : tr("stack %1").arg(p.pattern.size_mm);
-            drawing::paintTag(painter, pixelsOf(p.centre_mm), text, hot ? c.thrustAxis : c.chalk, c);
+            const QString text = p.use == PatternUse::motor ? tr("motor %1").arg(p.pattern.size_mm)
+                                                            : tr("stack %1").arg(p.pattern.size_mm);
+            QPointF at = pixelsOf(p.centre_mm) + QPointF(0, half + 13);
+            const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(text) + 8, 17);
+            auto box = [&] { return QRectF(at - QPointF(size.width() / 2, size.height() / 2), size); };
+            auto isTaken = [&] {
+                return std::any_of(tags.begin(), tags.end(), [&](const QRectF &r) { return r.intersects(box()); });
+            };
+            for (int tries = 0; tries < 12 && isTaken(); ++tries) at.ry() += 18;
+            tags.push_back(box());
+            drawing::paintTag(painter, at, text, hot ? c.thrustAxis : c.chalk, c);
         }
         for (std::size_t k = 0; k < plate.cutouts.size(); ++k) {
             const FoundSlot &slot = plate.cutouts[k];

@@ -150,7 +150,8 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     connect(units_, &QComboBox::activated, this, [this] { read(); });
     connect(nose_, &QComboBox::activated, this, [this](int index) { choices_.nose = NoseSide(index); });
     connect(prop_, &QDoubleSpinBox::valueChanged, this, [this](double value) { choices_.propDiameter_mm = value; });
-    connect(standoff_, &QDoubleSpinBox::valueChanged, this, [this](double value) { choices_.standoffHeight_mm = value; });
+    connect(standoff_, &QDoubleSpinBox::valueChanged, this,
+            [this](double value) { choices_.standoffHeight_mm = value; });
     connect(plates_, &QTableWidget::cellChanged, this, [this](int r, int c) {
         if (filling_ || c != 2) return;
         bool good = false;
@@ -179,14 +180,14 @@ void ImportPage::read() {
     picked_ = {};
     if (!loaded) {
         const DrawingError &error = loaded.error();
-        problem_->setText(error.unitsMissing
-                              ? tr("The drawing does not say its unit; it measures %1 × %2 of them. Choose above: mm, or in.")
-                                    .arg(error.size.x(), 0, 'g', 4)
-                                    .arg(error.size.y(), 0, 'g', 4)
-                              : tr("Not read. At %1: expected %2, found %3. %4")
-                                    .arg(QString::fromStdString(error.error.where), QString::fromStdString(error.error.expected),
-                                         QString::fromStdString(error.error.found),
-                                         QString::fromStdString(error.error.suggestion)));
+        problem_->setText(
+            error.unitsMissing
+                ? tr("The drawing does not say its unit; it measures %1 × %2 of them. Choose above: mm, or in.")
+                      .arg(error.size.x(), 0, 'g', 4)
+                      .arg(error.size.y(), 0, 'g', 4)
+                : tr("Not read. At %1: expected %2, found %3. %4")
+                      .arg(QString::fromStdString(error.error.where), QString::fromStdString(error.error.expected),
+                           QString::fromStdString(error.error.found), QString::fromStdString(error.error.suggestion)));
         refresh();
         return;
     }
@@ -217,8 +218,9 @@ void ImportPage::refresh() {
     for (const auto &skipped : found_.skipped)
         lines << QStringLiteral("• %1%2: %3")
                      .arg(QString::fromStdString(skipped.what).toHtmlEscaped(),
-                          skipped.layer.empty() ? QString()
-                                                : tr(" on %1").arg(QString::fromStdString(skipped.layer).toHtmlEscaped()),
+                          skipped.layer.empty()
+                              ? QString()
+                              : tr(" on %1").arg(QString::fromStdString(skipped.layer).toHtmlEscaped()),
                           QString::fromStdString(skipped.reason).toHtmlEscaped());
     constexpr int kShown = 12;
     const int more = int(lines.size()) - kShown;
@@ -259,7 +261,8 @@ void ImportPage::fillPlates() {
         PlateChoice &choice = choices_.plates[std::size_t(r)];
         auto put = [&](int column, const QString &text, bool editable) {
             auto *item = new QTableWidgetItem(text);
-            item->setFlags(editable ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable : Qt::ItemIsEnabled);
+            item->setFlags(editable ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable
+                                    : Qt::ItemIsEnabled);
             if (column > 1) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             plates_->setItem(r, column, item);
         };
@@ -307,19 +310,18 @@ void ImportPage::fillPick() {
         break;
     case Pick::Kind::hole: {
         const FoundHole &hole = plate.holes[picked_.index];
-        pickText_->setText(
-            tr("<b>Hole</b> %1 mm at (%2, %3): %4")
-                .arg(hole.diameter_mm, 0, 'f', 2)
-                .arg(hole.centre_mm.x(), 0, 'f', 2)
-                .arg(hole.centre_mm.y(), 0, 'f', 2)
-                .arg(hole.screw ? tr("for %1").arg(QString::fromUtf8(hole.screw->thread->name.data())) : tr("no screw of M1.6 to M4")));
+        pickText_->setText(tr("<b>Hole</b> %1 mm at (%2, %3): %4")
+                               .arg(hole.diameter_mm, 0, 'f', 2)
+                               .arg(hole.centre_mm.x(), 0, 'f', 2)
+                               .arg(hole.centre_mm.y(), 0, 'f', 2)
+                               .arg(hole.screw ? tr("for %1").arg(QString::fromUtf8(hole.screw->thread->name.data()))
+                                               : tr("no screw of M1.6 to M4")));
         break;
     }
     case Pick::Kind::slot: {
         const FoundSlot &slot = plate.cutouts[picked_.index];
-        pickText_->setText(tr("<b>Slot</b> %1 × %2 mm: what is it for?")
-                               .arg(slot.length_mm, 0, 'f', 1)
-                               .arg(slot.width_mm, 0, 'f', 1));
+        pickText_->setText(
+            tr("<b>Slot</b> %1 × %2 mm: what is it for?").arg(slot.length_mm, 0, 'f', 1).arg(slot.width_mm, 0, 'f', 1));
         const std::pair<SlotUse, QString> uses[] = {{SlotUse::passThrough, tr("wires pass through")},
                                                     {SlotUse::tie, tr("cable ties")},
                                                     {SlotUse::strap, tr("battery strap")},

@@ -31,7 +31,7 @@ signals:
     void finished(bool applied);
 
 private:
-    void read();      ///< the bytes with the units chosen
+    void read(); ///< the bytes with the units chosen
     void recogniseNow();
     void refresh();
     void fillLayers();

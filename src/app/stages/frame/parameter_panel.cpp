@@ -117,8 +117,8 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
     connect(motors_, &QTableWidget::cellClicked, this, [this](int r, int column_) {
         const auto &mounts = document_.build().frame->motorMounts;
         if (column_ == 2 && r < int(mounts.size()))
-            document_.edit(tr("Reverse a motor"),
-                           setMotorSpin(document_.build(), mounts[std::size_t(r)].id, opposite(mounts[std::size_t(r)].spin)));
+            document_.edit(tr("Reverse a motor"), setMotorSpin(document_.build(), mounts[std::size_t(r)].id,
+                                                               opposite(mounts[std::size_t(r)].spin)));
     });
     column->addWidget(motors_);
 
@@ -133,7 +133,8 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
         if (c == 0) plate.name = text.toStdString();
         if (c == 1) plate.thickness_mm = QLocale().toDouble(text, &good);
         if (c == 2) plate.z_mm = QLocale().toDouble(text, &good);
-        if (good) document_.edit(tr("Change %1").arg(QString::fromStdString(plate.name)), setPlate(document_.build(), plate));
+        if (good)
+            document_.edit(tr("Change %1").arg(QString::fromStdString(plate.name)), setPlate(document_.build(), plate));
         refreshPlates();
     });
     connect(plates_, &QTableWidget::currentCellChanged, this, [this](int r) {
@@ -225,13 +226,16 @@ void ParameterPanel::rebuildParameters() {
         spin->setRange(parameter.minimum, parameter.maximum);
         spin->setDecimals(parameter.form == ParameterForm::whole ? 0 : 1);
         spin->setSingleStep(parameter.form == ParameterForm::whole ? 2 : parameter.maximum > 100 ? 1 : 0.5);
-        spin->setSuffix(parameter.unit.empty() ? QString() : parameter.unit == "°" ? "°" : " " + fromView(parameter.unit));
+        spin->setSuffix(parameter.unit.empty()  ? QString()
+                        : parameter.unit == "°" ? "°"
+                                                : " " + fromView(parameter.unit));
         spin->setKeyboardTracking(false);
         spin->setFixedWidth(96);
         spin->setAlignment(Qt::AlignRight);
         connect(spin, &QDoubleSpinBox::valueChanged, this, [this, key, title](double value) {
             if (!filling_)
-                document_.edit(title, setLayoutValue(document_.build(), key, value), "layout/" + QString::fromStdString(key));
+                document_.edit(title, setLayoutValue(document_.build(), key, value),
+                               "layout/" + QString::fromStdString(key));
         });
         auto *label = new QLabel(title);
         label->setWordWrap(true);
@@ -263,11 +267,13 @@ void ParameterPanel::refreshMotors() {
             motors_->setItem(r, column, item);
             return item;
         };
-        put(0, motor.number > 0 ? QString::number(motor.number) : QString(), tr("The controller's output; type another"), true);
+        put(0, motor.number > 0 ? QString::number(motor.number) : QString(),
+            tr("The controller's output; type another"), true);
         put(1, place, QString::fromStdString(motor.mount));
         put(2, clockwise ? tr("right ↻") : tr("left ↺"),
             clockwise ? tr("Clockwise seen from above: fit a propeller made for clockwise; click to reverse")
-                      : tr("Counter-clockwise seen from above: fit a propeller made for counter-clockwise; click to reverse"));
+                      : tr("Counter-clockwise seen from above: fit a propeller made for counter-clockwise; click to "
+                           "reverse"));
         put(3, clockwise ? tr("left-hand") : tr("right-hand"), tr("Thread that tightens itself on this motor"));
         auto gap = [&](int column, const std::optional<double> &value, double limit, const QString &tip) {
             auto *item = put(column, value ? QLocale().toString(*value, 'f', 1) : QString("–"), tip);
@@ -312,9 +318,10 @@ void ParameterPanel::refreshPlates() {
         for (const auto *list : {&frame.materials, &commonMaterials()})
             for (const auto &material : *list) {
                 materials->addItem(QString::fromStdString(material.name));
-                materials->setItemData(materials->count() - 1,
-                                       tr("%1 g/cm³%2").arg(material.density_g_cm3).arg(material.conducts ? tr(", conducts") : QString()),
-                                       Qt::ToolTipRole);
+                materials->setItemData(
+                    materials->count() - 1,
+                    tr("%1 g/cm³%2").arg(material.density_g_cm3).arg(material.conducts ? tr(", conducts") : QString()),
+                    Qt::ToolTipRole);
             }
         materials->setCurrentText(QString::fromStdString(plate.material));
         connect(materials, &QComboBox::activated, this, [this, materials, id = plate.id] {
@@ -343,11 +350,12 @@ void ParameterPanel::refresh() {
     filling_ = true;
     const auto *layout = isGenerated(frame) ? findLayout(frame.layout) : nullptr;
     layouts_->setCurrentIndex(layout ? layouts_->findData(QString::fromStdString(frame.layout)) : 0);
-    what_->setText(layout ? fromView(layout->what)
-                   : frame.motorMounts.empty() && frame.plates.empty()
-                       ? tr("Choose a layout to begin with.")
-                       : tr("Drawn by hand or read from a drawing: pull the motors on the drawing. Choosing a layout replaces "
-                            "the frame; parts on sites of the same name stay on them."));
+    what_->setText(
+        layout ? fromView(layout->what)
+        : frame.motorMounts.empty() && frame.plates.empty()
+            ? tr("Choose a layout to begin with.")
+            : tr("Drawn by hand or read from a drawing: pull the motors on the drawing. Choosing a layout replaces "
+                 "the frame; parts on sites of the same name stay on them."));
     for (const auto &[id, widget] : editors_) {
         const auto at = frame.layoutParameters.find(id.toStdString());
         if (at == frame.layoutParameters.end()) continue;

@@ -43,8 +43,9 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
     header->setHighlightSections(false);
     header->setMinimumSectionSize(28);
     header->setSectionResizeMode(name, QHeaderView::Stretch);
-    const std::pair<Column, int> widths[] = {{checked, 32}, {needed, 58}, {inHand, 88}, {catalogue, 62}, {weighed, 74},
-                                             {Column::size, 124},   {arrow, 50},  {pins, 42},    {note, 76}};
+    const std::pair<Column, int> widths[] = {{checked, 32},   {needed, 58},  {inHand, 88},
+                                             {catalogue, 62}, {weighed, 74}, {Column::size, 124},
+                                             {arrow, 50},     {pins, 42},    {note, 76}};
     for (const auto &[column, width] : widths) table_->setColumnWidth(column, width);
     list_ = new ListPage(document, theme);
     editor_ = new PartEditor(document, theme);
@@ -103,10 +104,12 @@ QWidget *KitBench::makeBar() {
     auto *copy = button(tr("Copy"), tr("What the table shows, as CSV"));
     connect(read, &QToolButton::clicked, this, &KitBench::browseList);
     connect(write, &QToolButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Write the kit list"), document_.title() + ".csv", tr("CSV (*.csv)"));
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Write the kit list"), document_.title() + ".csv", tr("CSV (*.csv)"));
         if (path.isEmpty()) return;
         const auto problem = io::replaceFile(path.toStdString(), writeKitList(document_.build()), false);
-        emit said(problem.empty() ? tr("Written to %1.").arg(path) : tr("Not written: %1").arg(QString::fromStdString(problem)),
+        emit said(problem.empty() ? tr("Written to %1.").arg(path)
+                                  : tr("Not written: %1").arg(QString::fromStdString(problem)),
                   !problem.empty());
     });
     connect(copy, &QToolButton::clicked, this, [this] {
@@ -170,7 +173,8 @@ void KitBench::refresh() {
     if (totals.piecesMissing > 0) words << tr("%1 missing").arg(totals.piecesMissing);
     if (totals.piecesSpare > 0) words << tr("%1 spare").arg(totals.piecesSpare);
     words << tr("%1 of %2 g weighed")
-                 .arg(locale.toString(totals.weighed_g, 'f', 0), locale.toString(totals.weighed_g + totals.unweighed_g, 'f', 0));
+                 .arg(locale.toString(totals.weighed_g, 'f', 0),
+                      locale.toString(totals.weighed_g + totals.unweighed_g, 'f', 0));
     words << tr("%1 of %2 kinds ticked").arg(totals.kindsChecked).arg(totals.kinds);
     masses_->setText(words.join(", "));
     const WeighAdvice advice = weighAdvice(derived, std::size_t(document_.loadCase()));
@@ -181,11 +185,12 @@ void KitBench::refresh() {
                     .arg(QString::fromStdString(displayName(document_.build(), entry.id)))
                     .arg(entry.share / advice.unweighedShare * 100, 0, 'f', 0);
     }
-    next_->setText(next.isEmpty() ? tr("Nothing to weigh for the balance.")
-                                  : tr("%1 g not weighed leave the centre of gravity in doubt by ±%2 mm. Weigh next: %3 of that.")
-                                        .arg(locale.toString(advice.unweighed_g, 'f', 0),
-                                             locale.toString(2 * advice.sigma_mm * std::sqrt(advice.unweighedShare), 'f', 2),
-                                             next.join(", ")));
+    next_->setText(next.isEmpty()
+                       ? tr("Nothing to weigh for the balance.")
+                       : tr("%1 g not weighed leave the centre of gravity in doubt by ±%2 mm. Weigh next: %3 of that.")
+                             .arg(locale.toString(advice.unweighed_g, 'f', 0),
+                                  locale.toString(2 * advice.sigma_mm * std::sqrt(advice.unweighedShare), 'f', 2),
+                                  next.join(", ")));
 }
 
 void KitBench::resizeEvent(QResizeEvent *event) {
@@ -209,7 +214,8 @@ void KitBench::readList(const QString &path) {
 void KitBench::newPart(PartKind kind) {
     std::string name = tr("New part").toStdString();
     PartType type = freshType(kind, name);
-    for (int n = 2; document_.build().types->contains(type.id); ++n) type = freshType(kind, name + " " + std::to_string(n));
+    for (int n = 2; document_.build().types->contains(type.id); ++n)
+        type = freshType(kind, name + " " + std::to_string(n));
     editor_->open(type, {});
     pages_->setCurrentIndex(2);
 }

@@ -49,7 +49,8 @@ KitModel::KitModel(app::Document &document, const theme::Theme &theme, QObject *
     connect(&document_, &app::Document::changed, this, [this] {
         if (!document_.isPreviewing()) refresh();
     });
-    connect(&theme_, &theme::Theme::changed, this, [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, note)); });
+    connect(&theme_, &theme::Theme::changed, this,
+            [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, note)); });
     refresh();
 }
 
@@ -75,10 +76,9 @@ void KitModel::refresh() {
     for (const auto &line : document_.analysis().derived.kit)
         if (wanted(line)) lines.push_back(line);
     // The same rows with other values: the selection and an open editor stay.
-    const bool sameRows = lines.size() == lines_.size() && std::equal(lines.begin(), lines.end(), lines_.begin(),
-                                                                      [](const KitLine &a, const KitLine &b) {
-                                                                          return a.item == b.item;
-                                                                      });
+    const bool sameRows = lines.size() == lines_.size() &&
+                          std::equal(lines.begin(), lines.end(), lines_.begin(),
+                                     [](const KitLine &a, const KitLine &b) { return a.item == b.item; });
     if (sameRows) {
         lines_ = std::move(lines);
         if (!lines_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, note));
@@ -109,19 +109,27 @@ int KitModel::rowOf(const QString &item) const {
 
 QVariant KitModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
-    static const char *const titles[] = {"",        QT_TR_NOOP("Part"),   QT_TR_NOOP("Needed"), QT_TR_NOOP("In hand"),
-                                         QT_TR_NOOP("Listed g"), QT_TR_NOOP("Weighed g"), QT_TR_NOOP("Size mm"),
-                                         QT_TR_NOOP("Arrow"), QT_TR_NOOP("Pins"), QT_TR_NOOP("Note")};
-    static const char *const tips[] = {QT_TR_NOOP("Ticked off"),
-                                       QT_TR_NOOP("Part or piece of the frame"),
-                                       QT_TR_NOOP("Pieces placed in the build"),
-                                       QT_TR_NOOP("Pieces in the box; empty: not counted yet"),
-                                       QT_TR_NOOP("One piece by the catalogue, or by its shape and material"),
-                                       QT_TR_NOOP("One piece as weighed; it takes the listed weight's place in the balance"),
-                                       QT_TR_NOOP("Over all; as measured when upright, listed when slanted"),
-                                       QT_TR_NOOP("The printed arrow is where the drawing has it"),
-                                       QT_TR_NOOP("The pin order printed beside the plugs is the drawing's"),
-                                       QT_TR_NOOP("What you noticed")};
+    static const char *const titles[] = {"",
+                                         QT_TR_NOOP("Part"),
+                                         QT_TR_NOOP("Needed"),
+                                         QT_TR_NOOP("In hand"),
+                                         QT_TR_NOOP("Listed g"),
+                                         QT_TR_NOOP("Weighed g"),
+                                         QT_TR_NOOP("Size mm"),
+                                         QT_TR_NOOP("Arrow"),
+                                         QT_TR_NOOP("Pins"),
+                                         QT_TR_NOOP("Note")};
+    static const char *const tips[] = {
+        QT_TR_NOOP("Ticked off"),
+        QT_TR_NOOP("Part or piece of the frame"),
+        QT_TR_NOOP("Pieces placed in the build"),
+        QT_TR_NOOP("Pieces in the box; empty: not counted yet"),
+        QT_TR_NOOP("One piece by the catalogue, or by its shape and material"),
+        QT_TR_NOOP("One piece as weighed; it takes the listed weight's place in the balance"),
+        QT_TR_NOOP("Over all; as measured when upright, listed when slanted"),
+        QT_TR_NOOP("The printed arrow is where the drawing has it"),
+        QT_TR_NOOP("The pin order printed beside the plugs is the drawing's"),
+        QT_TR_NOOP("What you noticed")};
     if (role == Qt::DisplayRole) return tr(titles[section]);
     if (role == Qt::ToolTipRole) return tr(tips[section]);
     if (role == Qt::TextAlignmentRole)
@@ -161,7 +169,8 @@ QVariant KitModel::data(const QModelIndex &index, int role) const {
         case needed: return row.needed;
         case inHand:
             if (!row.inHand) return role == Qt::EditRole ? QVariant(QString()) : QVariant(QStringLiteral("–"));
-            if (role == Qt::DisplayRole && row.missing() > 0) return tr("%1, %2 missing").arg(*row.inHand).arg(row.missing());
+            if (role == Qt::DisplayRole && row.missing() > 0)
+                return tr("%1, %2 missing").arg(*row.inHand).arg(row.missing());
             if (role == Qt::DisplayRole && row.spare() > 0) return tr("%1, %2 spare").arg(*row.inHand).arg(row.spare());
             return QString::number(*row.inHand);
         case catalogue: return row.catalogueMass_g.known() ? grams(row.catalogueMass_g) : QStringLiteral("?");
@@ -171,8 +180,9 @@ QVariant KitModel::data(const QModelIndex &index, int role) const {
         default: return {};
         }
     case Qt::DecorationRole:
-        return column == name ? QVariant(swatch(theme::familyColor(row.kind == KitKind::part ? row.family : Family::structure)))
-                              : QVariant();
+        return column == name
+                   ? QVariant(swatch(theme::familyColor(row.kind == KitKind::part ? row.family : Family::structure)))
+                   : QVariant();
     case Qt::TextAlignmentRole:
         return int((column >= needed && column <= size ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     case Qt::FontRole:
@@ -226,7 +236,8 @@ bool KitModel::setData(const QModelIndex &index, const QVariant &value, int role
         return document_.edit(tr("Count %1").arg(name_), countKit(build, row.item, int(std::min(number, 1e6))));
     case weighed:
         if (text.isEmpty()) return document_.edit(tr("Weigh %1").arg(name_), weighKit(build, row.item, {}));
-        if (!readNumber(text.toStdString(), number)) return refuse(tr("\"%1\" is no weight in grams, as 12.5").arg(text));
+        if (!readNumber(text.toStdString(), number))
+            return refuse(tr("\"%1\" is no weight in grams, as 12.5").arg(text));
         return document_.edit(tr("Weigh %1").arg(name_), weighKit(build, row.item, measuredValue(number)));
     case size: {
         bool good = false;
@@ -241,7 +252,8 @@ bool KitModel::setData(const QModelIndex &index, const QVariant &value, int role
 
 QString KitModel::asCsv() const {
     CsvRow header;
-    for (int c = name; c < kit::columnCount; ++c) header.push_back(headerData(c, Qt::Horizontal).toString().toStdString());
+    for (int c = name; c < kit::columnCount; ++c)
+        header.push_back(headerData(c, Qt::Horizontal).toString().toStdString());
     std::vector<CsvRow> rows;
     for (int r = 0; r < rowCount(); ++r) {
         CsvRow row;

@@ -76,8 +76,7 @@ void ListPage::open(const QString &path) {
         auto *meaning = new QComboBox;
         meaning->setObjectName(QStringLiteral("column-%1").arg(c));
         meaning->setAccessibleName(tr("Meaning of column %1").arg(headers[c]));
-        for (const auto &text : kitColumns())
-            meaning->addItem(tr(text.title.data()), int(text.column));
+        for (const auto &text : kitColumns()) meaning->addItem(tr(text.title.data()), int(text.column));
         meaning->setCurrentIndex(meaning->findData(int(columns_[std::size_t(c)])));
         connect(meaning, &QComboBox::activated, this, [this, c, meaning] {
             columns_[std::size_t(c)] = KitColumn(meaning->currentData().toInt());
@@ -85,8 +84,8 @@ void ListPage::open(const QString &path) {
         });
         preview_->setCellWidget(0, c, meaning);
         for (int r = 0; r < shown; ++r)
-            preview_->setItem(r + 1, c,
-                              new QTableWidgetItem(QString::fromStdString(table_.rows[std::size_t(r)][std::size_t(c)])));
+            preview_->setItem(
+                r + 1, c, new QTableWidgetItem(QString::fromStdString(table_.rows[std::size_t(r)][std::size_t(c)])));
         preview_->setColumnWidth(c, 136);
     }
     mapAgain();

@@ -97,7 +97,8 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
             painter.setBrush(style == Qt::SolidLine ? QBrush(c.mat) : QBrush(Qt::NoBrush));
             painter.setPen(QPen(ink, 1, style));
             for (const auto &hole : holeCentres(*pattern))
-                painter.drawEllipse(at({hole.x(), hole.y(), 0}), pattern->holeDiameter_mm / 2 * scale, pattern->holeDiameter_mm / 2 * scale);
+                painter.drawEllipse(at({hole.x(), hole.y(), 0}), pattern->holeDiameter_mm / 2 * scale,
+                                    pattern->holeDiameter_mm / 2 * scale);
         };
         holes(type_.mounting, Qt::SolidLine);
         holes(type_.carries, Qt::DashLine);
@@ -122,9 +123,16 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
         painter.drawRect(QRectF(p - QPointF(3, 3), QSizeF(6, 6)));
         const QString name = QString::fromStdString(port.id);
         const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(name) + 10, 18);
-        QPointF label = p + d * 16 + QPointF(d.x() > 0.5 ? size.width() / 2 : d.x() < -0.5 ? -size.width() / 2 : 0, d.y() > 0.5 ? 9 : d.y() < -0.5 ? -9 : 0);
+        QPointF label = p + d * 16 +
+                        QPointF(d.x() > 0.5    ? size.width() / 2
+                                : d.x() < -0.5 ? -size.width() / 2
+                                               : 0,
+                                d.y() > 0.5    ? 9
+                                : d.y() < -0.5 ? -9
+                                               : 0);
         const QRectF box(label - QPointF(size.width() / 2, size.height() / 2), size);
-        if (!lit && std::any_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(box); })) continue;
+        if (!lit && std::any_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(box); }))
+            continue;
         taken.push_back(box);
         drawing::paintTag(painter, label, name, lit ? c.thrustAxis : c.chalk, c);
     }
@@ -144,7 +152,10 @@ void PartCanvas::paintContent(QPainter &painter) {
     painter.setFont(theme().text(11));
     painter.drawText(QRectF(10, 8, width() - 20, 16), Qt::AlignLeft, tr("plan, nose →"));
     painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     tr("side; over all %1 × %2 × %3 mm").arg(size.x(), 0, 'f', 1).arg(size.y(), 0, 'f', 1).arg(size.z(), 0, 'f', 1));
+                     tr("side; over all %1 × %2 × %3 mm")
+                         .arg(size.x(), 0, 'f', 1)
+                         .arg(size.y(), 0, 'f', 1)
+                         .arg(size.z(), 0, 'f', 1));
 }
 
 } // namespace waxis::kit

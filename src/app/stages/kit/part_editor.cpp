@@ -137,8 +137,8 @@ void PartEditor::heading(const QString &text) {
     column_->addWidget(holder);
 }
 
-QLineEdit *PartEditor::line(const QString &label, const QString &name, std::function<QString()> get, std::function<bool(const QString &)> set,
-                            const QString &tip) {
+QLineEdit *PartEditor::line(const QString &label, const QString &name, std::function<QString()> get,
+                            std::function<bool(const QString &)> set, const QString &tip) {
     auto *edit = new QLineEdit;
     edit->setObjectName(name);
     edit->setAccessibleName(label);
@@ -156,9 +156,11 @@ QLineEdit *PartEditor::line(const QString &label, const QString &name, std::func
     return edit;
 }
 
-QLineEdit *PartEditor::number(const QString &label, const QString &name, std::function<std::optional<double> *()> field) {
+QLineEdit *PartEditor::number(const QString &label, const QString &name,
+                              std::function<std::optional<double> *()> field) {
     return line(
-        label, name, [field] { return numberText(*field()); }, [field](const QString &text) { return setMaybe(*field(), text); });
+        label, name, [field] { return numberText(*field()); },
+        [field](const QString &text) { return setMaybe(*field(), text); });
 }
 
 void PartEditor::choice(const QString &label, const QString &name, const QStringList &words, std::function<int()> get,
@@ -218,7 +220,8 @@ void PartEditor::pattern(const QString &label, const QString &name, std::optiona
             QString text = numberText(p->size_mm);
             if (p->shape == PatternShape::rectangle) text += " x " + numberText(p->width_mm);
             if (p->shape == PatternShape::circle) text = "d " + text;
-            return text + tr(", holes %1").arg(numberText(p->holeDiameter_mm)) + (p->holes != 4 ? tr(" x %1").arg(p->holes) : QString());
+            return text + tr(", holes %1").arg(numberText(p->holeDiameter_mm)) +
+                   (p->holes != 4 ? tr(" x %1").arg(p->holes) : QString());
         },
         [this, field](const QString &text) {
             if (text.trimmed().isEmpty()) {
@@ -256,7 +259,8 @@ void PartEditor::pattern(const QString &label, const QString &name, std::optiona
             type_.*field = p;
             return true;
         },
-        tr("Squares by their side: 30.5, holes 3.2. Circles by their diameter: d 16, holes 3.2. Rectangles: 30 x 20, holes 2.2"));
+        tr("Squares by their side: 30.5, holes 3.2. Circles by their diameter: d 16, holes 3.2. Rectangles: 30 x 20, "
+           "holes 2.2"));
 }
 
 template <class T>
@@ -281,7 +285,9 @@ Electrical &PartEditor::electrical() {
 }
 
 void PartEditor::makeForm() {
-    const auto report = [this](const QString &problem) { changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem)); };
+    const auto report = [this](const QString &problem) {
+        changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem));
+    };
     heading(tr("What it is"));
     line(
         tr("Name"), "type-name", [this] { return QString::fromStdString(type_.name); },
@@ -298,7 +304,8 @@ void PartEditor::makeForm() {
             return true;
         });
     choice(
-        tr("Kind"), "type-kind", wordsUpTo(PartKind::other), [this] { return int(type_.kind); }, [this](int i) { type_.kind = PartKind(i); });
+        tr("Kind"), "type-kind", wordsUpTo(PartKind::other), [this] { return int(type_.kind); },
+        [this](int i) { type_.kind = PartKind(i); });
     line(
         tr("Maker"), "type-maker", [this] { return QString::fromStdString(type_.maker); },
         [this](const QString &text) {
@@ -307,7 +314,8 @@ void PartEditor::makeForm() {
         });
     measured(tr("Mass, g"), "type-mass", [this] { return &type_.mass_g; });
     line(
-        tr("Centre of mass, mm"), "type-com", [this] { return type_.centreOfMass_mm ? vectorText(*type_.centreOfMass_mm) : QString(); },
+        tr("Centre of mass, mm"), "type-com",
+        [this] { return type_.centreOfMass_mm ? vectorText(*type_.centreOfMass_mm) : QString(); },
         [this](const QString &text) {
             if (text.trimmed().isEmpty()) {
                 type_.centreOfMass_mm.reset();
@@ -360,12 +368,15 @@ void PartEditor::makeForm() {
                  for (const auto &material : commonMaterials()) names << QString::fromStdString(material.name);
                  return names;
              }()},
-            {tr("Bare"), 34, [](const Solid &s) { return s.bare ? QString("yes") : QString(); },
+            {tr("Bare"),
+             34,
+             [](const Solid &s) { return s.bare ? QString("yes") : QString(); },
              [](Solid &s, const QString &text) {
                  s.bare = !text.isEmpty();
                  return true;
              },
-             {}, true}},
+             {},
+             true}},
         [this] { return &type_.solids; }, report);
     bodies_->widget()->setObjectName("bodies");
     Solid box;
@@ -376,10 +387,12 @@ void PartEditor::makeForm() {
     read->setObjectName("read-bodies");
     column_->addWidget(read, 0, Qt::AlignLeft);
     connect(read, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Bodies of the part"), {}, tr("Solids (*.step *.stp *.stl)"));
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Bodies of the part"), {}, tr("Solids (*.step *.stp *.stl)"));
         if (!path.isEmpty()) readBodies(path);
     });
-    connect(bodies_->widget(), &QTableWidget::currentCellChanged, this, [this] { canvas_->show(type_, bodies_->current(), -1); });
+    connect(bodies_->widget(), &QTableWidget::currentCellChanged, this,
+            [this] { canvas_->show(type_, bodies_->current(), -1); });
 
     heading(tr("Mounting"));
     pattern(tr("Holes"), "type-mounting", &PartType::mounting);
@@ -397,8 +410,13 @@ void PartEditor::makeForm() {
         });
     choice(
         tr("Made for motors that turn"), "type-turns", {tr("either way"), tr("clockwise"), tr("counter-clockwise")},
-        [this] { return !type_.turns ? 0 : *type_.turns == Spin::clockwise ? 1 : 2; },
-        [this](int index) { type_.turns = index == 0 ? std::nullopt : std::optional(index == 1 ? Spin::clockwise : Spin::counterClockwise); });
+        [this] { return !type_.turns                      ? 0
+                        : *type_.turns == Spin::clockwise ? 1
+                                                          : 2; },
+        [this](int index) {
+            type_.turns =
+                index == 0 ? std::nullopt : std::optional(index == 1 ? Spin::clockwise : Spin::counterClockwise);
+        });
 
     heading(tr("Ports"));
     ports_ = std::make_unique<RecordTable<Port>>(
@@ -415,7 +433,8 @@ void PartEditor::makeForm() {
              [](Port &p, const QString &text) { return setVector(p.position_mm, text); }},
             {tr("Faces"), 58, [](const Port &p) { return directionText(p.direction); },
              [](Port &p, const QString &text) { return setDirection(p.direction, text); }},
-            {tr("Room, mm"), 72, [](const Port &p) { return p.fullSize_mm.isZero() ? QString() : vectorText(p.fullSize_mm); },
+            {tr("Room, mm"), 72,
+             [](const Port &p) { return p.fullSize_mm.isZero() ? QString() : vectorText(p.fullSize_mm); },
              [](Port &p, const QString &text) {
                  if (!text.trimmed().isEmpty()) return setVector(p.fullSize_mm, text);
                  p.fullSize_mm.setZero();
@@ -426,18 +445,22 @@ void PartEditor::makeForm() {
                  p.pins = readPins(text);
                  return true;
              }},
-            {tr("Reach"), 40, [](const Port &p) { return p.mustStayReachable ? QString("yes") : QString(); },
+            {tr("Reach"),
+             40,
+             [](const Port &p) { return p.mustStayReachable ? QString("yes") : QString(); },
              [](Port &p, const QString &text) {
                  p.mustStayReachable = !text.isEmpty();
                  return true;
              },
-             {}, true}},
+             {},
+             true}},
         [this] { return &type_.ports; }, report);
     ports_->widget()->setObjectName("ports");
     Port port;
     port.id = "port";
     table(*ports_, tr("Add a port"), port);
-    connect(ports_->widget(), &QTableWidget::currentCellChanged, this, [this] { canvas_->show(type_, -1, ports_->current()); });
+    connect(ports_->widget(), &QTableWidget::currentCellChanged, this,
+            [this] { canvas_->show(type_, -1, ports_->current()); });
     leads_ = std::make_unique<RecordTable<SuppliedLead>>(
         tr("Leads that come with it"),
         std::vector<RecordColumn<SuppliedLead>>{
@@ -448,7 +471,8 @@ void PartEditor::makeForm() {
              }},
             {tr("mm"), 60, [](const SuppliedLead &l) { return numberText(l.length_mm); },
              [](SuppliedLead &l, const QString &text) { return setNumber(l.length_mm, text); }},
-            {tr("AWG"), 50, [](const SuppliedLead &l) { return l.gauge_AWG ? QString::number(l.gauge_AWG) : QString(); },
+            {tr("AWG"), 50,
+             [](const SuppliedLead &l) { return l.gauge_AWG ? QString::number(l.gauge_AWG) : QString(); },
              [](SuppliedLead &l, const QString &text) {
                  const auto gauge = text.trimmed().isEmpty() ? std::optional<double>(0) : readLength(text);
                  if (!gauge || *gauge < 0 || *gauge > 60) return false;
@@ -473,7 +497,8 @@ void PartEditor::makeForm() {
     measured(tr("Draws at peak, A"), "type-peak", [this] { return &electrical().peak_A; });
     number(tr("Carries without end, A"), "type-continuous", [this] { return &electrical().continuous_A; });
     line(
-        tr("Pack: cells in series"), "type-cells", [this] { return electrical().cells ? QString::number(*electrical().cells) : QString(); },
+        tr("Pack: cells in series"), "type-cells",
+        [this] { return electrical().cells ? QString::number(*electrical().cells) : QString(); },
         [this](const QString &text) {
             std::optional<double> cells;
             if (!setMaybe(cells, text) || (cells && (*cells < 1 || *cells > 100))) return false;
@@ -487,17 +512,18 @@ void PartEditor::makeForm() {
     measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
     outputs_ = std::make_unique<RecordTable<PowerOutput>>(
         tr("Rails that it feeds"),
-        std::vector<RecordColumn<PowerOutput>>{{tr("Rail"), 0, [](const PowerOutput &o) { return QString::fromStdString(o.id); },
-                                                [](PowerOutput &o, const QString &text) {
-                                                    o.id = text.trimmed().toStdString();
-                                                    return !o.id.empty();
-                                                }},
-                                               {tr("V"), 60, [](const PowerOutput &o) { return numberText(o.voltage_V); },
-                                                [](PowerOutput &o, const QString &text) { return setNumber(o.voltage_V, text); }},
-                                               {tr("A at most"), 80, [](const PowerOutput &o) { return numberText(o.limit_A); },
-                                                [](PowerOutput &o, const QString &text) { return setNumber(o.limit_A, text); }},
-                                               {tr("Efficiency; empty: linear"), 160, [](const PowerOutput &o) { return numberText(o.efficiency); },
-                                                [](PowerOutput &o, const QString &text) { return setMaybe(o.efficiency, text); }}},
+        std::vector<RecordColumn<PowerOutput>>{
+            {tr("Rail"), 0, [](const PowerOutput &o) { return QString::fromStdString(o.id); },
+             [](PowerOutput &o, const QString &text) {
+                 o.id = text.trimmed().toStdString();
+                 return !o.id.empty();
+             }},
+            {tr("V"), 60, [](const PowerOutput &o) { return numberText(o.voltage_V); },
+             [](PowerOutput &o, const QString &text) { return setNumber(o.voltage_V, text); }},
+            {tr("A at most"), 80, [](const PowerOutput &o) { return numberText(o.limit_A); },
+             [](PowerOutput &o, const QString &text) { return setNumber(o.limit_A, text); }},
+            {tr("Efficiency; empty: linear"), 160, [](const PowerOutput &o) { return numberText(o.efficiency); },
+             [](PowerOutput &o, const QString &text) { return setMaybe(o.efficiency, text); }}},
         [this] { return &electrical().outputs; }, report);
     outputs_->widget()->setObjectName("outputs");
     table(*outputs_, tr("Add a rail"), PowerOutput{"5v", 5, 1, 0.88});
@@ -515,14 +541,19 @@ void PartEditor::makeForm() {
             {tr("to"), 54, [](const RadioBand &b) { return numberText(b.high_MHz); },
              [](RadioBand &b, const QString &text) { return setNumber(b.high_MHz, text); }},
             maybeColumn(tr("dBm"), 40, &RadioBand::power_dBm),
-            {tr("Hears"), 42, [](const RadioBand &b) { return b.listens ? QString("yes") : QString(); },
+            {tr("Hears"),
+             42,
+             [](const RadioBand &b) { return b.listens ? QString("yes") : QString(); },
              [](RadioBand &b, const QString &text) {
                  b.listens = !text.isEmpty();
                  return true;
              },
-             {}, true},
-            maybeColumn(tr("Wide"), 40, &RadioBand::bandwidth_MHz), maybeColumn(tr("NF"), 32, &RadioBand::noiseFigure_dB),
-            maybeColumn(tr("Select."), 48, &RadioBand::selectivity_dB), maybeColumn(tr("Harm."), 44, &RadioBand::harmonicSuppression_dB),
+             {},
+             true},
+            maybeColumn(tr("Wide"), 40, &RadioBand::bandwidth_MHz),
+            maybeColumn(tr("NF"), 32, &RadioBand::noiseFigure_dB),
+            maybeColumn(tr("Select."), 48, &RadioBand::selectivity_dB),
+            maybeColumn(tr("Harm."), 44, &RadioBand::harmonicSuppression_dB),
             {tr("Port"), 0, [](const RadioBand &b) { return QString::fromStdString(b.port); },
              [](RadioBand &b, const QString &text) {
                  b.port = text.trimmed().toStdString();
@@ -530,8 +561,9 @@ void PartEditor::makeForm() {
              }}},
         [this] { return &type_.radio; }, report);
     bands_->widget()->setObjectName("bands");
-    bands_->widget()->setToolTip(tr("dBm: sends with, empty: does not send. Wide: MHz of a channel. NF: noise figure. Select.: selectivity. "
-                                    "Harm.: suppression of harmonics, all in dB."));
+    bands_->widget()->setToolTip(
+        tr("dBm: sends with, empty: does not send. Wide: MHz of a channel. NF: noise figure. Select.: selectivity. "
+           "Harm.: suppression of harmonics, all in dB."));
     RadioBand band;
     band.low_MHz = 2400;
     band.high_MHz = 2480;
@@ -553,10 +585,13 @@ void PartEditor::makeForm() {
     auto antenna = [this](const QString &label, const QString &name, auto get, auto set) {
         line(
             label, name, [this, get] { return type_.antenna ? get(*type_.antenna) : QString(); },
-            [this, set](const QString &text) { return type_.antenna ? set(*type_.antenna, text) : text.trimmed().isEmpty(); });
+            [this, set](const QString &text) {
+                return type_.antenna ? set(*type_.antenna, text) : text.trimmed().isEmpty();
+            });
     };
     antenna(
-        tr("Band, MHz"), "antenna-band", [](const Antenna &a) { return numberText(a.low_MHz) + " - " + numberText(a.high_MHz); },
+        tr("Band, MHz"), "antenna-band",
+        [](const Antenna &a) { return numberText(a.low_MHz) + " - " + numberText(a.high_MHz); },
         [](Antenna &a, const QString &text) {
             const auto ends = text.split('-');
             return ends.size() == 2 && setNumber(a.low_MHz, ends[0]) && setNumber(a.high_MHz, ends[1]);
@@ -605,13 +640,16 @@ void PartEditor::makeForm() {
         tr("Looks"), "camera-axis", [](const Camera &c) { return directionText(c.axis); },
         [](Camera &c, const QString &text) { return setDirection(c.axis, text); });
     camera(
-        tr("View across x high, °"), "camera-view", [](const Camera &c) { return numberText(c.horizontalView_deg) + " x " + numberText(c.verticalView_deg); },
+        tr("View across x high, °"), "camera-view",
+        [](const Camera &c) { return numberText(c.horizontalView_deg) + " x " + numberText(c.verticalView_deg); },
         [](Camera &c, const QString &text) {
             const auto sides = text.split('x');
-            return sides.size() == 2 && setNumber(c.horizontalView_deg, sides[0]) && setNumber(c.verticalView_deg, sides[1]);
+            return sides.size() == 2 && setNumber(c.horizontalView_deg, sides[0]) &&
+                   setNumber(c.verticalView_deg, sides[1]);
         });
     camera(
-        tr("Tilt from .. to, °"), "camera-tilt", [](const Camera &c) { return numberText(c.tiltMin_deg) + " .. " + numberText(c.tiltMax_deg); },
+        tr("Tilt from .. to, °"), "camera-tilt",
+        [](const Camera &c) { return numberText(c.tiltMin_deg) + " .. " + numberText(c.tiltMax_deg); },
         [](Camera &c, const QString &text) {
             const auto ends = text.split("..");
             return ends.size() == 2 && setNumber(c.tiltMin_deg, ends[0]) && setNumber(c.tiltMax_deg, ends[1]);
@@ -619,7 +657,11 @@ void PartEditor::makeForm() {
 
     heading(tr("Magnetism"));
     line(
-        tr("Magnet, mA m²"), "type-dipole", [this] { return type_.magnetics && !type_.magnetics->dipole_mAm2.isZero() ? vectorText(type_.magnetics->dipole_mAm2) : QString(); },
+        tr("Magnet, mA m²"), "type-dipole",
+        [this] {
+            return type_.magnetics && !type_.magnetics->dipole_mAm2.isZero() ? vectorText(type_.magnetics->dipole_mAm2)
+                                                                             : QString();
+        },
         [this](const QString &text) {
             Vec3 dipole = Vec3::Zero();
             if (!text.trimmed().isEmpty() && !setVector(dipole, text)) return false;
@@ -629,7 +671,8 @@ void PartEditor::makeForm() {
         },
         tr("Permanent moment along x, y, z; a small buzzer has about 10"));
     choice(
-        tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")}, [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
+        tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")},
+        [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
         [this](int index) {
             if (!type_.magnetics) type_.magnetics.emplace();
             type_.magnetics->ferrous = index == 1;
@@ -665,11 +708,13 @@ void PartEditor::changed(const QString &problem) {
     faults_ = faultsOf(type_, document_.build().frame->materials);
     if (type_.id != replaces_ && document_.build().types->contains(type_.id))
         faults_.insert(faults_.begin(), {"id", tr("the build has a part type of this id").toStdString(), true});
-    canvas_->show(type_, bodies_->widget()->hasFocus() ? bodies_->current() : -1, ports_->widget()->hasFocus() ? ports_->current() : -1);
+    canvas_->show(type_, bodies_->widget()->hasFocus() ? bodies_->current() : -1,
+                  ports_->widget()->hasFocus() ? ports_->current() : -1);
     QStringList lines;
     const auto &c = theme_.colors();
     auto add = [&](const QString &text, Severity severity) {
-        lines << QStringLiteral("<span style='color:%1'>%2</span>").arg(c.severity(severity).name(), text.toHtmlEscaped());
+        lines << QStringLiteral("<span style='color:%1'>%2</span>")
+                     .arg(c.severity(severity).name(), text.toHtmlEscaped());
     };
     if (!problem_.isEmpty()) add(problem_, Severity::stop);
     for (const auto &fault : faults_)
@@ -677,11 +722,13 @@ void PartEditor::changed(const QString &problem) {
     constexpr int kShown = 5;
     if (lines.size() > kShown) lines = lines.mid(0, kShown) << tr("and %1 more").arg(lines.size() - kShown);
     faultText_->setText(lines.isEmpty() ? tr("Nothing is wrong with it.") : lines.join("<br>"));
-    const bool good = problem_.isEmpty() && std::none_of(faults_.begin(), faults_.end(), [](const PartFault &f) { return f.stops; });
+    const bool good =
+        problem_.isEmpty() && std::none_of(faults_.begin(), faults_.end(), [](const PartFault &f) { return f.stops; });
     keep_->setEnabled(good);
     keepOwn_->setEnabled(good);
     if (idFollowsName_)
-        if (auto *id = findChild<QLineEdit *>("type-id"); id && !id->hasFocus()) id->setText(QString::fromStdString(type_.id));
+        if (auto *id = findChild<QLineEdit *>("type-id"); id && !id->hasFocus())
+            id->setText(QString::fromStdString(type_.id));
 }
 
 void PartEditor::readBodies(const QString &path) {
@@ -704,18 +751,26 @@ void PartEditor::readBodies(const QString &path) {
     refill();
     changed();
     canvas_->fit();
-    const QString weight = type_.mass_g.known() ? tr(", %1 g/cm³ at its mass").arg(*type_.mass_g.value / volume * 1000, 0, 'f', 2) : QString();
-    emit said(tr("%n body(ies) read: %1 cm³%2. Give them a material, or the part its weighed mass.", nullptr, int(bodies->size()))
+    const QString weight = type_.mass_g.known()
+                               ? tr(", %1 g/cm³ at its mass").arg(*type_.mass_g.value / volume * 1000, 0, 'f', 2)
+                               : QString();
+    emit said(tr("%n body(ies) read: %1 cm³%2. Give them a material, or the part its weighed mass.", nullptr,
+                 int(bodies->size()))
                   .arg(volume / 1000, 0, 'f', 2)
                   .arg(weight),
               false);
 }
 
 bool PartEditor::keep(bool inOwnLibrary) {
-    if (type_.electrical && *type_.electrical == Electrical{}) type_.electrical.reset(); // looking at the fields is no statement
-    if (!document_.edit(tr("Part type %1").arg(QString::fromStdString(type_.name)), putType(document_.build(), type_, replaces_))) return false;
-    if (replaces_.empty() && std::none_of(document_.build().parts.begin(), document_.build().parts.end(), [&](const Part &p) { return p.type == type_.id; }))
-        if (!findKitEntry(document_.build(), type_.id)) document_.edit(tr("Kit"), addToKit(document_.build(), type_, 1));
+    if (type_.electrical && *type_.electrical == Electrical{})
+        type_.electrical.reset(); // looking at the fields is no statement
+    if (!document_.edit(tr("Part type %1").arg(QString::fromStdString(type_.name)),
+                        putType(document_.build(), type_, replaces_)))
+        return false;
+    if (replaces_.empty() && std::none_of(document_.build().parts.begin(), document_.build().parts.end(),
+                                          [&](const Part &p) { return p.type == type_.id; }))
+        if (!findKitEntry(document_.build(), type_.id))
+            document_.edit(tr("Kit"), addToKit(document_.build(), type_, 1));
     if (inOwnLibrary) {
         QString problem;
         if (!app::keepInOwnLibrary(type_, problem)) {

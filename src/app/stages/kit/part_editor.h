@@ -38,10 +38,11 @@ signals:
 private:
     void makeForm();
     void heading(const QString &text);
-    QLineEdit *line(const QString &label, const QString &name, std::function<QString()> get, std::function<bool(const QString &)> set,
-                    const QString &tip = {});
+    QLineEdit *line(const QString &label, const QString &name, std::function<QString()> get,
+                    std::function<bool(const QString &)> set, const QString &tip = {});
     QLineEdit *number(const QString &label, const QString &name, std::function<std::optional<double> *()> field);
-    void choice(const QString &label, const QString &name, const QStringList &words, std::function<int()> get, std::function<void(int)> set);
+    void choice(const QString &label, const QString &name, const QStringList &words, std::function<int()> get,
+                std::function<void(int)> set);
     void flag(const QString &label, const QString &name, std::function<bool *()> field);
     void measured(const QString &label, const QString &name, std::function<Measured *()> field);
     void pattern(const QString &label, const QString &name, std::optional<HolePattern> PartType::*field);

@@ -10,8 +10,9 @@ namespace waxis::kit {
 
 namespace {
 
-const std::pair<const char *, Vec3> kDirections[] = {{"forward", Vec3::UnitX()}, {"aft", -Vec3::UnitX()}, {"left", Vec3::UnitY()},
-                                                     {"right", -Vec3::UnitY()},  {"up", Vec3::UnitZ()},   {"down", -Vec3::UnitZ()}};
+const std::pair<const char *, Vec3> kDirections[] = {{"forward", Vec3::UnitX()}, {"aft", -Vec3::UnitX()},
+                                                     {"left", Vec3::UnitY()},    {"right", -Vec3::UnitY()},
+                                                     {"up", Vec3::UnitZ()},      {"down", -Vec3::UnitZ()}};
 
 QStringList timesSplit(QString text) {
     text.replace(QChar(0x00D7), 'x').replace('*', 'x').replace('X', 'x');
@@ -42,7 +43,9 @@ std::optional<Vec3> readVector(const QString &text) {
     return v;
 }
 
-QString vectorText(const Vec3 &v) { return QStringLiteral("%1, %2, %3").arg(numberText(v.x()), numberText(v.y()), numberText(v.z())); }
+QString vectorText(const Vec3 &v) {
+    return QStringLiteral("%1, %2, %3").arg(numberText(v.x()), numberText(v.y()), numberText(v.z()));
+}
 
 std::optional<Shape> readShape(const QString &text) {
     QString plain = text.trimmed();
@@ -60,7 +63,9 @@ std::optional<Shape> readShape(const QString &text) {
     return std::nullopt;
 }
 
-bool canBeTyped(const Shape &shape) { return !std::holds_alternative<Prism>(shape) && !std::holds_alternative<Mesh>(shape); }
+bool canBeTyped(const Shape &shape) {
+    return !std::holds_alternative<Prism>(shape) && !std::holds_alternative<Mesh>(shape);
+}
 
 QString shapeText(const Shape &shape) {
     if (const auto *box = std::get_if<Box>(&shape))
@@ -68,7 +73,8 @@ QString shapeText(const Shape &shape) {
             .arg(numberText(box->fullSize_mm.x()), numberText(box->fullSize_mm.y()), numberText(box->fullSize_mm.z()));
     if (const auto *cylinder = std::get_if<Cylinder>(&shape))
         return QStringLiteral("d %1 x %2").arg(numberText(cylinder->diameter_mm), numberText(cylinder->length_mm));
-    if (const auto *sphere = std::get_if<Sphere>(&shape)) return QStringLiteral("d %1").arg(numberText(sphere->diameter_mm));
+    if (const auto *sphere = std::get_if<Sphere>(&shape))
+        return QStringLiteral("d %1").arg(numberText(sphere->diameter_mm));
     if (const auto *prism = std::get_if<Prism>(&shape))
         return QCoreApplication::translate("PartText", "outline of %1 corners, %2 mm thick")
             .arg(prism->polygon.outline.size())

@@ -17,7 +17,8 @@ QString numberText(const std::optional<double> &value);
 std::optional<Vec3> readVector(const QString &text);
 QString vectorText(const Vec3 &v);
 
-/// "37 x 37 x 1.6" is a box, "d 28 x 18" a cylinder, "d 6" a sphere. Prisms and meshes are shown in words and cannot be typed.
+/// "37 x 37 x 1.6" is a box, "d 28 x 18" a cylinder, "d 6" a sphere. Prisms and meshes are shown in words and cannot be
+/// typed.
 std::optional<Shape> readShape(const QString &text);
 QString shapeText(const Shape &shape);
 bool canBeTyped(const Shape &shape);

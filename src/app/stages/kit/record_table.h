@@ -21,7 +21,8 @@ struct RecordColumn {
     bool check = false;                            ///< "yes" or ""
 };
 
-/// `records` gives the list (null: nothing to show); `changed` is called after each change, with what could not be read or "".
+/// `records` gives the list (null: nothing to show); `changed` is called after each change, with what could not be read
+/// or "".
 template <class T>
 class RecordTable {
 public:
@@ -29,7 +30,8 @@ public:
     using Changed = std::function<void(const QString &problem)>;
 
     RecordTable(const QString &name, std::vector<RecordColumn<T>> columns, Records records, Changed changed)
-        : columns_(std::move(columns)), records_(std::move(records)), changed_(std::move(changed)), widget_(new QTableWidget(0, int(columns_.size()))) {
+        : columns_(std::move(columns)), records_(std::move(records)), changed_(std::move(changed)),
+          widget_(new QTableWidget(0, int(columns_.size()))) {
         QStringList titles;
         for (const auto &column : columns_) titles << column.title;
         widget_->setAccessibleName(name);
@@ -67,7 +69,8 @@ public:
                     auto *box = new QCheckBox;
                     box->setAccessibleName(column.title);
                     box->setChecked(!text.isEmpty());
-                    QObject::connect(box, &QCheckBox::toggled, widget_, [this, r, c](bool on) { take(r, c, on ? "yes" : ""); });
+                    QObject::connect(box, &QCheckBox::toggled, widget_,
+                                     [this, r, c](bool on) { take(r, c, on ? "yes" : ""); });
                     widget_->setCellWidget(r, c, box);
                 } else if (!column.choices.isEmpty()) {
                     auto *box = new QComboBox;
@@ -76,7 +79,8 @@ public:
                     box->setAccessibleName(column.title);
                     box->addItems(column.choices);
                     box->setCurrentText(text);
-                    QObject::connect(box, &QComboBox::activated, widget_, [this, r, c, box] { take(r, c, box->currentText()); });
+                    QObject::connect(box, &QComboBox::activated, widget_,
+                                     [this, r, c, box] { take(r, c, box->currentText()); });
                     widget_->setCellWidget(r, c, box);
                 } else {
                     widget_->setItem(r, c, new QTableWidgetItem(text));

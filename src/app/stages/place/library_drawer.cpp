@@ -76,7 +76,8 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     column->addWidget(list_, 1);
     connect(words_, &QLineEdit::textChanged, this, &LibraryDrawer::refresh);
     connect(words_, &QLineEdit::returnPressed, this, [this] {
-        if (auto *item = list_->currentItem() ? list_->currentItem() : list_->item(0)) emit chosen(item->data(kTypeRole).toString());
+        if (auto *item = list_->currentItem() ? list_->currentItem() : list_->item(0))
+            emit chosen(item->data(kTypeRole).toString());
     });
     connect(family_, &QComboBox::activated, this, &LibraryDrawer::refresh);
     connect(list_, &QListWidget::itemActivated, this,
@@ -102,17 +103,21 @@ void LibraryDrawer::refresh() {
         if (family >= 0 && int(familyOf(type->kind)) != family) continue;
         const QString name = QString::fromStdString(type->name);
         const QString text = name + " " + QString::fromStdString(type->maker + " " + type->id);
-        if (!std::all_of(words.begin(), words.end(), [&](const QString &word) { return text.contains(word, Qt::CaseInsensitive); }))
+        if (!std::all_of(words.begin(), words.end(),
+                         [&](const QString &word) { return text.contains(word, Qt::CaseInsensitive); }))
             continue;
         auto *item = new QListWidgetItem(swatch(familyOf(type->kind)), name);
         item->setData(kTypeRole, QString::fromStdString(type->id));
         const auto size = overallSize_mm(*type);
-        item->setToolTip(
-            tr("%1; %2%3")
-                .arg(name, type->mass_g.known() ? tr("%1 g").arg(locale.toString(*type->mass_g.value, 'f', 1)) : tr("not weighed"),
-                     size ? tr(", %1 × %2 × %3 mm")
-                                .arg(locale.toString(size->x(), 'f', 1), locale.toString(size->y(), 'f', 1), locale.toString(size->z(), 'f', 1))
-                          : QString()));
+        item->setToolTip(tr("%1; %2%3")
+                             .arg(name,
+                                  type->mass_g.known() ? tr("%1 g").arg(locale.toString(*type->mass_g.value, 'f', 1))
+                                                       : tr("not weighed"),
+                                  size
+                                      ? tr(", %1 × %2 × %3 mm")
+                                            .arg(locale.toString(size->x(), 'f', 1), locale.toString(size->y(), 'f', 1),
+                                                 locale.toString(size->z(), 'f', 1))
+                                      : QString()));
         list_->addItem(item);
     }
 }

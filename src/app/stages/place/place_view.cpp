@@ -167,7 +167,7 @@ void PlaceView::endDrag(bool keep) {
 EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
     const auto own = startBuild_.types->find(newType_);
     const auto shipped = document_.library().find(newType_);
-    const PartType *type = own != startBuild_.types->end()       ? &own->second
+    const PartType *type = own != startBuild_.types->end()        ? &own->second
                            : shipped != document_.library().end() ? &shipped->second
                                                                   : nullptr;
     if (!type) return Failure{EditError{tr("The library has no such part.").toStdString()}};
@@ -209,7 +209,8 @@ void PlaceView::dropEvent(QDropEvent *event) {
     const auto added = withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier));
     newType_.clear();
     const QString id = added ? QString::fromStdString(added->parts.back().id) : QString();
-    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts.back().name)) : QString(), added)) document_.select(id);
+    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts.back().name)) : QString(), added))
+        document_.select(id);
     scene_.layOutLabels(pixelsPerMm());
     setFocus();
     event->acceptProposedAction();
