@@ -2,6 +2,7 @@
 
 #include "core/analysis/analysis.h"
 #include "core/rules/rule.h"
+#include "core/survey/survey.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/project/project_file.h"
@@ -37,7 +38,17 @@ Result<Opened, int> open(const std::string &file, const std::string &profile, St
     for (const auto &warning : loaded->warnings)
         fmt::print(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
     PracticeSettings settings = loaded->build.practice;
-    if (!profile.empty()) settings.profile = profile;
+    if (isProfile(profile))
+        settings.profile = profile;
+    else if (!profile.empty()) {
+        const auto own = loadPractice(profile);
+        if (!own) {
+            fmt::print(io.err, "{}: neither a profile (sprint, flow, range, lift, pocket) nor a practice file\n  {}\n",
+                       profile, own.error().text());
+            return Failure{int(unreadable)};
+        }
+        settings = own->settings;
+    }
     return Opened{loaded->build, practiceOf(settings)};
 }
 
@@ -60,7 +71,7 @@ int check(const CheckOptions &options, Streams io) {
     const auto opened = open(options.file, options.profile, io);
     if (!opened) return opened.error();
     Analyser analyser;
-    const Analysis &analysis = analyser.update(opened->build, opened->practice);
+    const Analysis &analysis = analyseFully(analyser, opened->build, opened->practice);
     fmt::print(io.out, "{}, practice {}\n", opened->build.name, analysis.practice.profile);
     for (const auto &balance : analysis.derived.balance) printBalance(balance, io.out);
     io.out << '\n';
@@ -85,7 +96,7 @@ int analyse(const AnalyseOptions &options, Streams io) {
     const auto opened = open(options.file, options.profile, io);
     if (!opened) return opened.error();
     Analyser analyser;
-    io.out << waxis::io::analysisText(opened->build, analyser.update(opened->build, opened->practice));
+    io.out << waxis::io::analysisText(opened->build, analyseFully(analyser, opened->build, opened->practice));
     return clean;
 }
 
@@ -171,8 +182,20 @@ int rules(Streams io) {
     for (const auto &definition : limitTable()) {
         fmt::print(io.out, "| `{}` | {} | {} |", definition.id, definition.title, definition.unit);
         for (const auto &profile : profiles())
-            fmt::print(io.out, " {:g} |", practiceOf({std::string(profile.id), {}, {}})[definition.limit]);
+            fmt::print(io.out, " {:g} |", practiceOfProfile(profile.id)[definition.limit]);
         fmt::print(io.out, " {} |\n", definition.source);
+    }
+    fmt::print(io.out, "\n# Schools\n\nWhere builders disagree; a profile's choice can be changed in every build.\n");
+    for (const auto &school : schools()) {
+        fmt::print(io.out, "\n## `{}` {}\n\n", school.id, school.title);
+        for (const auto &option : school.options) {
+            std::string by;
+            for (const auto &profile : profiles())
+                if (practiceOfProfile(profile.id).follows(school.id, option.id))
+                    by += (by.empty() ? "" : ", ") + std::string(profile.name);
+            fmt::print(io.out, "- `{}` {}. {}{}\n", option.id, option.name, option.reason,
+                       by.empty() ? "" : fmt::format(" ({})", by));
+        }
     }
     return clean;
 }

@@ -110,7 +110,8 @@ WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
                        {MassKind::plate, "plate"},
                        {MassKind::arm, "arm"},
                        {MassKind::standoff, "standoff"},
-                       {MassKind::allowance, "allowance"}})
+                       {MassKind::allowance, "allowance"},
+                       {MassKind::fastening, "fastening"}})
 WAXIS_NAMES(StandoffRole,
             {{StandoffRole::standoff, "standoff"}, {StandoffRole::bobbin, "bobbin"}, {StandoffRole::foot, "foot"}})
 WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},

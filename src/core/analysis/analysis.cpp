@@ -3,17 +3,57 @@
 #include "core/analysis/body_table.h"
 #include "core/balance/statics.h"
 #include "core/base/units.h"
+#include "core/folding/folding.h"
 #include "core/rules/rule.h"
+#include "core/survey/survey.h"
 
 #include <algorithm>
+#include <cmath>
+#include <map>
 
 namespace waxis {
 
 namespace {
 
+/// How rows move when the arms are folded: by id of the part or arm. An arm's row is cut at its joint.
+struct Folded {
+    std::map<std::string, Pose, std::less<>> motion;
+    struct Cut {
+        double outerShare = 0;
+        Vec3 innerCentre_mm = Vec3::Zero(), outerCentre_mm = Vec3::Zero();
+    };
+    std::map<std::string, Cut, std::less<>> arms;
+};
+
+Folded foldedOf(const Build &build) {
+    Folded folded;
+    for (const auto &arm : foldingArms(build)) {
+        const Pose motion = foldMotion(arm, 1);
+        for (const auto &id : arm.parts) {
+            folded.motion.emplace(id, motion);
+            folded.motion.emplace(id + "/fastening", motion);
+        }
+        for (const auto &a : build.frame->arms)
+            if (a.id == arm.arm) {
+                const Vec3 down(0, 0, -a.thickness_mm / 2), along = a.tip_mm - a.root_mm;
+                const double share = *a.foldJoint_mm / along.norm();
+                const Vec3 cut = a.root_mm + share * along;
+                folded.arms[a.id] = {1 - share, (a.root_mm + cut) / 2 + down,
+                                     motion * Vec3((cut + a.tip_mm) / 2 + down)};
+            }
+    }
+    return folded;
+}
+
+MassElement moved(const MassElement &element, const Pose &motion) {
+    const Mat3 turn = motion.rotation.toRotationMatrix();
+    return {element.mass_g, motion * element.centroid_mm, turn * element.inertia_gmm2 * turn.transpose()};
+}
+
 CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t caseIndex) {
     CaseBalance balance;
     balance.loadCase = derived.loadCases[caseIndex];
+    const Folded folded = balance.loadCase.folded ? foldedOf(build) : Folded{};
     const CaseMask bit = CaseMask(1) << caseIndex;
     std::vector<MassElement> elements;
     std::vector<UncertainMass> doubts;
@@ -23,8 +63,21 @@ CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t ca
             ++balance.unknownMasses;
             continue;
         }
-        elements.push_back(row.element);
-        doubts.push_back({row.element.mass_g, row.tolerance_g / 2, row.element.centroid_mm, row.sigmaPosition_mm});
+        auto take = [&](const MassElement &element, double share) {
+            elements.push_back(element);
+            doubts.push_back({element.mass_g, share * row.tolerance_g / 2, element.centroid_mm, row.sigmaPosition_mm});
+        };
+        const auto motion = folded.motion.find(row.id);
+        const auto cut = row.kind == MassKind::arm ? folded.arms.find(row.id) : folded.arms.end();
+        if (cut != folded.arms.end()) { // each piece as a thin rod of its own would turn: close enough for inertia
+            const double outer = cut->second.outerShare;
+            take({row.element.mass_g * (1 - outer), cut->second.innerCentre_mm,
+                  row.element.inertia_gmm2 * std::pow(1 - outer, 3)},
+                 1 - outer);
+            take({row.element.mass_g * outer, cut->second.outerCentre_mm, row.element.inertia_gmm2 * std::pow(outer, 3)},
+                 outer);
+        } else
+            take(motion == folded.motion.end() ? row.element : moved(row.element, motion->second), 1);
     }
     balance.mass = rollUp(elements);
     const CgUncertainty doubt = propagate(doubts);
@@ -91,6 +144,7 @@ struct Analyser::State {
     std::optional<Build> build;
     BodyTable table; ///< its bodies have moved into `world`
     ClearanceWorld world;
+    std::vector<int> fasteningRow; ///< by part: index of its fastening's mass row; -1 for none
     Analysis analysis;
 
     void remakeWorld(const Build &next) {
@@ -111,6 +165,12 @@ struct Analyser::State {
             derived.massRows.push_back(massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases)));
         const auto structure = structureMassRows(next, analysis.practice, ~CaseMask(0));
         derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
+        fasteningRow.assign(next.parts.size(), -1);
+        for (std::size_t i = 0; i < next.parts.size(); ++i)
+            if (auto row = fasteningRowOf(next, next.parts[i], derived.massRows[i])) {
+                fasteningRow[i] = int(derived.massRows.size());
+                derived.massRows.push_back(std::move(*row));
+            }
     }
 
     void judge(const Build &next) {
@@ -148,6 +208,15 @@ bool onlyMovedOrWeighed(const Part &a, const Part &b) {
            a.placement.site == b.placement.site;
 }
 
+/// Whether a survey of one build holds for the other: nothing moved, came or went.
+bool sameToTheEye(const Build &a, const Build &b) {
+    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases &&
+           std::equal(a.parts.begin(), a.parts.end(), b.parts.begin(), b.parts.end(), [](const Part &x, const Part &y) {
+               return x.id == y.id && x.type == y.type && x.placement == y.placement && x.optional == y.optional &&
+                      x.fastening == y.fastening && x.slide == y.slide;
+           });
+}
+
 } // namespace
 
 Analyser::Analyser() : state_(std::make_unique<State>()) {}
@@ -156,6 +225,10 @@ Analyser::Analyser(Analyser &&) noexcept = default;
 Analyser &Analyser::operator=(Analyser &&) noexcept = default;
 
 const Analysis &Analyser::current() const { return state_->analysis; }
+
+void Analyser::setSurvey(std::shared_ptr<const Survey> survey) {
+    state_->analysis.derived.survey = std::move(survey);
+}
 
 const Analysis &Analyser::update(const Build &build, const std::optional<Practice> &given) {
     State &state = *state_;
@@ -176,6 +249,8 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
             if (!(state.build->parts[i].placement == part.placement))
                 state.world.move(int(i), bodyPosesOf(build, part));
             derived.massRows[i] = massRowOf(build, part, practice, casesAboard(part, derived.loadCases));
+            if (const int row = state.fasteningRow[i]; row >= 0)
+                derived.massRows[std::size_t(row)] = *fasteningRowOf(build, part, derived.massRows[i]);
         }
     } else {
         derived.loadCases = effectiveLoadCases(build);
@@ -189,6 +264,8 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
         for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
             derived.balance.push_back(balanceOf(build, derived, i));
     }
+    derived.surveyStale =
+        derived.survey && !(derived.survey->practice == practice && sameToTheEye(derived.survey->build, build));
     state.judge(build);
     state.build = build;
     return state.analysis;

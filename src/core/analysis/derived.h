@@ -50,6 +50,8 @@ struct CaseBalance {
     std::vector<double> hoverThrusts_N;   ///< per motor mount; empty when they cannot balance it
 };
 
+struct Survey;
+
 struct Derived {
     std::vector<LoadCase> loadCases;
     Vec3 thrustCentre_mm = Vec3::Zero();
@@ -59,6 +61,9 @@ struct Derived {
     std::vector<BodyOwner> owners;
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;
+    /// Views, access and folding, when somebody has looked; of an earlier state of the build when `surveyStale`.
+    std::shared_ptr<const Survey> survey;
+    bool surveyStale = false;
 };
 
 /// The things nearest to a part that are aboard in a load case, nearest first, one gap per thing. What it is

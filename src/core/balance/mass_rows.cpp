@@ -1,6 +1,7 @@
 #include "core/balance/mass_rows.h"
 
 #include "core/base/units.h"
+#include "core/fastening/hardware.h"
 #include "core/kit/kit.h"
 
 #include <cmath>
@@ -99,6 +100,27 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.element.mass_g = *mass.value;
     const Mat3 turn = X_FramePart.rotation.toRotationMatrix();
     row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * *mass.value;
+    return row;
+}
+
+std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const MassRow &partRow) {
+    const auto hardware = hardwareFor(build, part);
+    if (hardware.empty()) return std::nullopt;
+    MassRow row;
+    row.id = part.id + "/fastening";
+    row.kind = MassKind::fastening;
+    row.known = true;
+    row.source = Source::estimated;
+    row.cases = partRow.cases;
+    row.sigmaPosition_mm = partRow.sigmaPosition_mm;
+    row.element.centroid_mm = partRow.element.centroid_mm;
+    for (const auto &piece : hardware) {
+        const KitEntry *inBox = findKitEntry(build, piece.item);
+        const bool weighed = inBox && inBox->mass_g.known();
+        row.element.mass_g += piece.pieces * (weighed ? *inBox->mass_g.value : piece.piece_g);
+        row.tolerance_g += piece.pieces * (weighed ? inBox->mass_g.tolerance.value_or(0.05) : piece.tolerance_g);
+        if (weighed) row.source = Source::measured;
+    }
     return row;
 }
 

@@ -7,12 +7,13 @@
 #include "core/rules/practice.h"
 
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace waxis {
 
-enum class MassKind { part, plate, arm, standoff, allowance };
+enum class MassKind { part, plate, arm, standoff, allowance, fastening };
 
 /// One bit per load case, in order.
 using CaseMask = std::uint64_t;
@@ -38,6 +39,10 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
 
 /// Rows of plates (outline x thickness x density less holes), arms, standoffs and allowances; weighed values win.
 std::vector<MassRow> structureMassRows(const Build &build, const Practice &practice, CaseMask allCases);
+
+/// What holds a part and is not drawn: screws, tape, ties, straps, as one row at the part's own centroid; none when
+/// there is nothing of the kind. Its id is the part's with "/fastening".
+std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const MassRow &partRow);
 
 CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 

@@ -18,6 +18,7 @@ struct Fastening {
     FasteningMethod method = FasteningMethod::none;
     std::vector<std::string> onto; ///< ids of what it is fastened to: these may touch
     bool insulated = false;        ///< an insulating layer lies between
+    std::optional<int> pieces;     ///< how many screws, ties or straps; none: as many as is usual
     bool operator==(const Fastening &) const = default;
 };
 
@@ -84,6 +85,7 @@ struct PracticeSettings {
     std::string profile = "flow";
     std::map<std::string, double> limits;
     std::map<std::string, std::string> schools;
+    std::map<std::string, std::string> notes; ///< why a limit or school was chosen, by its id
     bool operator==(const PracticeSettings &) const = default;
 };
 

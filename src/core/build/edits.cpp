@@ -147,6 +147,42 @@ EditResult withdrawAcceptance(const Build &build, const std::string &findingKey)
     return next;
 }
 
+EditResult setLimit(const Build &build, const std::string &limit, std::optional<double> value,
+                    const std::string &note) {
+    const auto &table = limitTable();
+    const auto at = std::find_if(table.begin(), table.end(), [&](const LimitDefinition &d) { return d.id == limit; });
+    if (at == table.end()) return refuse(fmt::format("There is no limit \"{}\".", limit));
+    constexpr double kMost = 100000; // as the file format has it
+    if (value && !(*value >= 0 && *value <= kMost))
+        return refuse(fmt::format("{}: a number from 0 to {:g} {}.", at->title, kMost, at->unit));
+    Build next = build;
+    next.practice.limits.erase(limit);
+    next.practice.notes.erase(limit);
+    if (value) next.practice.limits[limit] = *value;
+    if (value && !note.empty()) next.practice.notes[limit] = note;
+    return next;
+}
+
+EditResult setSchool(const Build &build, const std::string &id, const std::string &option, const std::string &note) {
+    const School *school = findSchool(id);
+    if (!school) return refuse(fmt::format("There is no school \"{}\".", id));
+    if (!option.empty() && !findOption(*school, option))
+        return refuse(fmt::format("{} knows no \"{}\".", school->title, option));
+    Build next = build;
+    next.practice.schools.erase(id);
+    next.practice.notes.erase(id);
+    if (!option.empty()) next.practice.schools[id] = option;
+    if (!option.empty() && !note.empty()) next.practice.notes[id] = note;
+    return next;
+}
+
+EditResult setPractice(const Build &build, const PracticeSettings &settings) {
+    if (!isProfile(settings.profile)) return refuse(fmt::format("There is no practice profile \"{}\".", settings.profile));
+    Build next = build;
+    next.practice = settings;
+    return next;
+}
+
 EditResult chooseProfile(const Build &build, const std::string &profile) {
     if (!isProfile(profile)) return refuse(fmt::format("There is no practice profile \"{}\".", profile));
     Build next = build;

@@ -1,6 +1,7 @@
 #include "core/kit/kit.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/fastening/hardware.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -150,6 +151,18 @@ std::vector<KitLine> kitLines(const Build &build) {
                 return whole < 0 ? whole : whole * (1 - bore * bore);
             }(),
             Vec3(standoff.diameter_mm, standoff.diameter_mm, standoff.height_mm));
+    for (const auto &part : build.parts)
+        for (const auto &piece : hardwareFor(build, part)) {
+            KitLine &line = lineOf(piece.item);
+            line.needed += piece.pieces;
+            line.kind = KitKind::hardware;
+            line.name = piece.name;
+            line.members.push_back(part.id);
+            // Strips are cut to the part: what one weighs differs, so the mean stands for all.
+            const double before = line.catalogueMass_g.value.value_or(0) * (line.needed - piece.pieces);
+            line.catalogueMass_g = {(before + piece.piece_g * piece.pieces) / line.needed, piece.tolerance_g,
+                                    Source::estimated};
+        }
     for (auto &line : lines) takeEntry(build, line);
     return lines;
 }

@@ -6,7 +6,7 @@
 
 namespace waxis {
 
-enum class KitKind { part, plate, arm, standoff };
+enum class KitKind { part, plate, arm, standoff, hardware };
 
 /// One line of the tray list: a part type, or like pieces of the frame.
 struct KitLine {

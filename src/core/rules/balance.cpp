@@ -29,7 +29,7 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
         if (std::abs(travel) >= 0.1) {
             const double after =
                 (*balance.offset_mm)[axis] + travel * along * row->element.mass_g / balance.mass.mass_g;
-            fixes.push_back({part.id, part.slide->direction * travel, after});
+            fixes.push_back({part.id, part.slide->direction * travel, {}, after});
         }
     }
     std::sort(fixes.begin(), fixes.end(),
@@ -43,6 +43,7 @@ void judgeCgOffset(const Build &build, const Practice &practice, const Derived &
     constexpr std::array<const char *, 2> kAxis{"fore-aft", "left-right"};
     if (build.parts.empty() && build.frame->motorMounts.empty()) return; // nothing there yet that could hang askew
     for (const auto &balance : derived.balance) {
+        if (balance.loadCase.folded) continue; // it does not fly like that
         if (!balance.offset_mm) {
             Finding finding;
             finding.rule = RuleId::balOffset;

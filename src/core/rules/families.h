@@ -36,6 +36,25 @@ FindingText wordSpins(const Build &, const Finding &);
 void judgeHands(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordHands(const Build &, const Finding &);
 
+void judgeAccess(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordAccess(const Build &, const Finding &);
+void judgeMating(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMating(const Build &, const Finding &);
+void judgeCamera(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCamera(const Build &, const Finding &);
+void judgeTwoCameras(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordTwoCameras(const Build &, const Finding &);
+void judgeLamp(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordLamp(const Build &, const Finding &);
+void judgeBattery(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordBattery(const Build &, const Finding &);
+void judgeFolding(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordFolding(const Build &, const Finding &);
+void judgeSky(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordSky(const Build &, const Finding &);
+void judgeAngles(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordAngles(const Build &, const Finding &);
+
 void judgeCgOffset(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordCgOffset(const Build &, const Finding &);
 

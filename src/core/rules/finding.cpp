@@ -1,6 +1,7 @@
 #include "core/rules/finding.h"
 
 #include "core/rules/rule.h"
+#include "core/sight/camera_view.h"
 
 namespace waxis {
 
@@ -12,7 +13,10 @@ std::string Finding::key() const {
     return key;
 }
 
-EditResult applyFix(const Build &build, const Fix &fix) { return shiftPart(build, fix.part, fix.shift_mm); }
+EditResult applyFix(const Build &build, const Fix &fix) {
+    if (fix.tilt_deg) return tiltCamera(build, fix.part, *fix.tilt_deg);
+    return shiftPart(build, fix.part, fix.shift_mm);
+}
 
 FindingCounts countFindings(const std::vector<Finding> &findings) {
     FindingCounts counts;

@@ -60,7 +60,7 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
     auto offer = [&](int body, const Vec3 &shift) {
         const BodyOwner &owner = derived.owners[derived.traits[body].owner];
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
-        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift, {}});
+        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift, {}, {}});
     };
     offer(gap.a, move);
     offer(gap.b, -move);

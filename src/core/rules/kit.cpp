@@ -94,6 +94,7 @@ void judgeUnweighed(const Build &build, const Practice &practice, const Derived 
     // The load case in which it matters most speaks for all.
     Finding worst;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+        if (derived.balance[i].loadCase.folded) continue;
         const WeighAdvice advice = weighAdvice(derived, i);
         if (advice.next.empty()) continue;
         const double doubt = 2 * advice.sigma_mm * std::sqrt(advice.unweighedShare);

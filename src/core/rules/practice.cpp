@@ -11,12 +11,49 @@ constexpr std::string_view kTrade = "common practice, no source";
 // What a profile sets otherwise than the standard.
 const std::map<std::string_view, std::map<Limit, double>> &profileLimits() {
     static const std::map<std::string_view, std::map<Limit, double>> table{
-        {"sprint", {{Limit::cgOffset, 2.0}, {Limit::unweighedCg, 0.5}}},
-        {"pocket", {{Limit::propRigidGap, 3.0}, {Limit::propFlexibleGap, 6.0}, {Limit::tipGap, 3.0}}},
-        {"lift", {{Limit::propFlexUp, 25.0}, {Limit::propFlexDown, 20.0}, {Limit::tipGap, 10.0}}},
+        {"sprint", {{Limit::unweighedCg, 0.5}, {Limit::cruisePitch, 45.0}, {Limit::cameraPropellers, 15.0}}},
+        {"flow", {{Limit::cruisePitch, 30.0}, {Limit::cameraPropellers, 15.0}}},
+        {"pocket",
+         {{Limit::propRigidGap, 3.0},
+          {Limit::propFlexibleGap, 6.0},
+          {Limit::tipGap, 3.0},
+          {Limit::handRoom, 12.0},
+          {Limit::groundClearance, 2.0}}},
+        {"range", {{Limit::skyHidden, 15.0}}},
+        {"lift",
+         {{Limit::propFlexUp, 25.0},
+          {Limit::propFlexDown, 20.0},
+          {Limit::tipGap, 10.0},
+          {Limit::cruisePitch, 15.0},
+          {Limit::cameraPropellers, 2.0},
+          {Limit::groundClearance, 15.0},
+          {Limit::tipOver, 30.0}}},
     };
     return table;
 }
+
+// Which option of a school a profile follows, where it is not the first one.
+const std::map<std::string_view, std::map<std::string_view, std::string_view>> &profileSchools() {
+    static const std::map<std::string_view, std::map<std::string_view, std::string_view>> table{
+        {"sprint", {{"balance", "tight"}, {"compass", "unused"}, {"controller", "hard"}, {"plugs", "solder"},
+                    {"motor-wires", "flat"}}},
+        {"flow", {{"compass", "unused"}}},
+        {"range", {{"gps", "tail"}, {"video-power", "rail"}}},
+        {"lift", {{"battery", "below"}, {"esc", "arms-top"}, {"distribution", "board"}, {"clean-frame", "isolated"},
+                  {"gps", "mast"}, {"video-power", "own-pack"}, {"motor-wires", "side"}, {"plugs", "plugs"}}},
+        {"pocket", {{"compass", "unused"}, {"battery", "below"}, {"plugs", "solder"}}},
+    };
+    return table;
+}
+
+// A school that brings a limit of its own.
+struct SchoolLimit {
+    std::string_view school, option;
+    Limit limit;
+    double value;
+};
+constexpr std::array<SchoolLimit, 2> kSchoolLimits{
+    {{"balance", "tight", Limit::cgOffset, 2.0}, {"balance", "relaxed", Limit::cgOffset, 5.0}}};
 } // namespace
 
 const std::array<LimitDefinition, kLimitCount> &limitTable() {
@@ -34,6 +71,22 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::unweighedCg, "unweighed-cg", "Doubt of the CG from unweighed parts, two sigma", "mm", 1.0, kTrade},
         {Limit::sizeCheckMargin, "size-check-margin", "Fit margin below which sizes are to be measured", "mm", 1.0,
          kTrade},
+        {Limit::handRoom, "hand-room", "Room for a finger at buttons, cards and plugs", "mm", 16.0, kTrade},
+        {Limit::cameraHidden, "camera-hidden", "Share of the picture that the craft may hide", "%", 3.0, kTrade},
+        {Limit::cameraPropellers, "camera-propellers", "Share of the picture in which propellers may turn", "%", 8.0,
+         kTrade},
+        {Limit::lensOvershoot, "lens-overshoot", "Lens in front of its protection", "mm", 0.0, kTrade},
+        {Limit::lampSeen, "lamp-seen", "Share of directions from which the status lamp is to be seen", "%", 10.0,
+         kTrade},
+        {Limit::groundClearance, "ground-clearance", "Lowest part above the ground", "mm", 3.0, kTrade},
+        {Limit::tipOver, "tip-over", "Slope on which the craft still stands", "deg", 20.0, kTrade},
+        {Limit::leadSlack, "lead-slack", "Battery lead beyond the straight way to the plug", "mm", 10.0, kTrade},
+        {Limit::foldGap, "fold-gap", "Room round folding arms on their way", "mm", 0.5, kTrade},
+        {Limit::skyHidden, "sky-hidden", "Share of the sky hidden from the GPS antenna", "%", 20.0, kTrade},
+        {Limit::skyMask, "sky-mask", "Elevation below which satellites are not used", "deg", 10.0, kTrade},
+        {Limit::cruisePitch, "cruise-pitch", "Nose down in fast flight", "deg", 20.0, kTrade},
+        {Limit::skyThick, "sky-thick", "Plastic thicker than this hides the sky", "mm", 10.0, kTrade},
+        {Limit::mountAngle, "mount-angle", "Turn off square that need not be entered", "deg", 2.0, kTrade},
         {Limit::catalogueMassShare, "catalogue-mass-tolerance", "Doubt of a catalogue mass without tolerance", "%", 5.0,
          kTrade},
         {Limit::estimatedMassShare, "estimated-mass-tolerance", "Doubt of an estimated mass without tolerance", "%",
@@ -61,13 +114,105 @@ bool isProfile(std::string_view id) {
     return std::any_of(profiles().begin(), profiles().end(), [&](const Profile &p) { return p.id == id; });
 }
 
+const std::vector<School> &schools() {
+    static const std::vector<School> table{
+        {"battery",
+         "Battery",
+         {{"top", "on top", "Quick to change, and the craft lands on its feet, not on the pack."},
+          {"below", "below", "Frees the top for antennas and camera; the frame takes the knocks from above."},
+          {"aft", "aft", "Balances a heavy camera in front and keeps the stack short."}}},
+        {"esc",
+         "Speed controllers",
+         {{"stack", "four-in-one in the stack", "One board, short signal wires, little weight out on the arms."},
+          {"arms-top", "single, on the arms", "The wash cools them, and one that burns is changed alone."},
+          {"arms-inside", "single, inside the arms", "Protected from stones and propellers; they run hotter."}}},
+        {"distribution",
+         "Power distribution",
+         {{"harness", "soldered harness", "Fewest joints and least height."},
+          {"board", "distribution board", "Tidy, with pads for each load and often a regulator."}}},
+        {"controller",
+         "Controller mounting",
+         {{"soft", "soft", "Rubber keeps motor vibration out of the gyro."},
+          {"hard", "hard", "No sway, no resonance of its own; the filters do the rest."}}},
+        {"clean-frame",
+         "Clean frame",
+         {{"rigid", "one rigid frame", "Stiff, light, simple."},
+          {"isolated", "clean frame on bobbins", "Camera and controller ride apart from motors and battery."}}},
+        {"compass",
+         "Compass",
+         {{"used", "used", "Holds a heading without moving and finds home more surely."},
+          {"unused", "not used", "Nothing to disturb it; heading comes from the track over ground."}}},
+        {"gps",
+         "GPS place",
+         {{"mast", "near the centre on a mast", "Above everything, turns about itself when the craft turns."},
+          {"tail", "at the tail", "Away from camera and video unit, tilted for fast flight."},
+          {"arm", "out on an arm", "Far from the electronics; near a motor."}}},
+        {"video-power",
+         "Video power",
+         {{"plug", "from the battery plug", "Tapped where motor noise is least."},
+          {"rail", "from a filtered rail", "A regulator keeps spikes out of the picture."},
+          {"own-pack", "from its own battery", "Nothing in common with the motors at all."}}},
+        {"plugs",
+         "Joints",
+         {{"solder", "solder", "A joint that cannot come off in flight."},
+          {"plugs", "plugs", "A motor or board changed in minutes; each plug locked and tied."}}},
+        {"motor-wires",
+         "Motor wires",
+         {{"flat", "flat on the arm", "Least drag and out of the propeller's way, under tape."},
+          {"side", "along the arm's side", "Better protected, under ties."}}},
+        {"arrow",
+         "Controller arrow",
+         {{"forward", "forward", "Nothing to enter, nothing to forget after a reset."},
+          {"ports", "turned for its ports", "The plugs point where there is room; the angle is entered."}}},
+        {"balance",
+         "Centre of gravity",
+         {{"relaxed", "within a few millimetres", "Good enough for most; the controller trims the rest."},
+          {"tight", "tight", "Racers feel every millimetre in a turn."}}},
+    };
+    return table;
+}
+
+const School *findSchool(std::string_view id) {
+    const auto at = std::find_if(schools().begin(), schools().end(), [&](const School &s) { return s.id == id; });
+    return at == schools().end() ? nullptr : &*at;
+}
+
+const SchoolOption *findOption(const School &school, std::string_view id) {
+    const auto at = std::find_if(school.options.begin(), school.options.end(),
+                                 [&](const SchoolOption &o) { return o.id == id; });
+    return at == school.options.end() ? nullptr : &*at;
+}
+
+bool Practice::follows(std::string_view school, std::string_view option) const {
+    const auto at = schools.find(school);
+    return at != schools.end() && at->second == option;
+}
+
+Practice practiceOfProfile(std::string_view profile) {
+    PracticeSettings settings;
+    settings.profile = profile;
+    return practiceOf(settings);
+}
+
 Practice practiceOf(const PracticeSettings &settings) {
     Practice practice;
     practice.profile = settings.profile;
+    const auto ownSchools = profileSchools().find(settings.profile);
+    for (const auto &school : schools()) {
+        auto &chosen = practice.schools[std::string(school.id)];
+        chosen = school.options.front().id;
+        if (ownSchools != profileSchools().end() && ownSchools->second.contains(school.id))
+            chosen = ownSchools->second.at(school.id);
+        const auto own = settings.schools.find(std::string(school.id));
+        if (own != settings.schools.end() && findOption(school, own->second)) chosen = own->second;
+    }
+    const auto profile = profileLimits().find(settings.profile);
     for (const auto &definition : limitTable()) {
         double &value = practice.limits[std::size_t(definition.limit)];
         value = definition.standard;
-        const auto profile = profileLimits().find(settings.profile);
+        for (const auto &brought : kSchoolLimits)
+            if (brought.limit == definition.limit && practice.follows(brought.school, brought.option))
+                value = brought.value;
         if (profile != profileLimits().end() && profile->second.contains(definition.limit))
             value = profile->second.at(definition.limit);
         const auto own = settings.limits.find(std::string(definition.id));

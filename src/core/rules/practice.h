@@ -4,6 +4,7 @@
 #include "core/build/build.h"
 
 #include <array>
+#include <map>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -24,11 +25,25 @@ enum class Limit {
     cgOffset,
     unweighedCg,
     sizeCheckMargin,
+    handRoom,
+    cameraHidden,
+    cameraPropellers,
+    lensOvershoot,
+    lampSeen,
+    groundClearance,
+    tipOver,
+    leadSlack,
+    foldGap,
+    skyHidden,
+    skyMask,
+    cruisePitch,
+    skyThick,
+    mountAngle,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 15;
+inline constexpr std::size_t kLimitCount = 29;
 
 struct LimitDefinition {
     Limit limit;
@@ -40,6 +55,19 @@ struct LimitDefinition {
 };
 const std::array<LimitDefinition, kLimitCount> &limitTable();
 const LimitDefinition &definitionOf(Limit limit);
+
+/// A matter on which builders disagree, and what can be chosen.
+struct SchoolOption {
+    std::string_view id, name, reason;
+};
+struct School {
+    std::string_view id, title;
+    std::vector<SchoolOption> options;
+};
+const std::vector<School> &schools();
+/// Null for an unknown school or option.
+const School *findSchool(std::string_view id);
+const SchoolOption *findOption(const School &school, std::string_view id);
 
 struct Profile {
     std::string_view id;
@@ -53,10 +81,17 @@ bool isProfile(std::string_view id);
 struct Practice {
     std::string profile;
     std::array<double, kLimitCount> limits{};
+    std::map<std::string, std::string, std::less<>> schools; ///< every school with the option in force
+    /// Whether the build follows an option of a school.
+    bool follows(std::string_view school, std::string_view option) const;
     double operator[](Limit limit) const { return limits[std::size_t(limit)]; }
     bool operator==(const Practice &) const = default;
 };
 
+/// What the profile says by itself, without the build's changes.
+Practice practiceOfProfile(std::string_view profile);
+
+/// Limits in force. A school chosen otherwise than the profile's may bring its own limit; a limit set by hand wins.
 /// An unknown profile name gives the standard limits; loaders and the command line refuse such names before.
 Practice practiceOf(const PracticeSettings &settings);
 

@@ -35,7 +35,9 @@ std::string oneDecimal(double value) {
 }
 
 std::string withinSentence(std::string name) {
-    if (!name.empty()) name[0] = char(std::tolower(static_cast<unsigned char>(name[0])));
+    // "GPS with compass" and "M3 screw" keep their capitals.
+    const bool acronym = name.size() > 1 && !std::islower(static_cast<unsigned char>(name[1])) && name[1] != ' ';
+    if (!name.empty() && !acronym) name[0] = char(std::tolower(static_cast<unsigned char>(name[0])));
     return name;
 }
 
@@ -57,6 +59,7 @@ Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &f
 }
 
 Sentence wordFix(const Build &build, const Fix &fix) {
+    if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
 }
 

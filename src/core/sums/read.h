@@ -15,5 +15,6 @@ SumValue matrix(const Mat3 &m);
 std::vector<Sum> balanceSums();
 std::vector<Sum> attitudeSums();
 std::vector<Sum> fastenerSums();
+std::vector<Sum> skySums();
 
 } // namespace waxis::sums

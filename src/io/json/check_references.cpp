@@ -96,10 +96,20 @@ void checkReferences(const Build &build) {
         if (!loadCase.battery.empty())
             mustBeOneOf(loadCase.battery, parts, fmt::format("/loadCases/{}/battery", i), "the id of a part");
     }
-    std::vector<std::string> limits;
+}
+
+void checkPractice(const PracticeSettings &practice, const std::string &pointer) {
+    std::vector<std::string> limits, known;
     for (const auto &definition : limitTable()) limits.emplace_back(definition.id);
-    for (const auto &[id, value] : build.practice.limits)
-        mustBeOneOf(id, limits, "/practice/limits/" + id, "the name of a limit (see docs/rules.md)");
+    for (const auto &school : schools()) known.emplace_back(school.id);
+    for (const auto &[id, value] : practice.limits)
+        mustBeOneOf(id, limits, pointer + "/limits/" + id, "the name of a limit (see docs/rules.md)");
+    for (const auto &[id, option] : practice.schools) {
+        mustBeOneOf(id, known, pointer + "/schools/" + id, "the name of a school (see docs/rules.md)");
+        std::vector<std::string> options;
+        for (const auto &o : findSchool(id)->options) options.emplace_back(o.id);
+        mustBeOneOf(option, options, pointer + "/schools/" + id, "one of the school's options (see docs/rules.md)");
+    }
 }
 
 } // namespace waxis::io

@@ -329,6 +329,8 @@ Frame readFrame(const Reader &in) {
         arm.thickness_mm = a.number("thickness_mm", 0);
         arm.material = a.text("material", arm.material);
         arm.foldJoint_mm = a.maybe("foldJoint_mm");
+        arm.foldAngle_deg = a.maybe("foldAngle_deg");
+        arm.foldsDown = a.flag("foldsDown");
         arm.mass_g = a.measured("mass_g");
         if (!((arm.tip_mm - arm.root_mm).norm() >= 0.001))
             refuse(a.at("tip_mm"), "a tip away from the root", "the same point");
@@ -396,7 +398,8 @@ Part readPart(const Reader &in) {
     part.placement.tolerance_mm = in.number("positionTolerance_mm", 0);
     if (in.has("fastening")) {
         const Reader f = in.inner("fastening");
-        part.fastening = {f.choice("method", FasteningMethod::none), f.texts("onto"), f.flag("insulated")};
+        part.fastening = {f.choice("method", FasteningMethod::none), f.texts("onto"), f.flag("insulated"), {}};
+        if (f.has("pieces")) part.fastening.pieces = int(f.number("pieces", 0));
     }
     part.mass_g = in.measured("mass_g");
     part.optional = in.flag("optional");
@@ -414,16 +417,20 @@ Part readPart(const Reader &in) {
 
 PartType readPartType(const json &object, const std::string &pointer) { return readType(Reader(object, pointer)); }
 
+PracticeSettings readPractice(const json &object, const std::string &pointer) {
+    const Reader in(object, pointer);
+    PracticeSettings practice{in.text("profile"), in.map<double>("limits"), in.map<std::string>("schools"),
+                              in.map<std::string>("notes")};
+    checkPractice(practice, pointer);
+    return practice;
+}
+
 Build readBuild(const json &document) {
     const Reader in(document, "");
     Build build;
     build.name = in.text("name");
     build.note = in.text("note");
-    if (in.has("practice")) {
-        const Reader practice = in.inner("practice");
-        build.practice = {practice.text("profile"), practice.map<double>("limits"),
-                          practice.map<std::string>("schools")};
-    }
+    if (in.has("practice")) build.practice = readPractice(document["practice"], "/practice");
     build.loadCases = in.list<LoadCase>("loadCases", [](const Reader &l) {
         return LoadCase{l.text("id"), l.text("name"), l.texts("aboard"), l.text("battery"), l.flag("folded")};
     });

@@ -13,6 +13,10 @@ struct Unreadable {
     LoadError error;
 };
 
+/// Limits and schools on top of a profile; throws Unreadable for names that do not exist.
+PracticeSettings readPractice(const nlohmann::json &object, const std::string &pointer);
+void checkPractice(const PracticeSettings &practice, const std::string &pointer);
+
 PartType readPartType(const nlohmann::json &json, const std::string &pointer);
 Build readBuild(const nlohmann::json &json);
 

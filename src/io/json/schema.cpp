@@ -109,15 +109,18 @@ void keepFrom(json &target, const json &original, const json &schema, const json
 
 const json &schemaOf(SchemaKind kind) {
     static const json build = json::parse(kBuildSchemaText);
-    static const json parts = [] {
-        json schema = json::parse(kPartsSchemaText);
+    auto onBuild = [](const char *text) {
+        json schema = json::parse(text);
         makeReferencesLocal(schema);
         schema["definitions"] = build["definitions"];
         return schema;
-    }();
+    };
+    static const json parts = onBuild(kPartsSchemaText);
+    static const json practice = onBuild(kPracticeSchemaText);
     switch (kind) {
     case SchemaKind::build: return build;
     case SchemaKind::parts: return parts;
+    case SchemaKind::practice: return practice;
     }
     return build;
 }

@@ -10,10 +10,11 @@ namespace waxis::io {
 
 extern const char *const kBuildSchemaText;
 extern const char *const kPartsSchemaText;
+extern const char *const kPracticeSchemaText;
 
-enum class SchemaKind { build, parts };
+enum class SchemaKind { build, parts, practice };
 
-/// The parsed schema; references of the part library's schema into the build's are resolved.
+/// The parsed schema; references of the other schemas into the build's are resolved.
 const nlohmann::json &schemaOf(SchemaKind kind);
 
 /// The first fault, deepest place first, or nothing when the document is valid (draft-07).

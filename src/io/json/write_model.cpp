@@ -168,6 +168,8 @@ static OrderedJson toJson(const Arm &arm) {
     out["thickness_mm"] = arm.thickness_mm;
     out["material"] = arm.material;
     if (arm.foldJoint_mm) out["foldJoint_mm"] = *arm.foldJoint_mm;
+    if (arm.foldAngle_deg) out["foldAngle_deg"] = *arm.foldAngle_deg;
+    putFlag(out, "foldsDown", arm.foldsDown);
     putMeasured(out, "mass_g", arm.mass_g);
     return out;
 }
@@ -411,6 +413,7 @@ OrderedJson toJson(const Part &part) {
         fastening["method"] = nameOf(part.fastening.method);
         if (!part.fastening.onto.empty()) fastening["onto"] = part.fastening.onto;
         putFlag(fastening, "insulated", part.fastening.insulated);
+        if (part.fastening.pieces) fastening["pieces"] = *part.fastening.pieces;
         out["fastening"] = fastening;
     }
     putMeasured(out, "mass_g", part.mass_g);
@@ -424,16 +427,21 @@ OrderedJson toJson(const Part &part) {
     return out;
 }
 
+OrderedJson toJson(const PracticeSettings &settings) {
+    OrderedJson practice{{"profile", settings.profile}};
+    if (!settings.limits.empty()) practice["limits"] = mapJson(settings.limits);
+    if (!settings.schools.empty()) practice["schools"] = mapJson(settings.schools);
+    if (!settings.notes.empty()) practice["notes"] = mapJson(settings.notes);
+    return practice;
+}
+
 OrderedJson toJson(const Build &build) {
     OrderedJson out;
     out["format"] = "weightaxis-build";
     out["version"] = 1;
     out["name"] = build.name;
     putText(out, "note", build.note);
-    OrderedJson practice{{"profile", build.practice.profile}};
-    if (!build.practice.limits.empty()) practice["limits"] = mapJson(build.practice.limits);
-    if (!build.practice.schools.empty()) practice["schools"] = mapJson(build.practice.schools);
-    out["practice"] = practice;
+    out["practice"] = toJson(build.practice);
     putList(out, "loadCases", build.loadCases);
     out["frame"] = toJson(*build.frame);
     out["parts"] = listJson(build.parts);

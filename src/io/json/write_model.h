@@ -16,6 +16,7 @@ OrderedJson toJson(const HolePattern &pattern);
 OrderedJson toJson(const PartType &type);
 OrderedJson toJson(const Frame &frame);
 OrderedJson toJson(const Part &part);
+OrderedJson toJson(const PracticeSettings &settings);
 OrderedJson toJson(const Build &build);
 
 } // namespace waxis::io

@@ -77,6 +77,32 @@ Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const 
     return stampOf(text);
 }
 
+Result<NamedPractice, LoadError> parsePractice(std::string_view text) {
+    auto document = checkedDocument(text, "weightaxis-practice", SchemaKind::practice);
+    if (!document) return Failure{document.error()};
+    try {
+        return NamedPractice{(*document)["name"].get<std::string>(),
+                             readPractice((*document)["practice"], "/practice")};
+    } catch (const Unreadable &unreadable) {
+        return Failure{unreadable.error};
+    } catch (const json::exception &error) {
+        return Failure{LoadError{"/", "a document as the schema says", error.what(), ""}};
+    }
+}
+
+Result<NamedPractice, LoadError> loadPractice(const std::filesystem::path &path) {
+    const auto bytes = readFile(path, kLargestFile);
+    if (!bytes) return Failure{unreadableFile(path, bytes.error())};
+    return parsePractice(*bytes);
+}
+
+std::string writePractice(const NamedPractice &practice) {
+    return prettyJson(OrderedJson{{"format", "weightaxis-practice"},
+                                  {"version", 1},
+                                  {"name", practice.name},
+                                  {"practice", toJson(practice.settings)}});
+}
+
 Result<PartLibrary, LoadError> parseLibrary(std::string_view text) {
     auto document = checkedDocument(text, "weightaxis-parts", SchemaKind::parts);
     if (!document) return Failure{document.error()};

@@ -58,6 +58,16 @@ struct SaveError {
 Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const Build &build, const KeptKeys &kept = {},
                                        const std::optional<FileStamp> &expected = {});
 
+/// A practice profile in a file of its own (`weightaxis-practice`).
+struct NamedPractice {
+    std::string name;
+    PracticeSettings settings;
+    bool operator==(const NamedPractice &) const = default;
+};
+Result<NamedPractice, LoadError> parsePractice(std::string_view text);
+Result<NamedPractice, LoadError> loadPractice(const std::filesystem::path &path);
+std::string writePractice(const NamedPractice &practice);
+
 Result<PartLibrary, LoadError> parseLibrary(std::string_view text);
 Result<PartLibrary, LoadError> loadLibrary(const std::filesystem::path &path);
 std::string writeLibrary(const PartLibrary &library);

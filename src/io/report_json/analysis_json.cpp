@@ -1,9 +1,12 @@
 #include "io/report_json/analysis_json.h"
 
+#include "core/attitude/mounting_angles.h"
+#include "core/fastening/hardware.h"
 #include "core/kit/weigh_advice.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/numbering.h"
 #include "core/rules/rule.h"
+#include "core/survey/survey.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
 
@@ -167,7 +170,10 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
     if (finding.to_mm) out["to_mm"] = toJson(*finding.to_mm);
     auto fixes = OrderedJson::array();
     for (const auto &fix : finding.fixes)
-        fixes.push_back({{"part", fix.part}, {"shift_mm", toJson(fix.shift_mm)}, {"text", wordFix(build, fix).text()}});
+        fixes.push_back({{"part", fix.part},
+                         {"shift_mm", toJson(fix.shift_mm)},
+                         {"tilt_deg", orNull(fix.tilt_deg)},
+                         {"text", wordFix(build, fix).text()}});
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();
     out["detail"] = text.detail.text();
@@ -188,6 +194,95 @@ OrderedJson gapJson(const Derived &derived, const BodyGap &gap) {
     return out;
 }
 
+OrderedJson sharesJson(const std::vector<HiddenShare> &shares) {
+    auto list = OrderedJson::array();
+    for (const auto &s : shares) list.push_back({{"id", s.id}, {"share", s.share}});
+    return list;
+}
+
+OrderedJson skyJson(const SkyView &view) {
+    return {{"hidden", view.hidden},
+            {"hiddenUnweighted", view.hiddenPlain},
+            {"axisToZenith_deg", view.axisToZenith_deg},
+            {"by", sharesJson(view.by)}};
+}
+
+OrderedJson surveyJson(const Survey &survey) {
+    OrderedJson out;
+    auto list = [&](const char *key, const auto &items, auto &&make) {
+        out[key] = OrderedJson::array();
+        for (const auto &item : items) out[key].push_back(make(item));
+    };
+    list("skies", survey.skies, [](const SkySurvey &s) {
+        return OrderedJson{{"part", s.part},
+                           {"loadCase", s.loadCase},
+                           {"antenna_mm", toJson(s.place.position_mm)},
+                           {"level", skyJson(s.level)},
+                           {"cruise", skyJson(s.cruise)}};
+    });
+    list("cameras", survey.cameras, [](const CameraSurvey &c) {
+        OrderedJson entry{{"part", c.part}, {"loadCase", c.loadCase}, {"tilt_deg", c.now.tilt_deg}};
+        entry["hidden"] = c.now.hidden;
+        entry["propellers"] = c.now.propellers;
+        entry["by"] = sharesJson(c.now.by);
+        entry["lensOvershoot_mm"] = orNull(c.overshoot_mm);
+        entry["bestTiltFrom_deg"] = orNull(c.bestFrom_deg);
+        entry["bestTiltTo_deg"] = orNull(c.bestTo_deg);
+        entry["tilts"] = OrderedJson::array();
+        for (const auto &t : c.tilts)
+            entry["tilts"].push_back({{"tilt_deg", t.tilt_deg}, {"hidden", t.hidden}, {"propellers", t.propellers}});
+        return entry;
+    });
+    list("lamps", survey.lamps, [](const LampSurvey &l) {
+        return OrderedJson{{"part", l.part},
+                           {"port", l.port},
+                           {"loadCase", l.loadCase},
+                           {"seen", l.view.seen},
+                           {"darkSector_deg", l.view.darkSector_deg},
+                           {"darkMiddleLeftOfNose_deg", l.view.darkest_deg},
+                           {"by", sharesJson(l.view.by)}};
+    });
+    list("access", survey.access, [](const AccessSurvey &a) {
+        OrderedJson entry{{"part", a.part}, {"port", a.port}, {"loadCase", a.loadCase}, {"hand", a.hand}};
+        entry["corridor_mm"] = toJson(a.fullSize_mm);
+        entry["blockers"] = a.blockers;
+        if (a.hand) {
+            entry["serviceDepth"] = a.takeOff ? OrderedJson(a.takeOff->size()) : OrderedJson(nullptr);
+            entry["takeOff"] = a.takeOff ? OrderedJson(*a.takeOff) : OrderedJson(nullptr);
+        }
+        return entry;
+    });
+    list("folding", survey.folding, [](const FoldContact &f) {
+        return OrderedJson{{"a", f.a},
+                           {"b", f.b},
+                           {"fraction", f.fraction},
+                           {"depth_mm", f.depth_mm},
+                           {"whenFolded", f.folded},
+                           {"at_mm", toJson(f.at_mm)}};
+    });
+    list("slides", survey.slides, [](const SlideSurvey &s) {
+        OrderedJson entry{{"part", s.part}, {"free_min_mm", s.free_min_mm}, {"free_max_mm", s.free_max_mm}};
+        entry["stopAtMin"] = s.stopAft.empty() ? OrderedJson(nullptr) : OrderedJson(s.stopAft);
+        entry["stopAtMax"] = s.stopFore.empty() ? OrderedJson(nullptr) : OrderedJson(s.stopFore);
+        return entry;
+    });
+    return out;
+}
+
+OrderedJson rpyJson(const RollPitchYaw &a) { return {a.roll_deg, a.pitch_deg, a.yaw_deg}; }
+
+/// Of parts with a printed arrow.
+OrderedJson anglesJson(const PartType &type, const Pose &pose) {
+    const MountingAngles angles = mountingAngles(*type.arrow, pose.rotation);
+    return {{"rollPitchYawZUp_deg", rpyJson(angles.up)},
+            {"rollPitchYawZDown_deg", rpyJson(angles.down)},
+            {"nearestQuarterTurnsZUp_deg", rpyJson(angles.nearest)},
+            {"offNearest_deg", angles.offNearest_deg},
+            {"topTilt_deg", angles.topTilt_deg},
+            {"headingOff_deg", angles.headingOff_deg},
+            {"inWords", angles.inWords}};
+}
+
 OrderedJson partJson(const Build &build, const Part &part) {
     const Pose pose = framePose(build, part);
     const RollPitchYaw angles = rollPitchYawFrom(pose.rotation);
@@ -196,6 +291,13 @@ OrderedJson partJson(const Build &build, const Part &part) {
     out["rotation"] = {pose.rotation.w(), pose.rotation.x(), pose.rotation.y(), pose.rotation.z()};
     out["rollPitchYaw_deg"] = {angles.roll_deg, angles.pitch_deg, angles.yaw_deg};
     out["turn"] = turnInWords(pose.rotation);
+    const PartType *type = typeOf(build, part);
+    if (type && type->arrow) out["mountingAngles"] = anglesJson(*type, pose);
+    out["fastening"] = {{"method", nameOf(part.fastening.method)}, {"onto", part.fastening.onto}};
+    auto hardware = OrderedJson::array();
+    for (const auto &h : hardwareFor(build, part))
+        hardware.push_back({{"item", h.item}, {"pieces", h.pieces}, {"piece_g", h.piece_g}, {"basis", h.basis}});
+    out["fastening"]["hardware"] = hardware;
     return out;
 }
 
@@ -211,7 +313,8 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     for (const auto &definition : limitTable())
         limits[std::string(definition.id)] = {{"value", analysis.practice[definition.limit]},
                                               {"unit", definition.unit}};
-    out["practice"] = {{"profile", analysis.practice.profile}, {"limits", limits}};
+    out["practice"] = {
+        {"profile", analysis.practice.profile}, {"limits", limits}, {"schools", analysis.practice.schools}};
     out["thrustCentre_mm"] = toJson(derived.thrustCentre_mm);
     auto list = [](const auto &items, auto &&make) {
         auto result = OrderedJson::array();
@@ -227,6 +330,10 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["clearances"] = derived.world
                             ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
                             : OrderedJson::array();
+    if (derived.survey) {
+        out["survey"] = surveyJson(*derived.survey);
+        out["survey"]["stale"] = derived.surveyStale;
+    }
     const FindingCounts &n = analysis.counts;
     out["counts"] = {
         {"stop", n.stop}, {"watch", n.watch}, {"note", n.note}, {"unknown", n.unknown}, {"accepted", n.accepted}};

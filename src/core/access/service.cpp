@@ -1,0 +1,173 @@
+#include "core/access/service.h"
+
+#include <algorithm>
+#include <array>
+
+namespace waxis {
+
+namespace {
+
+constexpr double kTravel_mm = 80; ///< clear of its neighbours after that
+constexpr double kSlack_mm = 0.6; ///< touching and snug fits do not hold a thing back
+
+const std::array<Vec3, 6> &directions() {
+    static const std::array<Vec3, 6> all{Vec3(0, 0, 1),  Vec3(1, 0, 0),  Vec3(-1, 0, 0),
+                                         Vec3(0, 1, 0), Vec3(0, -1, 0), Vec3(0, 0, -1)};
+    return all;
+}
+
+} // namespace
+
+ServicePlan::ServicePlan(const Build &build, const Derived &derived, int loadCase)
+    : build_(build), derived_(derived), loadCase_(loadCase), bodiesOf_(derived.owners.size()),
+      fixed_(derived.owners.size(), false) {
+    const auto &bodies = derived.world->bodies();
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        bounds_.push_back(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
+        bodiesOf_[std::size_t(derived.traits[i].owner)].push_back(int(i));
+    }
+    for (const auto &gap : derived.world->gaps())
+        if (gap.depth_mm > 0) {
+            const int a = derived.traits[std::size_t(gap.a)].owner, b = derived.traits[std::size_t(gap.b)].owner;
+            overlapping_.insert({a, b});
+            overlapping_.insert({b, a});
+        }
+    double lowest = 1e300;
+    for (const auto &plate : build.frame->plates)
+        if (!plate.isolated) lowest = std::min(lowest, plate.z_mm);
+    for (std::size_t o = 0; o < derived.owners.size(); ++o) {
+        const BodyOwner &owner = derived.owners[o];
+        fixed_[o] = owner.kind == OwnerKind::arm || owner.kind == OwnerKind::disc;
+        if (owner.kind != OwnerKind::plate) continue;
+        for (const auto &plate : build.frame->plates)
+            if (plate.id == owner.id && plate.z_mm <= lowest) fixed_[o] = true;
+    }
+}
+
+const std::vector<int> &ServicePlan::assemblyOf(int owner) {
+    const auto known = assemblies_.find(owner);
+    if (known != assemblies_.end()) return known->second;
+    std::vector<int> members{owner};
+    for (std::size_t k = 0; k < members.size(); ++k) {
+        const std::string &carrier = derived_.owners[std::size_t(members[k])].id;
+        for (std::size_t i = 0; i < build_.parts.size(); ++i) {
+            const Part &part = build_.parts[i];
+            const BodyOwner &other = derived_.owners[i];
+            if (other.battery || other.holds) continue; // packs go first; screws and straps are undone
+            const auto &onto = part.fastening.onto;
+            // What it is fastened to first is what carries it.
+            const bool carried = !onto.empty() && onto.front() == carrier;
+            if (carried && std::find(members.begin(), members.end(), int(i)) == members.end())
+                members.push_back(int(i));
+        }
+    }
+    return assemblies_.emplace(owner, std::move(members)).first->second;
+}
+
+std::vector<int> ServicePlan::inTheWay(int owner, const Vec3 &direction) {
+    const auto &assembly = assemblyOf(owner);
+    const auto &bodies = derived_.world->bodies();
+    std::vector<int> way;
+    for (int member : assembly)
+        for (int b : bodiesOf_[std::size_t(member)]) {
+            if (derived_.traits[std::size_t(b)].soft) continue;
+            // The box swept by the body, a little smaller all round and starting a little ahead.
+            Aabb swept = bounds_[std::size_t(b)];
+            const Vec3 shrink = swept.size_mm().cwiseMin(2 * kSlack_mm) / 2;
+            swept.min_mm += shrink;
+            swept.max_mm -= shrink;
+            for (int axis = 0; axis < 3; ++axis) {
+                if (direction[axis] > 0) swept.max_mm[axis] += kTravel_mm;
+                if (direction[axis] < 0) swept.min_mm[axis] -= kTravel_mm;
+            }
+            Body probe;
+            probe.shape = Box{swept.size_mm().cwiseMax(0.01)};
+            probe.X_FrameBody.position_mm = (swept.min_mm + swept.max_mm) / 2;
+            for (std::size_t i = 0; i < bodies.size(); ++i) {
+                const BodyTraits &traits = derived_.traits[i];
+                const BodyOwner &other = derived_.owners[std::size_t(traits.owner)];
+                if (traits.soft || other.flexible || other.holds || other.kind == OwnerKind::disc ||
+                    !(other.cases >> loadCase_ & 1) || boxGap(swept, bounds_[i]) > 0)
+                    continue;
+                if (std::find(assembly.begin(), assembly.end(), traits.owner) != assembly.end()) continue;
+                if (std::find(way.begin(), way.end(), traits.owner) != way.end()) continue;
+                if (overlapping_.contains({member, traits.owner})) continue;
+                if (measureGap(probe, bodies[i]).distance_mm <= 0) way.push_back(traits.owner);
+            }
+        }
+    return way;
+}
+
+std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, std::vector<int> &visiting) {
+    constexpr std::size_t kDeepest = 6;
+    if (fixed_[std::size_t(owner)] || owner == self || visiting.size() > kDeepest ||
+        std::find(visiting.begin(), visiting.end(), owner) != visiting.end())
+        return std::nullopt;
+    // Packs that ride on it go first, whatever else is in the way.
+    Set ridden;
+    for (int member : assemblyOf(owner))
+        for (std::size_t i = 0; i < build_.parts.size(); ++i)
+            if (derived_.owners[i].battery && (derived_.owners[i].cases >> loadCase_ & 1) && int(i) != owner &&
+                !build_.parts[i].fastening.onto.empty() &&
+                build_.parts[i].fastening.onto.front() == derived_.owners[std::size_t(member)].id)
+                ridden.insert(int(i));
+    if (std::find(assemblyOf(owner).begin(), assemblyOf(owner).end(), self) != assemblyOf(owner).end() &&
+        owner != self)
+        return std::nullopt; // it would take the port along
+    visiting.push_back(owner);
+    std::optional<Set> best;
+    for (std::size_t d = 0; d < directions().size(); ++d) {
+        auto [way, isNew] = ways_.try_emplace({owner, int(d)});
+        if (isNew) way->second = inTheWay(owner, directions()[d]);
+        Set all = ridden;
+        all.insert(owner);
+        bool possible = true;
+        for (int blocker : std::vector<int>(way->second)) {
+            if (all.contains(blocker)) continue;
+            if (best && all.size() >= best->size()) {
+                possible = false;
+                break;
+            }
+            const auto more = toTakeOff(blocker, self, visiting);
+            if (!more) {
+                possible = false;
+                break;
+            }
+            all.insert(more->begin(), more->end());
+        }
+        if (possible && (!best || all.size() < best->size())) best = all;
+        if (best && best->size() == 1 + ridden.size()) break; // it cannot be fewer
+    }
+    visiting.pop_back();
+    return best;
+}
+
+std::optional<std::vector<int>> ServicePlan::toFree(const std::vector<int> &blockers, int self) {
+    Set all;
+    for (int blocker : blockers) {
+        if (all.contains(blocker)) continue;
+        std::vector<int> visiting;
+        const auto more = toTakeOff(blocker, self, visiting);
+        if (!more) return std::nullopt;
+        all.insert(more->begin(), more->end());
+    }
+    // In an order in which each comes off: what hides others goes before them.
+    std::vector<int> order;
+    Set left = all;
+    while (!left.empty()) {
+        const auto next = std::find_if(left.begin(), left.end(), [&](int owner) {
+            for (std::size_t d = 0; d < directions().size(); ++d) {
+                const auto way = inTheWay(owner, directions()[d]);
+                if (std::none_of(way.begin(), way.end(), [&](int b) { return left.contains(b) || !all.contains(b); }))
+                    return true;
+            }
+            return false;
+        });
+        const int owner = next == left.end() ? *left.begin() : *next;
+        order.push_back(owner);
+        left.erase(owner);
+    }
+    return order;
+}
+
+} // namespace waxis

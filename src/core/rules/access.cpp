@@ -1,0 +1,112 @@
+// FIT-6 and FIT-7: can a person get at it, and does what is plugged in have room.
+#include "core/rules/families.h"
+#include "core/survey/survey.h"
+
+namespace waxis {
+
+namespace {
+
+std::string listed(const Build &build, const std::vector<std::string> &ids, std::size_t most = 4) {
+    std::string text;
+    for (std::size_t i = 0; i < ids.size() && i < most; ++i)
+        text += (i ? ", " : "") + withinSentence(displayName(build, ids[i]));
+    if (ids.size() > most) text += " and " + std::to_string(ids.size() - most) + " more";
+    return text;
+}
+
+std::string portWord(const Build &build, const std::string &part, const std::string &port) {
+    const Part *owner = findPart(build, part);
+    const PartType *type = owner ? typeOf(build, *owner) : nullptr;
+    if (type)
+        for (const auto &p : type->ports)
+            if (p.id == port) switch (p.kind) {
+                case PortKind::usb: return "USB port";
+                case PortKind::card: return "card slot";
+                case PortKind::button: return "button \"" + port + "\"";
+                case PortKind::coax: return "antenna connector \"" + port + "\"";
+                case PortKind::pads: return "pads \"" + port + "\"";
+                case PortKind::plug:
+                case PortKind::socket: return "plug \"" + port + "\"";
+                case PortKind::lens:
+                case PortKind::lamp: break;
+                }
+    return "port \"" + port + "\"";
+}
+
+Finding portFinding(RuleId rule, const AccessSurvey &access) {
+    Finding f;
+    f.rule = rule;
+    f.subjects = {access.part};
+    f.variant = access.port;
+    for (const auto &id : access.blockers) f.subjects.push_back(id);
+    f.loadCase = access.loadCase;
+    f.from_mm = access.X_FrameCorridor * Vec3(-access.fullSize_mm.x() / 2, 0, 0);
+    f.to_mm = access.X_FrameCorridor * Vec3(access.fullSize_mm.x() / 2, 0, 0);
+    f.inputs = {{"corridor, outwards", access.fullSize_mm.x(), "mm"},
+                {"across", access.fullSize_mm.y(), "mm"},
+                {"high", access.fullSize_mm.z(), "mm"}};
+    return f;
+}
+
+} // namespace
+
+void judgeAccess(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    if (!derived.survey) return;
+    for (const auto &access : derived.survey->access) {
+        if (!access.hand || !findPart(build, access.part)) continue;
+        Finding f = portFinding(RuleId::fitAccess, access);
+        f.unit = "parts";
+        f.limit = 0;
+        f.practiceLimit = Limit::handRoom;
+        if (access.takeOff) {
+            f.measured = double(access.takeOff->size());
+            f.margin = -double(access.takeOff->size());
+            f.severity = access.takeOff->empty() ? Severity::pass : Severity::watch;
+            // The things to take off are what it is about, in their order.
+            if (!access.takeOff->empty()) {
+                f.subjects = {access.part};
+                f.subjects.insert(f.subjects.end(), access.takeOff->begin(), access.takeOff->end());
+            }
+        } else {
+            f.severity = Severity::stop;
+            f.margin = -100;
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordAccess(const Build &build, const Finding &f) {
+    const std::string port = portWord(build, f.subjects[0], f.variant);
+    const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), port, std::to_string(others.size()),
+                                         listed(build, others)};
+    if (f.severity == Severity::stop)
+        return {{"{0}: the {1} cannot be reached", words},
+                {"In the way and not to be taken off: {3}. Turn or move the part, or free its side.", words}};
+    if (others.size() == 1)
+        return {{"{0}: {3} must come off to reach the {1}", words},
+                {"Turn the port to a free side, or leave it so and keep the tool at hand.", words}};
+    return {{"{0}: {2} things must come off to reach the {1}", words},
+            {"In this order: {3}. Turn the port to a free side.", words}};
+}
+
+void judgeMating(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    if (!derived.survey) return;
+    for (const auto &access : derived.survey->access) {
+        const Part *part = findPart(build, access.part);
+        if (access.hand || !part) continue;
+        Finding f = portFinding(RuleId::fitMating, access);
+        f.severity = access.blockers.empty() ? Severity::pass : Severity::watch;
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordMating(const Build &build, const Finding &f) {
+    const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         portWord(build, f.subjects[0], f.variant), listed(build, others)};
+    return {{"{0}: the {1} has no room for its plug and first bend", words},
+            {"In the way: {2}. Turn the board, use an angled plug, or solder.", words}};
+}
+
+} // namespace waxis

@@ -1,0 +1,308 @@
+// FIT-11: strap, way to slide, lead to the plug, ground clearance, standing firm.
+#include "core/base/units.h"
+#include "core/build/frame_shapes.h"
+#include "core/rules/families.h"
+#include "core/survey/survey.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+struct Ground {
+    double z_mm = 1e300;
+    std::vector<Vec2> feet; ///< where it stands
+};
+
+/// Landing feet and legs: standoffs with that role and parts of that kind; their lowest points.
+Ground groundOf(const Build &build) {
+    struct Foot {
+        Vec2 at;
+        double z;
+    };
+    std::vector<Foot> feet;
+    for (const auto &standoff : build.frame->standoffs)
+        if (standoff.role == StandoffRole::foot) feet.push_back({standoff.base_mm.head<2>(), standoff.base_mm.z()});
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::landingFoot || part.optional) continue;
+        const Pose pose = framePose(build, part);
+        for (const auto &solid : type->solids) {
+            const Pose X = pose * solid.X_PartSolid;
+            const Aabb box = boundsOf(solid.shape, X);
+            // Skids touch along their length: both ends count.
+            const Vec3 size = box.size_mm(), middle = (box.min_mm + box.max_mm) / 2;
+            if (size.x() > 4 * size.y() || size.y() > 4 * size.x()) {
+                const int axis = size.x() > size.y() ? 0 : 1;
+                for (double end : {box.min_mm[axis], box.max_mm[axis]}) {
+                    Vec3 p = middle;
+                    p[axis] = end;
+                    feet.push_back({p.head<2>(), box.min_mm.z()});
+                }
+            } else
+                feet.push_back({middle.head<2>(), box.min_mm.z()});
+        }
+    }
+    Ground ground;
+    for (const auto &foot : feet) ground.z_mm = std::min(ground.z_mm, foot.z);
+    constexpr double kLevel_mm = 1.0;
+    for (const auto &foot : feet)
+        if (foot.z < ground.z_mm + kLevel_mm) ground.feet.push_back(foot.at);
+    return ground;
+}
+
+/// Hull of the feet, counter-clockwise.
+std::vector<Vec2> hullOf(std::vector<Vec2> points) {
+    std::sort(points.begin(), points.end(),
+              [](const Vec2 &a, const Vec2 &b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
+    auto cross = [](const Vec2 &o, const Vec2 &a, const Vec2 &b) {
+        return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
+    };
+    std::vector<Vec2> hull;
+    for (int pass = 0; pass < 2; ++pass) {
+        const std::size_t start = hull.size();
+        for (const auto &p : points) {
+            while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), p) <= 0) hull.pop_back();
+            hull.push_back(p);
+        }
+        if (!hull.empty()) hull.pop_back();
+        std::reverse(points.begin(), points.end());
+    }
+    return hull;
+}
+
+bool isFoot(const Build &build, const BodyOwner &owner) {
+    if (owner.kind == OwnerKind::standoff)
+        return std::any_of(build.frame->standoffs.begin(), build.frame->standoffs.end(), [&](const Standoff &s) {
+            return s.id == owner.id && s.role == StandoffRole::foot;
+        });
+    if (owner.kind != OwnerKind::part) return false;
+    const Part *part = findPart(build, owner.id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    return type && type->kind == PartKind::landingFoot;
+}
+
+void judgeGround(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const Ground ground = groundOf(build);
+    if (ground.feet.empty()) return;
+    // The lowest firm body that is no foot, per whole craft.
+    const auto &bodies = derived.world->bodies();
+    double lowest = 1e300;
+    int owner = -1;
+    Vec3 at = Vec3::Zero();
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        const BodyOwner &o = derived.owners[std::size_t(derived.traits[i].owner)];
+        if (o.kind == OwnerKind::disc || o.flexible || isFoot(build, o)) continue;
+        const Vec3 p = bodies[i].X_FrameBody *
+                       supportPoint(bodies[i].shape, bodies[i].X_FrameBody.rotation.conjugate() * -Vec3::UnitZ());
+        if (p.z() < lowest) {
+            lowest = p.z();
+            owner = derived.traits[i].owner;
+            at = p;
+        }
+    }
+    if (owner >= 0) {
+        Finding f;
+        f.rule = RuleId::fitBattery;
+        f.variant = "ground";
+        f.subjects = {derived.owners[std::size_t(owner)].id};
+        f.measured = lowest - ground.z_mm;
+        f.limit = practice[Limit::groundClearance];
+        f.practiceLimit = Limit::groundClearance;
+        f.unit = "mm";
+        f.margin = *f.measured - *f.limit;
+        f.severity = *f.measured < -0.05 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        f.from_mm = at;
+        f.to_mm = Vec3(at.x(), at.y(), ground.z_mm);
+        f.inputs = {{"lowest point", lowest, "mm"}, {"ground", ground.z_mm, "mm"}};
+        out.push_back(std::move(f));
+    }
+    const auto hull = hullOf(ground.feet);
+    if (hull.size() < 3) return;
+    std::optional<Finding> worst; // of all load cases
+    for (const auto &balance : derived.balance) {
+        if (!balance.mass.cg_mm || balance.loadCase.folded) continue;
+        const Vec3 cg = *balance.mass.cg_mm;
+        double inside = 1e300; // least distance to an edge, negative outside
+        for (std::size_t i = 0; i < hull.size(); ++i) {
+            const Vec2 along = (hull[(i + 1) % hull.size()] - hull[i]).normalized();
+            const Vec2 off = cg.head<2>() - hull[i];
+            inside = std::min(inside, along.x() * off.y() - along.y() * off.x());
+        }
+        Finding f;
+        f.rule = RuleId::fitBattery;
+        f.variant = "tip";
+        f.loadCase = balance.loadCase.id;
+        const double height = std::max(cg.z() - ground.z_mm, 1e-3);
+        f.measured = degreesFromRadians(std::atan2(inside, height));
+        f.limit = practice[Limit::tipOver];
+        f.practiceLimit = Limit::tipOver;
+        f.unit = "deg";
+        f.margin = *f.measured - *f.limit;
+        f.severity = *f.measured <= 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = {{"CG to the nearest line between feet", inside, "mm"}, {"CG above the ground", height, "mm"}};
+        f.from_mm = cg;
+        if (!worst || f.margin < worst->margin) worst = std::move(f);
+    }
+    if (worst) out.push_back(std::move(*worst));
+}
+
+void judgeLead(const Build &build, const Practice &practice, const Derived &derived, std::size_t pack,
+               std::vector<Finding> &out) {
+    const PartType &type = *typeOf(build, build.parts[pack]);
+    const Part *plug = nullptr;
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const PartType *other = typeOf(build, build.parts[i]);
+        if (other && other->kind == PartKind::powerPlug && derived.owners[i].cases & derived.owners[pack].cases)
+            plug = &build.parts[i];
+    }
+    if (!plug) return;
+    const Pose pose = framePose(build, build.parts[pack]);
+    const Vec3 to = framePose(build, *plug).position_mm;
+    Finding f;
+    f.rule = RuleId::fitBattery;
+    f.variant = "lead";
+    f.subjects = {build.parts[pack].id, plug->id};
+    f.unit = "mm";
+    f.practiceLimit = Limit::leadSlack;
+    const SuppliedLead *lead = nullptr;
+    for (const auto &l : type.leads)
+        if (!lead || l.length_mm > lead->length_mm) lead = &l;
+    if (!lead) {
+        f.severity = Severity::unknown;
+        out.push_back(std::move(f));
+        return;
+    }
+    Vec3 from = pose.position_mm;
+    for (const auto &port : type.ports)
+        if (port.id == lead->port) from = pose * port.position_mm;
+    // Straight, or round the pack's own corner: the lead cannot be shorter than the straight line.
+    const double straight = (to - from).norm();
+    f.measured = lead->length_mm - straight;
+    f.limit = practice[Limit::leadSlack];
+    f.margin = *f.measured - *f.limit;
+    f.severity = *f.measured < 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+    f.from_mm = from;
+    f.to_mm = to;
+    f.inputs = {{"lead", lead->length_mm, "mm"}, {"straight to the plug", straight, "mm"}};
+    out.push_back(std::move(f));
+}
+
+/// A strap must go round the pack and through or round what carries it.
+void judgeStrap(const Build &build, const Derived &derived, std::size_t pack, std::vector<Finding> &out) {
+    const Part &part = build.parts[pack];
+    if (part.fastening.method != FasteningMethod::strap) return;
+    const Aabb box = [&] {
+        Aabb all;
+        const PartType &type = *typeOf(build, part);
+        const Pose pose = framePose(build, part);
+        for (const auto &solid : type.solids) all.include(boundsOf(solid.shape, pose * solid.X_PartSolid));
+        return all;
+    }();
+    int around = 0;
+    std::string miss;
+    Vec3 at = framePose(build, part).position_mm;
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const PartType *type = typeOf(build, build.parts[i]);
+        if (!type || type->kind != PartKind::strap || !(derived.owners[i].cases & derived.owners[pack].cases)) continue;
+        const auto &own = part.fastening.onto, &others = build.parts[i].fastening.onto;
+        if (std::find(own.begin(), own.end(), build.parts[i].id) == own.end() &&
+            std::find(others.begin(), others.end(), part.id) == others.end())
+            continue;
+        const Vec3 p = framePose(build, build.parts[i]).position_mm;
+        constexpr double kHold_mm = 5; // a strap nearer the pack's end slips off
+        const bool holds = p.x() > box.min_mm.x() + kHold_mm && p.x() < box.max_mm.x() - kHold_mm;
+        if (holds)
+            ++around;
+        else {
+            miss = build.parts[i].id;
+            at = p;
+        }
+    }
+    Finding f;
+    f.rule = RuleId::fitBattery;
+    f.variant = "strap";
+    f.subjects = {part.id};
+    if (!miss.empty()) f.subjects.push_back(miss);
+    f.measured = around;
+    f.limit = 1;
+    f.unit = "straps";
+    f.margin = around - 1;
+    f.severity = around > 0 ? (miss.empty() ? Severity::pass : Severity::watch)
+                            : (miss.empty() ? Severity::pass : Severity::stop);
+    if (around == 0 && miss.empty()) return; // its strap is not drawn: counted as hardware
+    f.from_mm = at;
+    out.push_back(std::move(f));
+}
+
+} // namespace
+
+void judgeBattery(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    judgeGround(build, practice, derived, out);
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const PartType *type = typeOf(build, build.parts[i]);
+        if (!type || type->kind != PartKind::battery || !derived.owners[i].cases) continue;
+        judgeLead(build, practice, derived, i, out);
+        judgeStrap(build, derived, i, out);
+    }
+    if (!derived.survey) return;
+    for (const auto &slide : derived.survey->slides) {
+        const Part *part = findPart(build, slide.part);
+        if (!part || !part->slide) continue;
+        Finding f;
+        f.rule = RuleId::fitBattery;
+        f.variant = "slide";
+        f.subjects = {slide.part};
+        for (const auto *stop : {&slide.stopAft, &slide.stopFore})
+            if (!stop->empty() && std::find(f.subjects.begin(), f.subjects.end(), *stop) == f.subjects.end())
+                f.subjects.push_back(*stop);
+        const double wanted = std::max(part->slide->max_mm, 0.0) - std::min(part->slide->min_mm, 0.0);
+        f.measured = slide.free_max_mm - slide.free_min_mm;
+        f.limit = wanted;
+        f.unit = "mm";
+        f.margin = *f.measured - wanted;
+        f.severity = slide.stopAft.empty() && slide.stopFore.empty() ? Severity::pass : Severity::note;
+        f.from_mm = framePose(build, *part).position_mm;
+        f.inputs = {{"free aft", -slide.free_min_mm, "mm"}, {"free forward", slide.free_max_mm, "mm"}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordBattery(const Build &build, const Finding &f) {
+    std::vector<std::string> words{f.subjects.empty() ? "" : displayName(build, f.subjects[0]),
+                                   f.subjects.size() > 1 ? withinSentence(displayName(build, f.subjects[1])) : "",
+                                   f.measured ? oneDecimal(std::abs(*f.measured)) : "",
+                                   f.limit ? oneDecimal(*f.limit) : "", displayName(build, f.loadCase)};
+    if (f.variant == "ground") {
+        if (f.severity == Severity::stop)
+            return {{"{0} reaches {2} mm below the feet", words}, {"The craft stands on it: longer feet, or move it.", words}};
+        return {{"{0} is {2} mm above the ground", words}, {"{3} mm wanted: longer feet, or move it up.", words}};
+    }
+    if (f.variant == "tip") {
+        if (f.severity == Severity::stop)
+            return {{"The craft falls over: its CG is outside its feet", words}, {"{4}: feet wider apart, or the CG back between them.", words}};
+        return {{"The craft tips over on a slope of {2}°", words}, {"{4}: {3}° wanted; feet wider apart, or shorter.", words}};
+    }
+    if (f.variant == "lead") {
+        if (f.severity == Severity::unknown)
+            return {{"Lead of {0}: length not known", words}, {"Measure it and enter it in the part type, to see whether it reaches {1}.", words}};
+        if (f.severity == Severity::stop)
+            return {{"Lead of {0} is {2} mm short of {1}", words}, {"Turn the pack, move it or the plug, or lengthen the craft's side.", words}};
+        return {{"Lead of {0} reaches {1} with {2} mm to spare", words}, {"{3} mm wanted, so that nothing pulls.", words}};
+    }
+    if (f.variant == "strap") {
+        if (f.severity == Severity::stop)
+            return {{"{0}: {1} does not go round it", words}, {"The strap stands beyond the pack's end: move one of them.", words}};
+        return {{"{0}: {1} is at the pack's very end", words}, {"It slips off; move it 5 mm inwards.", words}};
+    }
+    double aft = 0, fore = 0;
+    for (const auto &input : f.inputs) (input.name == "free aft" ? aft : fore) = input.value;
+    words[2] = oneDecimal(aft);
+    words[3] = oneDecimal(fore);
+    return {{"{0} can slide {2} mm aft and {3} mm forward", words}, {"Then it meets {1}.", words}};
+}
+
+} // namespace waxis

@@ -1,0 +1,153 @@
+// NAV-1 and NAV-2: what the GPS antenna sees of the sky, and the angles to enter.
+#include "core/attitude/mounting_angles.h"
+#include "core/rules/families.h"
+#include "core/survey/survey.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+void judgeSky(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (!derived.survey) return;
+    for (const auto &sky : derived.survey->skies) {
+        if (!findPart(build, sky.part) || sky.loadCase.empty()) continue;
+        const bool cruiseWorse = sky.cruise.hidden > sky.level.hidden;
+        const SkyView &worse = cruiseWorse ? sky.cruise : sky.level;
+        Finding f;
+        f.rule = RuleId::navSky;
+        f.variant = cruiseWorse ? "cruise" : "level";
+        f.subjects = {sky.part};
+        for (const auto &by : worse.by)
+            if (f.subjects.size() < 4) f.subjects.push_back(by.id);
+        f.loadCase = sky.loadCase;
+        f.measured = 100 * worse.hidden;
+        f.limit = practice[Limit::skyHidden];
+        f.practiceLimit = Limit::skyHidden;
+        f.unit = "%";
+        f.margin = *f.limit - *f.measured;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.from_mm = sky.place.position_mm;
+        f.inputs = {{"hidden, level", 100 * sky.level.hidden, "%"},
+                    {"hidden, nose down", 100 * sky.cruise.hidden, "%"},
+                    {"nose down", practice[Limit::cruisePitch], "deg"},
+                    {"mask", practice[Limit::skyMask], "deg"},
+                    {"antenna leans, level", sky.level.axisToZenith_deg, "deg"},
+                    {"antenna leans, nose down", sky.cruise.axisToZenith_deg, "deg"}};
+        out.push_back(std::move(f));
+        constexpr double kLean_deg = 60; // a patch hears little beyond that (common practice, no source)
+        const double leans = std::max(sky.level.axisToZenith_deg, sky.cruise.axisToZenith_deg);
+        if (leans > kLean_deg) {
+            Finding lean;
+            lean.rule = RuleId::navSky;
+            lean.variant = "lean";
+            lean.subjects = {sky.part};
+            lean.measured = leans;
+            lean.limit = kLean_deg;
+            lean.unit = "deg";
+            lean.margin = kLean_deg - leans;
+            lean.severity = leans > 90 ? Severity::stop : Severity::watch;
+            lean.from_mm = sky.place.position_mm;
+            out.push_back(std::move(lean));
+        }
+    }
+}
+
+FindingText wordSky(const Build &build, const Finding &f) {
+    std::string who;
+    for (std::size_t i = 1; i < f.subjects.size(); ++i)
+        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
+                                         oneDecimal(*f.limit), who};
+    if (f.variant == "lean")
+        return {{"{0}: its antenna leans {1}° from the zenith", words},
+                {"It hears little of the sky beyond {2}°; turn its face up.", words}};
+    return {{f.variant == "cruise" ? "{0}: {1} % of the sky is hidden in fast flight"
+                                   : "{0}: {1} % of the sky is hidden",
+             words},
+            {"{2} % allowed, mostly by {3}. Raise it on a mast, move it aft, or tilt it.", words}};
+}
+
+namespace {
+
+bool hasCompass(const PartType &type) {
+    return type.kind == PartKind::gps && type.arrow.has_value();
+}
+
+} // namespace
+
+void judgeAngles(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        const bool controller = type->kind == PartKind::flightController && type->arrow;
+        if (!controller && type->kind != PartKind::gps) continue;
+        const Pose pose = framePose(build, part);
+        const MountingAngles angles = mountingAngles(type->arrow.value_or(Vec3::UnitX()), pose.rotation);
+        Finding f;
+        f.rule = RuleId::navAngles;
+        f.subjects = {part.id};
+        f.from_mm = pose.position_mm;
+        f.unit = "deg";
+        f.practiceLimit = Limit::mountAngle;
+        f.limit = practice[Limit::mountAngle];
+        f.inputs = {{"roll", angles.up.roll_deg, "deg"},
+                    {"pitch, z up", angles.up.pitch_deg, "deg"},
+                    {"yaw, z up", angles.up.yaw_deg, "deg"},
+                    {"pitch, z down", angles.down.pitch_deg, "deg"},
+                    {"yaw, z down", angles.down.yaw_deg, "deg"},
+                    {"off the nearest quarter turns", angles.offNearest_deg, "deg"}};
+        if (!controller && (!hasCompass(*type) || practice.follows("compass", "unused"))) {
+            // Only "up" matters.
+            f.variant = "up";
+            f.measured = angles.topTilt_deg;
+            f.limit = 60;
+            f.practiceLimit.reset();
+            f.margin = 60 - angles.topTilt_deg;
+            f.severity = angles.topTilt_deg > 90 ? Severity::stop : Severity::pass;
+            out.push_back(std::move(f));
+            continue;
+        }
+        f.measured = angles.offNearest_deg;
+        f.margin = *f.limit - angles.offNearest_deg;
+        const bool forward = quaternionFrom(angles.nearest).angularDistance(Quat::Identity()) < 1e-6;
+        if (angles.offNearest_deg > *f.limit) {
+            f.variant = "skew";
+            f.severity = Severity::note;
+        } else if (!forward) {
+            f.variant = "turned";
+            f.severity =
+                controller && practice.follows("arrow", "forward") ? Severity::watch : Severity::note;
+            f.margin = 0;
+        } else {
+            f.variant = "forward";
+            f.severity = Severity::pass;
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordAngles(const Build &build, const Finding &f) {
+    RollPitchYaw up, down;
+    for (const auto &input : f.inputs) {
+        if (input.name == "roll") up.roll_deg = down.roll_deg = input.value;
+        if (input.name == "pitch, z up") up.pitch_deg = input.value;
+        if (input.name == "yaw, z up") up.yaw_deg = input.value;
+        if (input.name == "pitch, z down") down.pitch_deg = input.value;
+        if (input.name == "yaw, z down") down.yaw_deg = input.value;
+    }
+    auto triple = [](const RollPitchYaw &a) {
+        return fmt::format("roll {}, pitch {}, yaw {}", oneDecimal(a.roll_deg), oneDecimal(a.pitch_deg),
+                           oneDecimal(a.yaw_deg));
+    };
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), turnInWords(quaternionFrom(up)),
+                                         triple(down), triple(up), f.measured ? oneDecimal(*f.measured) : ""};
+    if (f.variant == "up")
+        return {{"{0} faces down", words}, {"Its antenna must see the sky: turn it over.", words}};
+    if (f.severity == Severity::watch)
+        return {{"{0} is {1}, not arrow forward", words},
+                {"Turn it forward, choose the other school, or enter {2} (z down).", words}};
+    return {{"{0} is {1}: angles to enter", words}, {"z down: {2}; z up: {3}.", words}};
+}
+
+} // namespace waxis

@@ -1,0 +1,150 @@
+#include "core/sight/camera_view.h"
+
+#include "core/base/units.h"
+#include "core/build/frame_shapes.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+Picture pictureOf(double horizontalView_deg, double verticalView_deg, int columns) {
+    Picture picture;
+    picture.columns = columns;
+    picture.rows = std::max(1, int(std::lround(columns * verticalView_deg / std::max(horizontalView_deg, 1.0))));
+    const double across = radiansFromDegrees(horizontalView_deg) / 2, high = radiansFromDegrees(verticalView_deg) / 2;
+    for (int row = 0; row < picture.rows; ++row)
+        for (int column = 0; column < picture.columns; ++column) {
+            const double left = (1 - 2 * (column + 0.5) / picture.columns) * across;
+            const double up = (1 - 2 * (row + 0.5) / picture.rows) * high;
+            const double off = std::hypot(left, up), scale = off > 1e-12 ? std::sin(off) / off : 1.0;
+            picture.directions.emplace_back(std::cos(off), scale * left, scale * up);
+        }
+    return picture;
+}
+
+double tiltOf(const PartType &type, const Pose &X_FramePart) {
+    const Vec3 axis = X_FramePart.rotation * (type.camera ? type.camera->axis : Vec3(Vec3::UnitX()));
+    return degreesFromRadians(std::asin(std::clamp(axis.z() / axis.norm(), -1.0, 1.0)));
+}
+
+Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg) {
+    // Positive turns about y lower the nose.
+    const double down = tiltOf(type, X_FramePart) - tilt_deg;
+    Pose pose = X_FramePart;
+    pose.rotation =
+        canonical(pose.rotation * Quat(Eigen::AngleAxisd(radiansFromDegrees(down), Vec3::UnitY())));
+    return pose;
+}
+
+EditResult tiltCamera(const Build &build, const std::string &id, double tilt_deg) {
+    const Part *part = findPart(build, id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (!type || !type->camera)
+        return Failure{EditError{fmt::format("\"{}\" is not a camera of this build.", id)}};
+    if (!(tilt_deg >= type->camera->tiltMin_deg - 1e-6 && tilt_deg <= type->camera->tiltMax_deg + 1e-6))
+        return Failure{EditError{fmt::format("{} tilts from {:g} to {:g} degrees.", displayName(build, id),
+                                             type->camera->tiltMin_deg, type->camera->tiltMax_deg)}};
+    const Pose X_FramePart = tilted(*type, framePose(build, *part), tilt_deg);
+    const auto seat = sitePose(*build.frame, part->placement.site);
+    return seat ? seatPart(build, id, part->placement.site, seat->inverse() * X_FramePart)
+                : movePart(build, id, X_FramePart);
+}
+
+CameraPose cameraPose(const PartType &type, const Pose &X_FramePart) {
+    const Camera camera = type.camera.value_or(Camera{});
+    CameraPose pose;
+    pose.lens_mm = X_FramePart * camera.lens_mm;
+    const Vec3 ahead = camera.axis.normalized();
+    // The picture's up is the part's, as far as it is square to the lens axis.
+    Vec3 up = Vec3::UnitZ() - ahead.z() * ahead;
+    if (up.squaredNorm() < 1e-9) up = Vec3::UnitX() - ahead.x() * ahead;
+    up.normalize();
+    Mat3 own;
+    own << ahead, up.cross(ahead), up;
+    pose.R_FrameCamera = X_FramePart.rotation.toRotationMatrix() * own;
+    return pose;
+}
+
+CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self) {
+    std::vector<Body> bodies = derived.world->bodies();
+    std::vector<int> ownerOf;
+    ownerOf.reserve(bodies.size());
+    for (const auto &traits : derived.traits) ownerOf.push_back(traits.owner);
+    const int solids = int(bodies.size());
+    for (const auto &mount : build.frame->motorMounts) {
+        if (!(mount.propDiameter_mm > 0)) continue;
+        Body disc;
+        constexpr double kBlade_mm = 1.0;
+        disc.shape = Cylinder{mount.propDiameter_mm, kBlade_mm};
+        disc.X_FrameBody = {propCentre_mm(mount), Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
+        bodies.push_back(disc);
+        const auto owner = std::find_if(derived.owners.begin(), derived.owners.end(), [&](const BodyOwner &o) {
+            return o.kind == OwnerKind::disc && o.id == mount.id;
+        });
+        ownerOf.push_back(owner == derived.owners.end() ? -1 : int(owner - derived.owners.begin()));
+    }
+    auto counts = [&](int body) {
+        if (ownerOf[std::size_t(body)] < 0) return false;
+        const BodyOwner &owner = derived.owners[std::size_t(ownerOf[std::size_t(body)])];
+        if (body >= solids) return true;
+        return owner.kind != OwnerKind::disc && ownerOf[std::size_t(body)] != self && (owner.cases >> loadCase & 1);
+    };
+    return {RayWorld(bodies, counts), std::move(ownerOf)};
+}
+
+CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture,
+                      const CameraPose &pose) {
+    CameraView view;
+    view.tilt_deg = degreesFromRadians(std::asin(std::clamp(pose.R_FrameCamera(2, 0), -1.0, 1.0)));
+    view.owner.reserve(picture.directions.size());
+    std::vector<int> pixels(derived.owners.size(), 0);
+    for (const auto &d : picture.directions) {
+        const int body = world.rays.first(pose.lens_mm, pose.R_FrameCamera * d).body;
+        const int owner = body < 0 ? -1 : world.ownerOf[std::size_t(body)];
+        view.owner.push_back(owner);
+        if (owner >= 0) ++pixels[std::size_t(owner)];
+    }
+    const double all = double(std::max<std::size_t>(1, picture.directions.size()));
+    for (std::size_t o = 0; o < pixels.size(); ++o) {
+        if (!pixels[o]) continue;
+        const double share = pixels[o] / all;
+        view.by.push_back({derived.owners[o].id, share});
+        (derived.owners[o].kind == OwnerKind::disc ? view.propellers : view.hidden) += share;
+    }
+    std::stable_sort(view.by.begin(), view.by.end(), [](const auto &a, const auto &b) { return a.share > b.share; });
+    return view;
+}
+
+std::optional<double> lensOvershoot_mm(const Build &build, const Derived &derived, int self, const Vec3 &lens_mm) {
+    std::vector<int> shields;
+    const auto &bodies = derived.world->bodies();
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        const int owner = derived.traits[i].owner;
+        const BodyOwner &o = derived.owners[std::size_t(owner)];
+        bool protects = o.kind == OwnerKind::plate || o.kind == OwnerKind::arm || o.kind == OwnerKind::standoff;
+        if (o.kind == OwnerKind::part && owner != self) {
+            const Part *part = findPart(build, o.id);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            protects = type && type->kind == PartKind::mount && !part->optional;
+        }
+        if (protects) shields.push_back(int(i));
+    }
+    if (shields.empty()) return std::nullopt;
+    double worst = -1e300;
+    for (int step = -6; step <= 6; ++step) {
+        const double angle = radiansFromDegrees(10.0 * step);
+        const Vec3 d(std::cos(angle), 0, std::sin(angle));
+        double reach = -1e300;
+        for (int i : shields) {
+            const Body &body = bodies[std::size_t(i)];
+            reach = std::max(
+                reach, d.dot(body.X_FrameBody * supportPoint(body.shape, body.X_FrameBody.rotation.conjugate() * d)));
+        }
+        worst = std::max(worst, d.dot(lens_mm) - reach);
+    }
+    return worst;
+}
+
+} // namespace waxis

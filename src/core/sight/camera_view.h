@@ -1,0 +1,55 @@
+// What stands in a camera's picture.
+#pragma once
+
+#include "core/build/edits.h"
+#include "core/sky/sky_view.h"
+
+namespace waxis {
+
+/// Directions of a picture, row by row from its top left corner. Wide lenses are taken as equidistant (the angle off the
+/// axis grows evenly towards the edge), so that a share of the picture is a share of its pixels.
+struct Picture {
+    int columns = 0, rows = 0;
+    std::vector<Vec3> directions; ///< in the camera's axes: x along the lens axis, y left, z up
+};
+Picture pictureOf(double horizontalView_deg, double verticalView_deg, int columns);
+
+struct CameraView {
+    double tilt_deg = 0;
+    double hidden = 0;           ///< share of the picture, without propellers
+    double propellers = 0;       ///< share of the picture in which a propeller turns
+    std::vector<HiddenShare> by; ///< largest first; propellers' discs by the motor mount's id
+    std::vector<int> owner;      ///< per pixel; -1 free
+};
+
+/// Where a camera stands and which way is up in its picture, at a tilt upwards from the level frame. The camera turns
+/// about the y axis through its own origin: the screws in its sides.
+struct CameraPose {
+    Vec3 lens_mm = Vec3::Zero();
+    Mat3 R_FrameCamera = Mat3::Identity(); ///< columns: along the lens axis, left, up
+};
+/// The tilt that the part has as it stands, degrees upwards.
+double tiltOf(const PartType &type, const Pose &X_FramePart);
+/// The part's pose turned to another tilt.
+Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg);
+/// The build with a camera at another tilt; refused for parts that are no cameras and outside the tilt allowed.
+EditResult tiltCamera(const Build &build, const std::string &part, double tilt_deg);
+CameraPose cameraPose(const PartType &type, const Pose &X_FramePart);
+
+/// The blades' plane, thin, as the camera sees it; flexing room is not drawn in the picture.
+/// Indices beyond the world's bodies are discs, by motor mount.
+struct CameraWorld {
+    RayWorld rays;
+    std::vector<int> ownerOf; ///< of each body handed to the rays
+};
+CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self);
+
+CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture,
+                      const CameraPose &pose);
+
+/// How far the lens stands out of what protects it when the craft drops on its nose: over all planes that meet the craft
+/// from ahead, between 60 degrees from above and from below, how much sooner the lens touches than frame and brackets
+/// do. Negative: it is covered. None without any frame.
+std::optional<double> lensOvershoot_mm(const Build &build, const Derived &derived, int self, const Vec3 &lens_mm);
+
+} // namespace waxis

@@ -1,0 +1,89 @@
+// What takes too long to look at on every mouse move: views, access, folding. Taken on a copy, in the background.
+#pragma once
+
+#include "core/analysis/analysis.h"
+#include "core/sight/camera_view.h"
+#include "core/sight/lamp_view.h"
+#include "core/sky/sky_view.h"
+
+#include <atomic>
+
+namespace waxis {
+
+struct SkySurvey {
+    std::string part;
+    std::string loadCase; ///< the one in which most is hidden
+    AntennaPlace place;
+    SkyView level, cruise;
+};
+
+struct TiltStep {
+    double tilt_deg = 0, hidden = 0, propellers = 0;
+};
+
+struct CameraSurvey {
+    std::string part;
+    std::string loadCase; ///< the one in which most is hidden as it stands
+    CameraView now;
+    std::vector<TiltStep> tilts;        ///< over the tilt allowed, ascending
+    std::optional<double> overshoot_mm; ///< lensOvershoot_mm
+    /// The widest run of tilts in which no more than the practice's share is hidden; none: nowhere.
+    std::optional<double> bestFrom_deg, bestTo_deg;
+};
+
+struct LampSurvey {
+    std::string part, port; ///< port empty: the part is a lamp itself
+    std::string loadCase;
+    LampView view;
+};
+
+struct AccessSurvey {
+    std::string part, port;
+    std::string loadCase;
+    bool hand = false;                               ///< must stay reachable; else a plug's own room
+    Vec3 fullSize_mm = Vec3::Zero();                 ///< of the corridor
+    Pose X_FrameCorridor;                            ///< its middle, x outwards
+    std::vector<std::string> blockers;
+    std::optional<std::vector<std::string>> takeOff; ///< the fewest found, in order; none: not by taking things off
+};
+
+struct FoldContact {
+    std::string a, b;      ///< a moves
+    double fraction = 0;   ///< of the way at which they first meet
+    double depth_mm = 0;   ///< there, or at the end
+    bool folded = false;   ///< they still meet when folded
+    Vec3 at_mm = Vec3::Zero();
+};
+
+struct SlideSurvey {
+    std::string part;
+    double free_min_mm = 0, free_max_mm = 0; ///< how far it gets before it meets something, from where it is
+    std::string stopAft, stopFore;           ///< what it meets; empty: the end of its range
+};
+
+struct Survey {
+    Build build;       ///< what it was taken of
+    Practice practice;
+    std::vector<SkySurvey> skies;
+    std::vector<CameraSurvey> cameras;
+    std::vector<LampSurvey> lamps;
+    std::vector<AccessSurvey> access;
+    std::vector<FoldContact> folding;
+    std::vector<SlideSurvey> slides;
+};
+
+/// Everything above for a build and its analysis. Returns early, incomplete, once `stop` is set. Deterministic.
+Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<bool> *stop = nullptr);
+
+/// Analysis with a fresh survey in it: for the command line and tests.
+const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::optional<Practice> &practice = {});
+
+/// Single looks, also for the live panels.
+std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop = nullptr);
+AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part &part, const Port &port, bool hand,
+                        int loadCase);
+
+/// Number of the load case in which a part is first aboard; none when it never is.
+std::optional<int> firstCaseOf(const Derived &derived, int owner);
+
+} // namespace waxis
