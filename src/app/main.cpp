@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
+#include "app/shell/survey_runner.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
@@ -60,9 +61,13 @@ int main(int argc, char **argv) {
         "stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
     const QCommandLineOption themeName("theme", "light or dark.", "THEME");
     const QCommandLineOption select("select", "Part to select.", "ID");
+    const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW", "side");
+    const QCommandLineOption overlays("overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS");
+    const QCommandLineOption loadCase("load-case", "Load case to show.", "ID");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
-    parser.addOptions({screenshot, size, stage, themeName, select, editPart, startTime});
+    parser.addOptions(
+        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, editPart, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -86,6 +91,20 @@ int main(int argc, char **argv) {
     }
     if (parser.isSet(select)) window.document().select(parser.value(select));
 
+    const QStringList lowers{"side", "front", "solid", "lens", "sky"};
+    const auto lowerView = lowers.indexOf(parser.value(lower));
+    if (lowerView < 0) return fail("--lower takes " + lowers.join(", "));
+    window.placeBench().showLower(waxis::place::Lower(lowerView));
+    for (const QChar digit : parser.value(overlays)) window.placeBench().toggleOverlay(digit.digitValue());
+    if (parser.isSet(loadCase)) {
+        const auto &cases = window.document().analysis().derived.loadCases;
+        const auto at = std::find_if(cases.begin(), cases.end(), [&](const auto &c) {
+            return QString::fromStdString(c.id) == parser.value(loadCase);
+        });
+        if (at == cases.end()) return fail("the build has no load case \"" + parser.value(loadCase) + "\"");
+        window.document().setLoadCase(int(at - cases.begin()));
+    }
+
     if (parser.isSet(editPart)) {
         if (!window.document().build().types->contains(parser.value(editPart).toStdString()))
             return fail("the build has no part type \"" + parser.value(editPart) + "\"");
@@ -100,10 +119,16 @@ int main(int argc, char **argv) {
         window.setMinimumSize(0, 0);
         window.resize(width, height);
         window.show();
-        QTimer::singleShot(400, &window, [&] {
-            const bool saved = window.grab().save(parser.value(screenshot));
-            QApplication::exit(saved ? 0 : fail("cannot write " + parser.value(screenshot)));
+        QTimer shutter; // once the window stands still and the survey is in
+        QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
+            if (!window.surveyor().isSettled()) return;
+            shutter.stop();
+            QTimer::singleShot(300, &window, [&] { // the panels have taken it in
+                const bool saved = window.grab().save(parser.value(screenshot));
+                QApplication::exit(saved ? 0 : fail("cannot write " + parser.value(screenshot)));
+            });
         });
+        shutter.start(700);
         return QApplication::exec();
     }
     window.show();

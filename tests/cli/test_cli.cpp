@@ -1,5 +1,5 @@
 // The command line program as people and scripts call it.
-#include "core/analysis/analysis.h"
+#include "core/survey/survey.h"
 #include "support/builds.h"
 
 #include <QFileInfo>
@@ -39,7 +39,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("3 stop, 6 watch"));
+        QVERIFY(r.out.contains("3 stop, 8 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void checkExitsWithZeroWhenNothingStops() {
@@ -82,7 +82,7 @@ private slots:
         QCOMPARE(r.exit, 0);
         const auto document = QJsonDocument::fromJson(r.out).object();
         Analyser analyser;
-        const Analysis &analysis = analyser.update(test::stakewalker());
+        const Analysis &analysis = analyseFully(analyser, test::stakewalker());
         const auto first = document["loadCases"].toArray()[0].toObject();
         QCOMPARE(first["mass_g"].toDouble(), analysis.derived.balance[0].mass.mass_g); // to the last digit
         QCOMPARE(first["cg_mm"].toArray()[0].toDouble(), analysis.derived.balance[0].mass.cg_mm->x());

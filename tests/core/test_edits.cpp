@@ -18,7 +18,7 @@ Build sample() {
     });
     addBox(build, "a", {10, 20, 30}, {1, 2, 3}, 10);
     addBox(build, "b", {10, 20, 30}, {50, 2, 3}, 20);
-    build.parts[1].fastening = {FasteningMethod::screws, {"a"}, false};
+    build.parts[1].fastening = {FasteningMethod::screws, {"a"}, false, {}};
     build.parts[0].optional = true;
     build.loadCases = {{"full", "Full", {"a"}, "a", false}};
     return build;

@@ -121,7 +121,11 @@ private slots:
         QVERIFY(!linesUp({PatternShape::square, 20, 0, 2.2, 4}, {PatternShape::circle, 20, 0, 2.2, 4}));
     }
     void armsReachFromRootToTipUnderTheirTopLine() {
-        Arm arm{"a", {10, 20, 6}, {110, 120, 6}, 15, 6, "carbon", {}, {}};
+        Arm arm;
+        arm.root_mm = {10, 20, 6};
+        arm.tip_mm = {110, 120, 6};
+        arm.width_mm = 15;
+        arm.thickness_mm = 6;
         const Pose pose = armPose(arm);
         const Vec3 size = std::get<Box>(armShape(arm)).fullSize_mm;
         QVERIFY((pose * Vec3(size.x() / 2, 0, size.z() / 2) - arm.tip_mm).norm() < 1e-9);

@@ -214,9 +214,9 @@ private slots:
         Build build = buildOn(frameOf(LayoutKind::quadX, {{"arm_mm", 100}}));
         test::addBox(build, "motor", {20, 20, 10}, {0, 0, 5}, 30).placement.site = "mount-fr";
         Part &lamp = test::addBox(build, "lamp", {10, 6, 2}, {60, -60, 5}, 1);
-        lamp.fastening = {FasteningMethod::tape, {"arm-fr"}, false};
+        lamp.fastening = {FasteningMethod::tape, {"arm-fr"}, false, {}};
         Part &ring = test::addBox(build, "ring", {4, 4, 1}, {60, -60, 7}, 1);
-        ring.fastening = {FasteningMethod::glue, {"lamp"}, false}; // on the lamp, which hangs on the arm
+        ring.fastening = {FasteningMethod::glue, {"lamp"}, false, {}}; // on the lamp, which hangs on the arm
         test::addBox(build, "free", {5, 5, 5}, {0, 0, 40}, 5);
         const auto longer = setLayoutValue(build, "arm_mm", 120);
         QVERIFY2(bool(longer), longer ? "" : longer.error().message.c_str());
@@ -350,7 +350,7 @@ private slots:
         Build build = buildOn(frameOf(LayoutKind::quadX));
         test::addBox(build, "pack", {60, 30, 30}, {0, 0, 15}, 200).placement.site = "site-pack";
         Part &gps = test::addBox(build, "gps", {20, 20, 8}, {-40, 0, 38}, 10);
-        gps.fastening = {FasteningMethod::tape, {"plate-top"}, false};
+        gps.fastening = {FasteningMethod::tape, {"plate-top"}, false, {}};
         Plate top = build.frame->plates[2];
         top.thickness_mm += 1.5;
         const auto next = setPlate(build, top);

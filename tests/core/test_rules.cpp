@@ -116,7 +116,7 @@ private slots:
             Build build = twoBoxes(gap);
             edit(build, "a", [](PartType &type) { type.solids[0].bare = true; });
             edit(build, "b", [](PartType &type) { type.solids[0].material = "carbon"; });
-            build.parts[0].fastening = {FasteningMethod::tape, {"b"}, insulated};
+            build.parts[0].fastening = {FasteningMethod::tape, {"b"}, insulated, {}};
             return of(RuleId::fitGap, build);
         };
         QVERIFY(bareAt(2.1, false).empty());
@@ -262,10 +262,11 @@ private slots:
             rules.emplace(ruleOf(finding.rule).name);
         }
         QCOMPARE(rules,
-                 (std::set<std::string>{"KIT-1", "KIT-2", "KIT-4", "KIT-5", "FIT-1", "FIT-2", "FIT-3", "BAL-1"}));
+                 (std::set<std::string>{"KIT-1", "KIT-2", "KIT-4", "KIT-5", "FIT-1", "FIT-2", "FIT-3", "FIT-7", "FIT-9",
+                                        "FIT-11", "NAV-2", "BAL-1"}));
         QCOMPARE(analysis.counts.stop, 3);
-        QCOMPARE(analysis.counts.watch, 6);
-        QCOMPARE(analysis.counts.note, 5);
+        QCOMPARE(analysis.counts.watch, 8);
+        QCOMPARE(analysis.counts.note, 9);
         QCOMPARE(analysis.counts.unknown, 2);
     }
 };

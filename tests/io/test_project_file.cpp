@@ -23,7 +23,7 @@ Build everyFieldOfTheFirstVersion() {
     Build build;
     build.name = "Every field";
     build.note = "größer als \"null\"\n";
-    build.practice = {"sprint", {{"cg-offset", 1.5}}, {{"battery", "below"}}};
+    build.practice = {"sprint", {{"cg-offset", 1.5}}, {{"battery", "below"}}, {}};
     Frame frame;
     frame.name = "Frame";
     frame.layout = "quad-x";
@@ -39,7 +39,7 @@ Build everyFieldOfTheFirstVersion() {
     mount.spin = Spin::counterClockwise;
     mount.pattern = {PatternShape::circle, 16, 0, 3.2, 3};
     frame.motorMounts = {mount};
-    frame.arms = {{"arm-1", {1, 2, 3}, {100, 90, 1}, 14, 5, "glass", 40.0, measuredValue(17, 0.1)}};
+    frame.arms = {{"arm-1", {1, 2, 3}, {100, 90, 1}, 14, 5, "glass", 40.0, {}, false, measuredValue(17, 0.1)}};
     Plate plate;
     plate.id = "main";
     plate.name = "Main plate";
@@ -96,7 +96,7 @@ Build everyFieldOfTheFirstVersion() {
     part.type = type.id;
     part.name = "Part";
     part.placement = {"deck", {{1, 2, 3}, quaternionFrom({0, 0, 180})}, 0.4};
-    part.fastening = {FasteningMethod::hookAndLoop, {"main"}, true};
+    part.fastening = {FasteningMethod::hookAndLoop, {"main"}, true, {}};
     part.mass_g = measuredValue(9.9, 0.1);
     part.optional = part.pinned = true;
     part.slide = SlideRange{{0, 1, 0}, -3, 4};
@@ -114,7 +114,11 @@ Build everyField() {
         frame.numbering = "own";
         frame.motorMounts[0].number = 3;
         frame.standoffs[0].role = StandoffRole::bobbin;
+        frame.arms[0].foldAngle_deg = 75;
+        frame.arms[0].foldsDown = true;
     });
+    build.practice.notes = {{"cg-offset", "a slow craft"}};
+    build.parts[0].fastening.pieces = 3;
     build.types.edit([](TypeTable &types) {
         PartType &type = types.begin()->second;
         type.turns = Spin::clockwise;

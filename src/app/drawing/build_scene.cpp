@@ -2,8 +2,12 @@
 
 #include "app/drawing/axis_item.h"
 #include "app/drawing/mark_layer.h"
+#include "app/drawing/picture_layer.h"
+#include "app/drawing/tag_board.h"
+#include "app/theme/metrics.h"
 #include "core/build/frame_shapes.h"
 
+#include <QFontMetricsF>
 #include <QGraphicsPathItem>
 #include <algorithm>
 #include <cmath>
@@ -19,11 +23,18 @@ BuildScene::BuildScene(View view, app::Document &document, const theme::Theme &t
     addItem(axis_);
     marks_ = new MarkLayer(theme_);
     addItem(marks_);
+    layer_ = new PictureLayer(theme_, false);
+    layer_->setZValue(1e5);
+    addItem(layer_);
+    cuts_ = new PictureLayer(theme_, true);
+    cuts_->setZValue(9e4);
+    addItem(cuts_);
     connect(&document_, &app::Document::changed, this, &BuildScene::update);
     connect(&document_, &app::Document::selectionChanged, this, &BuildScene::update);
     connect(&document_, &app::Document::highlightChanged, this, &BuildScene::update);
     connect(&theme_, &theme::Theme::changed, this, [this] {
         rebuildFrame();
+        updateMarks();
         QGraphicsScene::update();
     });
     rebuildFrame();
@@ -50,16 +61,22 @@ void BuildScene::setOverlays(const Overlays &overlays) {
 }
 
 void BuildScene::rebuildFrame() {
-    for (auto *item : frameItems_) {
-        removeItem(item);
-        delete item;
+    for (const auto &member : frameItems_) {
+        removeItem(member.item);
+        delete member.item;
     }
     frameItems_.clear();
-    drawnFrame_ = document_.build().frame;
+    drawnFrame_ = document_.drawnBuild().frame;
+    drawnSection_ = section_;
     drawnPractice_ = document_.analysis().practice;
     const auto &c = theme_.colors();
-    auto add = [&](const Shape &shape, const Pose &pose, const QColor &fill, const QColor &line) {
+    auto add = [&](const std::string &id, const Shape &shape, const Pose &pose, const QColor &fill, const QColor &line,
+                   bool disc = false) {
         auto *item = addPath(outline(view_, shape, pose));
+        const Cut cut = cutOf(shape, pose);
+        item->setVisible(cut != Cut::before || disc);
+        constexpr double kFaint = 0.45;
+        if (cut == Cut::through) item->setOpacity(kFaint);
         QPen pen(line, 1.0);
         pen.setCosmetic(true);
         item->setPen(pen);
@@ -67,21 +84,21 @@ void BuildScene::rebuildFrame() {
         item->setZValue(nearness(view_, shape, pose));
         item->setAcceptedMouseButtons(Qt::NoButton);
         item->setCacheMode(QGraphicsItem::DeviceCoordinateCache);
-        frameItems_.push_back(item);
+        frameItems_.push_back({id, item, disc});
         return item;
     };
     QColor plateFill = theme::familyColor(Family::structure), armFill = plateFill.darker(125);
     plateFill.setAlphaF(view_ == View::plan ? 0.34f : 0.85f);
     armFill.setAlphaF(view_ == View::plan ? 0.75f : 0.95f);
-    for (const auto &arm : drawnFrame_->arms) add(armShape(arm), armPose(arm), armFill, c.softChalk);
+    for (const auto &arm : drawnFrame_->arms) add(arm.id, armShape(arm), armPose(arm), armFill, c.softChalk);
     for (const auto &plate : drawnFrame_->plates) {
         if (view_ != View::plan) {
-            add(plateShape(plate), platePose(plate), plateFill, c.softChalk);
+            add(plate.id, plateShape(plate), platePose(plate), plateFill, c.softChalk);
             continue;
         }
         // The solid's holes are polygons; on the mat they are round.
-        auto *item = add(Prism{{plate.outline_mm, plate.cutouts_mm}, plate.thickness_mm}, platePose(plate), plateFill,
-                         c.softChalk);
+        auto *item = add(plate.id, Prism{{plate.outline_mm, plate.cutouts_mm}, plate.thickness_mm}, platePose(plate),
+                         plateFill, c.softChalk);
         QPainterPath path = item->path();
         for (const auto &hole : plate.holes)
             path.addEllipse(project(view_, {hole.centre_mm.x(), hole.centre_mm.y(), 0}), hole.diameter_mm / 2,
@@ -89,13 +106,14 @@ void BuildScene::rebuildFrame() {
         item->setPath(path);
     }
     for (const auto &standoff : drawnFrame_->standoffs)
-        add(standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure), c.matBar);
+        add(standoff.id, standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure),
+            c.matBar);
     if (!overlays_.propellers) return;
     for (const auto &mount : drawnFrame_->motorMounts) {
         const double up = drawnPractice_[Limit::propFlexUp], down = drawnPractice_[Limit::propFlexDown];
         QColor veil = c.softChalk;
         veil.setAlphaF(0.10f);
-        auto *disc = add(discShape(mount, up, down), discPose(mount, up, down), veil, c.softChalk);
+        auto *disc = add(mount.id, discShape(mount, up, down), discPose(mount, up, down), veil, c.softChalk, true);
         QPen pen = disc->pen();
         pen.setStyle(Qt::DashLine);
         disc->setPen(pen);
@@ -108,8 +126,10 @@ PartItem *BuildScene::item(const QString &part) const {
 }
 
 void BuildScene::update() {
-    const Build &build = document_.build();
-    if (!drawnFrame_.sharesWith(build.frame) || !(drawnPractice_ == document_.analysis().practice)) rebuildFrame();
+    const Build &build = document_.drawnBuild();
+    if (!drawnFrame_.sharesWith(build.frame) || !(drawnPractice_ == document_.analysis().practice) ||
+        drawnSection_ != section_)
+        rebuildFrame();
     std::map<std::string, PartItem *> present;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
@@ -122,7 +142,10 @@ void BuildScene::update() {
             parts_.erase(found);
         item->show(build, part, *type);
         const auto id = QString::fromStdString(part.id);
-        item->setMarks(id == document_.selected(), document_.highlighted().contains(id), document_.isAboardNow(part));
+        const Cut cut = section_ ? cutOf(framePose(build, part), *type) : Cut::behind;
+        item->setMarks(document_.selection().contains(id), document_.highlighted().contains(id),
+                       document_.isAboardNow(part) && cut != Cut::before);
+        item->setOpacity(cut == Cut::through ? 0.45 : 1.0);
         present.emplace(part.id, item);
     }
     for (auto &[id, item] : parts_) { // what is left is no longer in the build
@@ -131,9 +154,97 @@ void BuildScene::update() {
     }
     parts_ = std::move(present);
     const auto *balance = document_.balance();
-    axis_->show(view_, balance ? balance->mass.cg_mm : std::nullopt, document_.analysis().derived.thrustCentre_mm,
-                balance ? balance->offset_mm : std::nullopt);
+    const auto cg = document_.drawnCg_mm();
+    const Vec3 thrust = document_.analysis().derived.thrustCentre_mm;
+    auto offset = balance ? balance->offset_mm : std::nullopt;
+    if (offset && cg && document_.foldedShare() > 0) offset->head<2>() = (*cg - thrust).head<2>();
+    axis_->show(view_, cg, thrust, offset);
     updateMarks();
+}
+
+BuildScene::Cut BuildScene::cutOf(const Shape &shape, const Pose &pose) const {
+    if (!section_ || view_ == View::plan) return Cut::behind;
+    const Vec3 eye = towardsViewer(view_);
+    const double plane = eye.dot(eye.cwiseAbs() * *section_);
+    const double nearest = nearness(view_, shape, pose);
+    const double farthest = eye.dot(pose * supportPoint(shape, pose.rotation.conjugate() * -eye));
+    return farthest >= plane ? Cut::before : nearest > plane ? Cut::through : Cut::behind;
+}
+
+BuildScene::Cut BuildScene::cutOf(const Pose &pose, const PartType &type) const {
+    bool before = false, behind = false;
+    for (const auto &solid : type.solids) {
+        const Cut cut = cutOf(solid.shape, pose * solid.X_PartSolid);
+        before |= cut != Cut::behind;
+        behind |= cut != Cut::before;
+    }
+    return before && behind ? Cut::through : before ? Cut::before : Cut::behind;
+}
+
+void BuildScene::setSection(std::optional<double> at_mm) {
+    if (at_mm == section_) return;
+    section_ = at_mm;
+    update();
+}
+
+void BuildScene::setExtra(const std::string &name, std::vector<Picture> pictures) {
+    auto &kept = extra_[name];
+    if (kept == pictures) return;
+    kept = std::move(pictures);
+    updateMarks();
+}
+
+const std::vector<Picture> &BuildScene::pictures() const { return layer_->pictures(); }
+
+void BuildScene::updatePictures() {
+    std::vector<Picture> pictures = picturesOf(view_, document_, overlays_, theme_);
+    for (const auto &id : document_.selection()) {
+        if (findPart(document_.build(), id.toStdString())) continue; // parts draw their own frame
+        if (const auto path = silhouetteOf(id); !path.isEmpty())
+            pictures.push_back({path, theme_.colors().chalk, {}, Qt::SolidLine, 2, {}, {}});
+    }
+    for (const auto &[name, more] : extra_) pictures.insert(pictures.end(), more.begin(), more.end());
+    tags_ = layOutTags(pictures);
+    layer_->show(std::move(pictures));
+    cuts_->show(section_ ? sectionPictures(view_, *section_, document_) : std::vector<Picture>{});
+}
+
+std::vector<QRectF> BuildScene::layOutTags(std::vector<Picture> &pictures) const {
+    TagBoard board;
+    const double px = 1 / pixelsPerMm_;
+    constexpr double kMark_px = 9;
+    for (const auto &at : markPoints_)
+        board.keepClear(QRectF(at, at).adjusted(-kMark_px * px, -kMark_px * px, kMark_px * px, kMark_px * px));
+    for (const auto &[id, item] : parts_)
+        if (item->isVisible())
+            if (const QRectF label = item->shownLabel(pixelsPerMm_); !label.isNull()) board.keepClear(label);
+    const std::size_t before = board.taken().size();
+    const QFontMetricsF metrics(theme_.numbers(theme::kSmallPixels));
+    for (auto &picture : pictures) {
+        if (picture.tag.isEmpty()) continue;
+        const QSizeF size((metrics.horizontalAdvance(picture.tag) + 10) * px, (metrics.height() + 4) * px);
+        picture.tagAt = board.place(picture.tagAt, size).center();
+    }
+    return {board.taken().begin() + std::ptrdiff_t(before), board.taken().end()};
+}
+
+QStringList BuildScene::frameAt(const QPointF &scenePoint) const {
+    std::vector<const FrameItem *> hit;
+    for (const auto &member : frameItems_)
+        if (!member.disc && member.item->isVisible() && member.item->path().contains(scenePoint))
+            hit.push_back(&member);
+    std::sort(hit.begin(), hit.end(),
+              [](const auto *a, const auto *b) { return a->item->zValue() > b->item->zValue(); });
+    QStringList ids;
+    for (const auto *member : hit) ids << QString::fromStdString(member->id);
+    return ids;
+}
+
+QPainterPath BuildScene::silhouetteOf(const QString &id) const {
+    if (const auto *part = item(id)) return part->silhouette();
+    for (const auto &member : frameItems_)
+        if (!member.disc && member.id == id.toStdString()) return member.item->path();
+    return {};
 }
 
 void BuildScene::updateMarks() {
@@ -148,6 +259,7 @@ void BuildScene::updateMarks() {
     if (overlays_.marks)
         for (const auto &finding : analysis.findings) {
             if (finding.accepted() || !finding.from_mm || finding.rule == RuleId::balOffset) continue;
+            if (document_.foldedShare() > 0 && finding.rule != RuleId::fitFolding) continue; // it stands elsewhere now
             if (!std::all_of(finding.subjects.begin(), finding.subjects.end(), aboard)) continue;
             content.marks.push_back({project(view_, *finding.from_mm),
                                      project(view_, finding.to_mm.value_or(*finding.from_mm)), finding.severity});
@@ -160,7 +272,7 @@ void BuildScene::updateMarks() {
             content.grams.push_back(
                 {project(view_, row.element.centroid_mm), kRadiusPerRootGram_mm * std::sqrt(row.element.mass_g)});
         }
-    if (const Part *part = document_.selectedPart()) {
+    if (const Part *part = document_.selectedPart(); part && document_.foldedShare() == 0) {
         const int owner = int(part - document_.build().parts.data());
         constexpr double kReach_mm = 60;
         const auto near = nearestThings(derived, owner, document_.loadCase(), kReach_mm, 3);
@@ -177,6 +289,8 @@ void BuildScene::updateMarks() {
     markPoints_.clear();
     for (const auto &mark : content.marks) markPoints_.push_back((mark.from + mark.to) / 2);
     if (balance && balance->mass.cg_mm) markPoints_.push_back(project(view_, *balance->mass.cg_mm));
+    updatePictures();
+    content.keepClear = tags_;
     content.dragFrom = drag_.from;
     content.dragRaw = drag_.raw;
     content.guides = drag_.guides;
@@ -197,7 +311,7 @@ void BuildScene::clearDrag() {
 
 QRectF BuildScene::contentRect() const {
     QRectF rect;
-    for (const auto *item : frameItems_) rect |= item->sceneBoundingRect();
+    for (const auto &member : frameItems_) rect |= member.item->sceneBoundingRect();
     for (const auto &[id, item] : parts_)
         if (item->isVisible()) rect |= item->sceneBoundingRect();
     return rect;
@@ -214,8 +328,12 @@ QStringList BuildScene::partsAt(const QPointF &scenePoint) const {
 }
 
 void BuildScene::layOutLabels(double pixelsPerMm) {
+    const bool rescaled = pixelsPerMm != pixelsPerMm_;
+    pixelsPerMm_ = pixelsPerMm;
     axis_->setPixelsPerMm(pixelsPerMm);
     marks_->setPixelsPerMm(pixelsPerMm);
+    layer_->setPixelsPerMm(pixelsPerMm);
+    cuts_->setPixelsPerMm(pixelsPerMm);
     std::vector<PartItem *> order;
     for (auto &[id, item] : parts_) order.push_back(item);
     std::stable_sort(order.begin(), order.end(),
@@ -238,6 +356,7 @@ void BuildScene::layOutLabels(double pixelsPerMm) {
         if (place != places.end()) taken.push_back(*place);
         if (item->covers()) above.push_back(item->silhouette());
     }
+    if (rescaled) updateMarks(); // tags keep their size on screen
 }
 
 } // namespace waxis::drawing

@@ -1,20 +1,15 @@
 // The build on the mat in one view. Items follow the document; the scene decides nothing by itself.
 #pragma once
 
+#include "app/drawing/overlays.h"
 #include "app/drawing/part_item.h"
+#include "app/drawing/pictures.h"
 #include "app/shell/document.h"
 
 #include <QGraphicsScene>
 #include <map>
 
 namespace waxis::drawing {
-
-struct Overlays {
-    bool propellers = true;
-    bool grams = false;
-    bool marks = true;
-    bool operator==(const Overlays &) const = default;
-};
 
 class BuildScene : public QGraphicsScene {
     Q_OBJECT
@@ -32,6 +27,18 @@ public:
     /// Parts under a point, nearest to the viewer first.
     QStringList partsAt(const QPointF &scenePoint) const;
     PartItem *item(const QString &part) const;
+    /// Arms, plates and standoffs under a point, nearest to the viewer first.
+    QStringList frameAt(const QPointF &scenePoint) const;
+    /// Outline of a part or frame member as it is drawn; empty for anything else.
+    QPainterPath silhouetteOf(const QString &id) const;
+
+    /// Elevations: where they are cut (mm along the line of sight: y from the side, x from the front); what stands nearer
+    /// is taken away. None: whole.
+    void setSection(std::optional<double> at_mm);
+    std::optional<double> section() const { return section_; }
+    /// Pictures of the bench's own, by name: ghosts, measures, the section line.
+    void setExtra(const std::string &name, std::vector<Picture> pictures);
+    const std::vector<Picture> &pictures() const;
 
     /// Chooses which labels fit without touching each other.
     void layOutLabels(double pixelsPerMm);
@@ -49,6 +56,13 @@ private:
     void rebuildFrame();
     void update();
     void updateMarks();
+    void updatePictures();
+    /// Moves the pictures' tags off marks, labels and each other; gives back what they cover.
+    std::vector<QRectF> layOutTags(std::vector<Picture> &pictures) const;
+    /// Wholly nearer to the viewer than the cut; or cut by it.
+    enum class Cut { behind, through, before };
+    Cut cutOf(const Shape &shape, const Pose &pose) const;
+    Cut cutOf(const Pose &pose, const PartType &type) const;
 
     View view_;
     app::Document &document_;
@@ -57,10 +71,21 @@ private:
     SharedValue<Frame> drawnFrame_;
     Practice drawnPractice_; ///< it sets how thick the propeller zones are
     std::map<std::string, PartItem *> parts_;
-    std::vector<QGraphicsItem *> frameItems_;
+    struct FrameItem {
+        std::string id;
+        QGraphicsPathItem *item;
+        bool disc;
+    };
+    std::vector<FrameItem> frameItems_;
     class AxisItem *axis_ = nullptr;
     class MarkLayer *marks_ = nullptr;
+    class PictureLayer *layer_ = nullptr;
+    class PictureLayer *cuts_ = nullptr;
+    std::optional<double> section_, drawnSection_;
+    std::map<std::string, std::vector<Picture>> extra_;
     DragMarks drag_;
+    double pixelsPerMm_ = 1;
+    std::vector<QRectF> tags_; ///< what the pictures' tags cover
     std::vector<QPointF> markPoints_; ///< where labels must not stand
 };
 

@@ -88,6 +88,7 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
         const QPointF at = painter->worldTransform().map((mark.from + mark.to) / 2);
         taken.push_back(QRectF(at, at).adjusted(-kMark_px, -kMark_px, kMark_px, kMark_px));
     }
+    for (const auto &rect : content_.keepClear) taken.push_back(painter->worldTransform().mapRect(rect));
     auto label = [&](const QPointF &scenePoint, const QString &text, const QColor &color, bool onLeft = false) {
         atPixel(painter, scenePoint, [&](const QPointF &at) {
             const double width = metrics.horizontalAdvance(text) + 8;

@@ -29,6 +29,7 @@ public:
     struct Content {
         std::vector<Mark> marks;
         std::vector<Distance> distances;
+        std::vector<QRectF> keepClear; ///< scene coordinates: other labels
         QRectF distancesBeside; ///< the labels stand in a column beside this
         bool distancesOnLeft = false;
         std::vector<Dot> grams;

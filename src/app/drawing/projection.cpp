@@ -1,6 +1,7 @@
 #include "app/drawing/projection.h"
 
 #include "core/base/units.h"
+#include "core/geometry/hull.h"
 
 #include <algorithm>
 #include <cmath>
@@ -36,24 +37,12 @@ Vec3 towardsViewer(View view) {
 
 namespace {
 
-/// Convex hull (Andrew's monotone chain).
-QPolygonF hull(std::vector<QPointF> points) {
-    std::sort(points.begin(), points.end(),
-              [](const QPointF &a, const QPointF &b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
-    auto cross = [](const QPointF &o, const QPointF &a, const QPointF &b) {
-        return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
-    };
-    std::vector<QPointF> chain;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t start = chain.size();
-        for (const auto &p : points) {
-            while (chain.size() >= start + 2 && cross(chain[chain.size() - 2], chain.back(), p) <= 0) chain.pop_back();
-            chain.push_back(p);
-        }
-        chain.pop_back();
-        std::reverse(points.begin(), points.end());
-    }
-    return QPolygonF(QList<QPointF>(chain.begin(), chain.end()));
+QPolygonF hull(const std::vector<QPointF> &points) {
+    std::vector<Vec2> flat;
+    for (const auto &p : points) flat.emplace_back(p.x(), p.y());
+    QPolygonF polygon;
+    for (const auto &p : convexHull(std::move(flat))) polygon << QPointF(p.x(), p.y());
+    return polygon;
 }
 
 void addCircle(std::vector<Vec3> &corners, double radius, double z) {
@@ -119,7 +108,7 @@ QPainterPath outline(View view, const Shape &shape, const Pose &pose) {
     }
     std::vector<QPointF> points;
     for (const auto &corner : corners) points.push_back(project(view, pose * corner));
-    path.addPolygon(hull(std::move(points)));
+    path.addPolygon(hull(points));
     path.closeSubpath();
     return path;
 }

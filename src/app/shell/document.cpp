@@ -1,8 +1,12 @@
 #include "app/shell/document.h"
 
+#include "core/folding/folding.h"
+
 #include <QDateTime>
 #include <QFileInfo>
 #include <QUndoCommand>
+#include <QVariantAnimation>
+#include <algorithm>
 #include <functional>
 
 namespace waxis::app {
@@ -40,8 +44,42 @@ private:
 
 Document::Document(QObject *parent) : QObject(parent) {
     shown_.name = kept_.name = tr("New build").toStdString();
-    analyser_.update(shown_);
+    analyse();
     connect(&history_, &QUndoStack::cleanChanged, this, &Document::stateChanged);
+    folding_ = new QVariantAnimation(this);
+    constexpr int kFolding_ms = 450;
+    folding_->setDuration(kFolding_ms);
+    folding_->setEasingCurve(QEasingCurve::InOutQuad);
+    connect(folding_, &QVariantAnimation::valueChanged, this, [this](const QVariant &share) {
+        foldTo(share.toDouble());
+        emit changed();
+    });
+}
+
+void Document::analyse() {
+    analyser_.update(shown_);
+    if (folded_ > 0) foldTo(folded_);
+}
+
+void Document::foldTo(double share) {
+    folded_ = share;
+    drawn_ = share > 0 ? foldedBuild(shown_, share) : Build{};
+    if (share > 0 && share < 1) onTheWay_.update(drawn_);
+}
+
+std::optional<Vec3> Document::drawnCg_mm() const {
+    const auto *now = balance();
+    if (folded_ > 0 && folded_ < 1) {
+        const auto &all = onTheWay_.current().derived.balance;
+        if (loadCase_ < int(all.size())) return all[std::size_t(loadCase_)].mass.cg_mm;
+    }
+    return now ? now->mass.cg_mm : std::nullopt;
+}
+
+void Document::setSurvey(std::shared_ptr<const Survey> survey) {
+    analyser_.setSurvey(std::move(survey));
+    analyse();
+    emit changed();
 }
 
 QString Document::title() const { return QString::fromStdString(shown_.name); }
@@ -65,10 +103,14 @@ void Document::show(LoadedBuild loaded, const QString &path, bool recovered) {
     stamp_ = recovered ? std::nullopt : std::optional(loaded.stamp);
     path_ = path.isEmpty() ? QString() : QFileInfo(path).absoluteFilePath();
     kept_ = shown_ = std::move(loaded.build);
-    analyser_.update(shown_);
-    selected_.clear();
+    selection_.clear();
     highlighted_.clear();
     loadCase_ = 0;
+    folding_->stop();
+    folded_ = 0;
+    analyser_.setSurvey(nullptr);
+    analyse();
+    if (const auto *now = balance(); now && now->loadCase.folded) foldTo(1);
     emit opened();
     emit selectionChanged();
     emit loadCaseChanged();
@@ -96,11 +138,8 @@ bool Document::save(const QString &path, SaveError &error, bool overwriteChanges
 void Document::put(const Build &build) {
     kept_ = shown_ = build;
     previewing_ = false;
-    analyser_.update(shown_);
-    if (!selected_.isEmpty()) {
-        const auto ids = allIds(shown_);
-        if (std::find(ids.begin(), ids.end(), selected_.toStdString()) == ids.end()) select({});
-    }
+    analyse();
+    dropLostSelection();
     emit changed();
 }
 
@@ -122,7 +161,7 @@ void Document::preview(const EditResult &result) {
     if (!result) return;
     previewing_ = true;
     shown_ = *result;
-    analyser_.update(shown_);
+    analyse();
     emit changed();
 }
 
@@ -136,14 +175,38 @@ void Document::cancelPreview() {
     if (!previewing_) return;
     previewing_ = false;
     shown_ = kept_;
-    analyser_.update(shown_);
+    analyse();
     emit changed();
 }
 
-void Document::select(const QString &id) {
-    if (id == selected_) return;
-    selected_ = id;
+void Document::select(const QString &id) { selectAll(id.isEmpty() ? QStringList() : QStringList{id}); }
+
+void Document::selectAll(const QStringList &ids) {
+    if (ids == selection_) return;
+    selection_ = ids;
     emit selectionChanged();
+}
+
+void Document::toggleSelected(const QString &id) {
+    QStringList next = selection_;
+    if (!next.removeOne(id)) next << id;
+    next.removeIf([&](const QString &other) { return !findPart(shown_, other.toStdString()); }); // only parts go together
+    selectAll(next);
+}
+
+std::vector<std::string> Document::selectedParts() const {
+    std::vector<std::string> parts;
+    for (const auto &id : selection_)
+        if (findPart(shown_, id.toStdString())) parts.push_back(id.toStdString());
+    return parts;
+}
+
+void Document::dropLostSelection() {
+    if (selection_.isEmpty()) return;
+    const auto ids = allIds(shown_);
+    QStringList left = selection_;
+    left.removeIf([&](const QString &id) { return std::find(ids.begin(), ids.end(), id.toStdString()) == ids.end(); });
+    selectAll(left);
 }
 
 void Document::highlight(const QStringList &ids) {
@@ -155,6 +218,15 @@ void Document::highlight(const QStringList &ids) {
 void Document::setLoadCase(int index) {
     if (index == loadCase_ || index < 0 || index >= int(analysis().derived.loadCases.size())) return;
     loadCase_ = index;
+    const double target = balance() && balance()->loadCase.folded ? 1 : 0;
+    folding_->stop();
+    if (target != folded_ && !foldingArms(shown_).empty()) {
+        folding_->setStartValue(folded_);
+        folding_->setEndValue(target);
+        folding_->start();
+    } else {
+        foldTo(target);
+    }
     emit loadCaseChanged();
     emit changed();
 }

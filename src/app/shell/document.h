@@ -3,11 +3,14 @@
 
 #include "core/analysis/analysis.h"
 #include "core/build/edits.h"
+#include "core/survey/survey.h"
 #include "io/project/project_file.h"
 
 #include <QObject>
 #include <QString>
 #include <QUndoStack>
+
+class QVariantAnimation;
 
 namespace waxis::app {
 
@@ -45,9 +48,16 @@ public:
     void cancelPreview();
     bool isPreviewing() const { return previewing_; }
 
-    QString selected() const { return selected_; }
+    /// What is chosen: parts, or one plate, arm or standoff. The last one chosen leads: the inspector shows it.
+    const QStringList &selection() const { return selection_; }
+    QString selected() const { return selection_.isEmpty() ? QString() : selection_.last(); }
     void select(const QString &id);
-    const Part *selectedPart() const { return findPart(shown_, selected_.toStdString()); }
+    void selectAll(const QStringList &ids);
+    /// Adds a part to what is chosen, or takes it out.
+    void toggleSelected(const QString &id);
+    const Part *selectedPart() const { return findPart(shown_, selected().toStdString()); }
+    /// The chosen parts, in the order of choosing.
+    std::vector<std::string> selectedParts() const;
 
     /// Things to light up on the bench while a finding is hovered.
     const QStringList &highlighted() const { return highlighted_; }
@@ -58,6 +68,18 @@ public:
     /// Balance of the active load case; null only before anything is open.
     const CaseBalance *balance() const;
     bool isAboardNow(const Part &part) const;
+
+    /// A survey taken in the background; findings are judged again by it.
+    void setSurvey(std::shared_ptr<const Survey> survey);
+    /// Views, access and folding are known and of the build as it is.
+    bool isSurveyed() const { return analysis().derived.survey && !analysis().derived.surveyStale; }
+
+    /// The build as it is drawn: with its arms folded as far as the load case has them, on the way while they move.
+    const Build &drawnBuild() const { return folded_ > 0 ? drawn_ : shown_; }
+    /// 0 unfolded, 1 folded.
+    double foldedShare() const { return folded_; }
+    /// Where the centre of gravity is in the drawing; none without masses.
+    std::optional<Vec3> drawnCg_mm() const;
 
 signals:
     void changed(); ///< build and analysis, also while previewing
@@ -70,6 +92,9 @@ signals:
 
 private:
     void put(const Build &build); // the undo commands call it through a function they are given
+    void analyse();
+    void dropLostSelection();
+    void foldTo(double share);
 
     Build kept_;  ///< what the history says
     Build shown_; ///< kept_, or the preview
@@ -78,11 +103,15 @@ private:
     KeptKeys keys_;
     std::optional<FileStamp> stamp_;
     TypeTable library_;
-    QString path_, selected_;
-    QStringList highlighted_;
+    QString path_;
+    QStringList selection_, highlighted_;
     int loadCase_ = 0;
     bool previewing_ = false;
     bool recovered_ = false;
+    double folded_ = 0;
+    Build drawn_; ///< only while folded_ > 0
+    Analyser onTheWay_; ///< balance of drawn_ while the arms move
+    QVariantAnimation *folding_ = nullptr;
 };
 
 } // namespace waxis::app

@@ -9,6 +9,7 @@
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
+#include "app/shell/survey_runner.h"
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
@@ -63,6 +64,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     QStringList problems;
     document_.setLibrary(partLibrary(problems));
 
+    surveyor_ = new SurveyRunner(document_, this);
     rail_ = new StageRail(document_, theme_);
     bench_ = new QStackedWidget;
     bench_->setMinimumSize(420, 320); // the benches scroll: none of them may make the window larger

@@ -31,6 +31,7 @@ class InspectorPanel;
 class NoticeBar;
 class StageRail;
 class StartPage;
+class SurveyRunner;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -49,6 +50,7 @@ public:
     NoticeBar &notices() { return *notices_; }
     ActionTable &actions() { return *table_; }
     Autosave &autosave() { return autosave_; }
+    SurveyRunner &surveyor() { return *surveyor_; }
 
     bool openFile(const QString &path);
     /// A build; or a frame drawing or kit list to begin a new one with.
@@ -94,6 +96,7 @@ private:
     Autosave autosave_;
     Stage stage_ = Stage::place;
     ActionTable *table_ = nullptr;
+    SurveyRunner *surveyor_ = nullptr;
     QStackedWidget *bench_ = nullptr;
     place::PlaceBench *place_ = nullptr;
     kit::KitBench *kit_ = nullptr;

@@ -176,8 +176,13 @@ std::optional<Perch> nearestPerch(const Build &build, const Part &part, const Po
     if (!type) return std::nullopt;
     Nearest nearest(shown, reach_mm);
     offerSites(build, part, *type, wanted, adapters, nearest);
-    offerArms(build, part, *type, wanted, shown, nearest);
-    offerStandoffs(build, part, *type, wanted, nearest);
+    // Boards sit on hole patterns; packs and other big things are not tied to arms and posts.
+    constexpr double kSmall_mm = 60;
+    const bool small = boxAt(*type, Quat::Identity()).size_mm().maxCoeff() < kSmall_mm;
+    if (!type->mounting && type->kind != PartKind::battery && small) {
+        offerArms(build, part, *type, wanted, shown, nearest);
+        offerStandoffs(build, part, *type, wanted, nearest);
+    }
     return nearest.take();
 }
 

@@ -2,6 +2,7 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/rules/families.h"
+#include "core/stance/stance.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
@@ -11,68 +12,6 @@
 namespace waxis {
 
 namespace {
-
-struct Ground {
-    double z_mm = 1e300;
-    std::vector<Vec2> feet; ///< where it stands
-};
-
-/// Landing feet and legs: standoffs with that role and parts of that kind; their lowest points.
-Ground groundOf(const Build &build) {
-    struct Foot {
-        Vec2 at;
-        double z;
-    };
-    std::vector<Foot> feet;
-    for (const auto &standoff : build.frame->standoffs)
-        if (standoff.role == StandoffRole::foot) feet.push_back({standoff.base_mm.head<2>(), standoff.base_mm.z()});
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (!type || type->kind != PartKind::landingFoot || part.optional) continue;
-        const Pose pose = framePose(build, part);
-        for (const auto &solid : type->solids) {
-            const Pose X = pose * solid.X_PartSolid;
-            const Aabb box = boundsOf(solid.shape, X);
-            // Skids touch along their length: both ends count.
-            const Vec3 size = box.size_mm(), middle = (box.min_mm + box.max_mm) / 2;
-            if (size.x() > 4 * size.y() || size.y() > 4 * size.x()) {
-                const int axis = size.x() > size.y() ? 0 : 1;
-                for (double end : {box.min_mm[axis], box.max_mm[axis]}) {
-                    Vec3 p = middle;
-                    p[axis] = end;
-                    feet.push_back({p.head<2>(), box.min_mm.z()});
-                }
-            } else
-                feet.push_back({middle.head<2>(), box.min_mm.z()});
-        }
-    }
-    Ground ground;
-    for (const auto &foot : feet) ground.z_mm = std::min(ground.z_mm, foot.z);
-    constexpr double kLevel_mm = 1.0;
-    for (const auto &foot : feet)
-        if (foot.z < ground.z_mm + kLevel_mm) ground.feet.push_back(foot.at);
-    return ground;
-}
-
-/// Hull of the feet, counter-clockwise.
-std::vector<Vec2> hullOf(std::vector<Vec2> points) {
-    std::sort(points.begin(), points.end(),
-              [](const Vec2 &a, const Vec2 &b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
-    auto cross = [](const Vec2 &o, const Vec2 &a, const Vec2 &b) {
-        return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
-    };
-    std::vector<Vec2> hull;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t start = hull.size();
-        for (const auto &p : points) {
-            while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), p) <= 0) hull.pop_back();
-            hull.push_back(p);
-        }
-        if (!hull.empty()) hull.pop_back();
-        std::reverse(points.begin(), points.end());
-    }
-    return hull;
-}
 
 bool isFoot(const Build &build, const BodyOwner &owner) {
     if (owner.kind == OwnerKind::standoff)
@@ -86,7 +25,7 @@ bool isFoot(const Build &build, const BodyOwner &owner) {
 }
 
 void judgeGround(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    const Ground ground = groundOf(build);
+    const Stance ground = stanceOf(build);
     if (ground.feet.empty()) return;
     // The lowest firm body that is no foot, per whole craft.
     const auto &bodies = derived.world->bodies();
@@ -120,7 +59,7 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
         f.inputs = {{"lowest point", lowest, "mm"}, {"ground", ground.z_mm, "mm"}};
         out.push_back(std::move(f));
     }
-    const auto hull = hullOf(ground.feet);
+    const auto hull = ground.hull();
     if (hull.size() < 3) return;
     std::optional<Finding> worst; // of all load cases
     for (const auto &balance : derived.balance) {

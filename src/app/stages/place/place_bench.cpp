@@ -1,12 +1,15 @@
 #include "app/stages/place/place_bench.h"
 
+#include "app/stages/place/legend.h"
 #include "app/theme/bench_bar.h"
 #include "app/theme/metrics.h"
 
+#include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -45,8 +48,13 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     auto *lowerLayout = new QVBoxLayout(lower);
     lowerLayout->setContentsMargins(0, 0, 0, 0);
     lowerLayout->setSpacing(0);
+    solid_ = new SolidPane(document, theme);
+    lens_ = new LensView(document, theme);
+    sky_ = new SkyPanel(document, theme);
+    stack_ = new QStackedWidget;
+    for (QWidget *page : std::initializer_list<QWidget *>{elevation_, solid_, lens_, sky_}) stack_->addWidget(page);
     lowerLayout->addWidget(makeElevationBar());
-    lowerLayout->addWidget(elevation_);
+    lowerLayout->addWidget(stack_, 1);
     splitter_ = new QSplitter(Qt::Vertical);
     splitter_->addWidget(plan_);
     splitter_->addWidget(lower);
@@ -72,7 +80,19 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
         connect(view, &PlaceView::zoomed, this,
                 [this, view](double scale, const QPointF &centre) { alignFrom(view, scale, centre); });
         connect(view, &PlaceView::fitWanted, this, &PlaceBench::fit);
+        connect(view, &PlaceView::overlayWanted, this, &PlaceBench::toggleOverlay);
+        connect(view, &PlaceView::sectionMoved, this, &PlaceBench::setSectionAt);
+        connect(view, &PlaceView::ghostWanted, this, [this, view](const Vec3 &at) {
+            showLower(Lower::sky);
+            sky_->addGhost(view->buildScene().view(), at);
+        });
     }
+    connect(sky_, &SkyPanel::ghostsChanged, this, [this] {
+        for (auto *scene : {&planScene_, &elevationScene_}) scene->setExtra("ghosts", sky_->ghostPictures(scene->view()));
+    });
+    legend_ = new Legend(theme, plan_);
+    legend_->show(planScene_.overlays());
+    plan_->installEventFilter(this);
     connect(&document_, &app::Document::opened, this, [this] { QTimer::singleShot(0, this, &PlaceBench::fit); });
     connect(&document_, &app::Document::changed, this, [this] {
         if (document_.isPreviewing()) return; // labels travel with their parts; they are laid out when the mouse is up
@@ -94,26 +114,24 @@ QWidget *PlaceBench::makeChipBar() {
     libraryChip_->setObjectName("library-chip");
     connect(libraryChip_, &QToolButton::toggled, this, &PlaceBench::showLibrary);
     row->addWidget(libraryChip_);
-    auto add = [&](const QString &text, const QString &tip, bool on, auto &&set) {
-        auto *button = chip(text, tip, on);
+    for (const auto &overlay : drawing::kOverlays) {
+        auto *button = chip(drawing::overlayText(overlay.title),
+                            tr("%1 (%2)").arg(drawing::overlayText(overlay.says)).arg(overlay.key),
+                            planScene_.overlays().*overlay.shown);
+        button->setObjectName(QStringLiteral("overlay-%1").arg(overlay.key));
         overlayChips_.push_back(button);
-        connect(button, &QToolButton::toggled, this, [this, set](bool checked) {
+        connect(button, &QToolButton::toggled, this, [this, shown = overlay.shown](bool checked) {
             auto overlays = planScene_.overlays();
-            set(overlays, checked);
+            overlays.*shown = checked;
             planScene_.setOverlays(overlays);
             elevationScene_.setOverlays(overlays);
+            legend_->show(overlays);
+            placeLegend();
+            applySection();
         });
         row->addWidget(button);
-    };
-    add(tr("Propellers"), tr("Propeller discs with the room that the blades need"), true,
-        [](drawing::Overlays &o, bool on) { o.propellers = on; });
-    add(tr("Findings"), tr("Where things touch, strike or come too near"), true,
-        [](drawing::Overlays &o, bool on) { o.marks = on; });
-    add(tr("Grams"), tr("A dot for each mass, its area in step with the grams"), false,
-        [](drawing::Overlays &o, bool on) { o.grams = on; });
+    }
     row->addStretch();
-    row->addWidget(new QLabel(tr("plan, 10 mm grid")));
-    row->addSpacing(16);
     row->addWidget(new QLabel(tr("nose →")));
     return bar;
 }
@@ -121,17 +139,24 @@ QWidget *PlaceBench::makeChipBar() {
 QWidget *PlaceBench::makeElevationBar() {
     auto *bar = theme::makeBenchBar(theme_, this, 28);
     auto *row = static_cast<QHBoxLayout *>(bar->layout());
-    auto add = [&](const QString &text, const QString &tip, std::optional<View> view) {
-        auto *button = chip(text, tip, view == View::side);
-        button->setEnabled(view.has_value());
-        if (view) connect(button, &QToolButton::clicked, this, [this, view] { setElevation(*view); });
-        elevationTabs_.push_back(button);
+    tabs_ = new QButtonGroup(this);
+    auto add = [&](const QString &text, const QString &name, const QString &tip, Lower which) {
+        auto *button = chip(text, tip, which == Lower::side);
+        button->setObjectName(name);
+        tabs_->addButton(button, int(which));
         row->addWidget(button);
     };
-    add(tr("Side"), tr("From the right-hand side, nose to the right"), View::side);
-    add(tr("Front"), tr("Looking at the nose"), View::front);
-    add(tr("Solid"), tr("Three-dimensional view: not built yet"), std::nullopt);
-    add(tr("Lens"), tr("What the flight camera sees: not built yet"), std::nullopt);
+    add(tr("Side"), "tab-side", tr("From the right-hand side, nose to the right"), Lower::side);
+    add(tr("Front"), "tab-front", tr("Looking at the nose"), Lower::front);
+    add(tr("Solid"), "tab-solid", tr("In three dimensions: drag turns, Shift drags across, the wheel zooms, a click chooses"),
+        Lower::solid);
+    add(tr("Lens"), "tab-lens", tr("What the flight camera sees, and at which tilt it sees most"), Lower::lens);
+    add(tr("Sky"), "tab-sky", tr("The sky over the GPS antenna, and other places compared"), Lower::sky);
+    connect(tabs_, &QButtonGroup::idClicked, this, [this](int which) { showLower(Lower(which)); });
+    row->addSpacing(12);
+    solidTools_ = solid_->makeTools();
+    solidTools_->hide();
+    row->addWidget(solidTools_);
     row->addStretch();
     return bar;
 }
@@ -145,20 +170,54 @@ void PlaceBench::showLibrary(bool shown) {
     }
 }
 
-void PlaceBench::setElevation(View view) {
+void PlaceBench::showLower(Lower which) {
+    lowerShown_ = which;
+    tabs_->button(int(which))->setChecked(true);
+    solidTools_->setVisible(which == Lower::solid);
+    QWidget *const pages[] = {elevation_, elevation_, solid_, lens_, sky_};
+    stack_->setCurrentWidget(pages[int(which)]);
+    if (which != Lower::side && which != Lower::front) {
+        applySection();
+        return;
+    }
+    const View view = which == Lower::side ? View::side : View::front;
     elevationScene_.setView(view);
-    elevationTabs_[0]->setChecked(view == View::side);
-    elevationTabs_[1]->setChecked(view == View::front);
+    elevationScene_.setExtra("ghosts", sky_->ghostPictures(view));
+    applySection();
     const QPointF middle = elevationScene_.contentRect().center();
     const double x = view == View::side ? plan_->centre().x() : middle.x();
     elevation_->look(plan_->pixelsPerMm(), {x, middle.y()});
     elevationScene_.layOutLabels(elevation_->pixelsPerMm());
 }
 
+void PlaceBench::toggleOverlay(int key) {
+    for (std::size_t i = 0; i < drawing::kOverlays.size(); ++i)
+        if (drawing::kOverlays[i].key == key) overlayChips_[i]->toggle();
+}
+
+void PlaceBench::setSectionAt(double at_mm) {
+    (elevationScene_.view() == View::front ? sectionFore_mm_ : sectionAside_mm_) = at_mm;
+    applySection();
+}
+
+void PlaceBench::applySection() {
+    const bool on = planScene_.overlays().section && (lowerShown_ == Lower::side || lowerShown_ == Lower::front);
+    const bool front = elevationScene_.view() == View::front;
+    const auto at = on ? std::optional(front ? sectionFore_mm_ : sectionAside_mm_) : std::nullopt;
+    plan_->setSectionLine(at, front);
+    elevationScene_.setSection(at);
+    elevationScene_.layOutLabels(elevation_->pixelsPerMm());
+}
+
+void PlaceBench::placeLegend() {
+    constexpr int kEdge_px = 8;
+    legend_->move(kEdge_px, plan_->height() - legend_->height() - kEdge_px);
+    legend_->raise();
+}
+
 void PlaceBench::setOverlays(const drawing::Overlays &overlays) {
-    overlayChips_[0]->setChecked(overlays.propellers);
-    overlayChips_[1]->setChecked(overlays.marks);
-    overlayChips_[2]->setChecked(overlays.grams);
+    for (std::size_t i = 0; i < drawing::kOverlays.size(); ++i)
+        overlayChips_[i]->setChecked(overlays.*drawing::kOverlays[i].shown);
 }
 
 void PlaceBench::alignFrom(PlaceView *source, double scale, const QPointF &centre) {
@@ -212,6 +271,11 @@ void PlaceBench::showEvent(QShowEvent *event) {
 void PlaceBench::resizeEvent(QResizeEvent *event) {
     QWidget::resizeEvent(event);
     if (fitted_) QTimer::singleShot(0, this, &PlaceBench::fit);
+}
+
+bool PlaceBench::eventFilter(QObject *watched, QEvent *event) {
+    if (watched == plan_ && event->type() == QEvent::Resize) QTimer::singleShot(0, this, &PlaceBench::placeLegend);
+    return QWidget::eventFilter(watched, event);
 }
 
 } // namespace waxis::place

@@ -2,14 +2,24 @@
 #pragma once
 
 #include "app/stages/place/library_drawer.h"
+#include "app/stages/place/lens_view.h"
 #include "app/stages/place/place_view.h"
+#include "app/stages/place/sky_panel.h"
+#include "app/stages/place/solid_pane.h"
 
 #include <QWidget>
 
+class QButtonGroup;
 class QSplitter;
+class QStackedWidget;
 class QToolButton;
 
 namespace waxis::place {
+
+class Legend;
+
+/// What the lower view shows.
+enum class Lower { side, front, solid, lens, sky };
 
 class PlaceBench : public QWidget {
     Q_OBJECT
@@ -20,6 +30,16 @@ public:
     PlaceView &plan() { return *plan_; }
     PlaceView &elevation() { return *elevation_; }
     LibraryDrawer &library() { return *library_; }
+    SolidPane &solid() { return *solid_; }
+    LensView &lens() { return *lens_; }
+    SkyPanel &sky() { return *sky_; }
+    Legend &legend() { return *legend_; }
+    void showLower(Lower which);
+    Lower lower() const { return lowerShown_; }
+    /// Switches an overlay by its key.
+    void toggleOverlay(int key);
+    /// Where the elevations are cut, mm: to the left (side), forward (front).
+    void setSectionAt(double at_mm);
     void showLibrary(bool shown);
     void fit();
     void setOverlays(const drawing::Overlays &overlays);
@@ -28,13 +48,15 @@ public:
     void reveal(const QStringList &ids);
 
 protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;
     void showEvent(QShowEvent *event) override;
 
 private:
     QWidget *makeChipBar();
     QWidget *makeElevationBar();
-    void setElevation(drawing::View view);
+    void applySection();
+    void placeLegend();
     void alignFrom(PlaceView *source, double scale, const QPointF &centre);
 
     app::Document &document_;
@@ -43,10 +65,18 @@ private:
     PlaceView *plan_ = nullptr;
     PlaceView *elevation_ = nullptr;
     QSplitter *splitter_ = nullptr;
+    QStackedWidget *stack_ = nullptr;
+    SolidPane *solid_ = nullptr;
+    LensView *lens_ = nullptr;
+    SkyPanel *sky_ = nullptr;
+    Legend *legend_ = nullptr;
+    QWidget *solidTools_ = nullptr;
+    QButtonGroup *tabs_ = nullptr;
+    Lower lowerShown_ = Lower::side;
+    double sectionAside_mm_ = 0, sectionFore_mm_ = 0;
     LibraryDrawer *library_ = nullptr;
     QToolButton *libraryChip_ = nullptr;
-    std::vector<QToolButton *> overlayChips_;
-    std::vector<QToolButton *> elevationTabs_;
+    std::vector<QToolButton *> overlayChips_; ///< in the order of kOverlays
     bool fitted_ = false;
 };
 

@@ -2,14 +2,16 @@
 
 #include "app/drawing/mat.h"
 #include "app/stages/place/library_drawer.h"
-#include "app/stages/place/snapping.h"
 #include "core/build/frame_shapes.h"
+#include "core/build/group_edits.h"
+#include "core/rules/wording.h"
 
 #include <QApplication>
 #include <QDragEnterEvent>
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QPainter>
+#include <QRubberBand>
 #include <QScrollBar>
 #include <cmath>
 
@@ -78,29 +80,72 @@ void PlaceView::mousePressEvent(QMouseEvent *event) {
         return;
     }
     if (event->button() != Qt::LeftButton) return QGraphicsView::mousePressEvent(event);
-    const QStringList under = scene_.partsAt(mapToScene(event->pos()));
-    // A part that is already chosen keeps the pointer, even when others lie over it.
-    wasSelected_ = under.contains(document_.selected());
-    pressedPart_ = wasSelected_ ? document_.selected() : under.isEmpty() ? QString() : under.first();
-    document_.select(pressedPart_);
     pressAt_ = event->pos();
-    mode_ = pressedPart_.isEmpty() ? Mode::panning : Mode::pressed;
-    if (mode_ == Mode::panning) lastPan_ = event->pos();
+    pressedMember_.clear();
+    if (overSectionLine(event->pos())) {
+        mode_ = Mode::sectioning;
+        return;
+    }
+    const QStringList under = scene_.partsAt(mapToScene(event->pos()));
+    if (event->modifiers() & Qt::ShiftModifier) { // several: one more, or all within a frame drawn with the mouse
+        if (!under.isEmpty()) {
+            document_.toggleSelected(under.first());
+            mode_ = Mode::idle;
+        } else {
+            mode_ = Mode::banding;
+            if (!band_) band_ = new QRubberBand(QRubberBand::Rectangle, viewport());
+            band_->setGeometry(QRect(pressAt_, QSize()));
+            band_->show();
+        }
+        return;
+    }
+    // A part that is already chosen keeps the pointer, even when others lie over it.
+    const auto chosen = std::find_if(under.begin(), under.end(),
+                                     [&](const QString &id) { return document_.selection().contains(id); });
+    wasSelected_ = chosen != under.end();
+    pressedPart_ = wasSelected_ ? *chosen : under.isEmpty() ? QString() : under.first();
+    if (pressedPart_.isEmpty()) {
+        const auto members = scene_.frameAt(mapToScene(event->pos()));
+        if (!members.isEmpty())
+            pressedMember_ = members.contains(document_.selected()) ? document_.selected() : members.first();
+        mode_ = Mode::panning;
+        lastPan_ = event->pos();
+        if (!pressedMember_.isEmpty() && pressedMember_ == document_.selected()) mode_ = Mode::pressed;
+        return;
+    }
+    if (!wasSelected_) document_.select(pressedPart_);
+    mode_ = Mode::pressed;
 }
 
 void PlaceView::mouseMoveEvent(QMouseEvent *event) {
     switch (mode_) {
     case Mode::idle: {
+        if (measuring_) measureTo(event->pos());
         const auto under = scene_.partsAt(mapToScene(event->pos()));
-        setCursor(under.isEmpty() ? Qt::ArrowCursor : Qt::OpenHandCursor);
+        setCursor(overSectionLine(event->pos()) ? (sectionAcross_ ? Qt::SplitHCursor : Qt::SplitVCursor)
+                  : under.isEmpty()             ? Qt::ArrowCursor
+                                                : Qt::OpenHandCursor);
         return;
     }
     case Mode::pressed:
         if ((event->pos() - pressAt_).manhattanLength() < 3) return;
-        beginDrag(event->pos());
+        if (pressedPart_.isEmpty())
+            beginPlateDrag();
+        else
+            beginDrag();
+        if (mode_ == Mode::plateDragging) dragPlateTo(event->pos(), !(event->modifiers() & Qt::ControlModifier));
         if (mode_ != Mode::dragging) return;
         [[fallthrough]];
     case Mode::dragging: dragTo(event->pos(), !(event->modifiers() & Qt::ControlModifier)); return;
+    case Mode::plateDragging: dragPlateTo(event->pos(), !(event->modifiers() & Qt::ControlModifier)); return;
+    case Mode::banding: band_->setGeometry(QRect(pressAt_, event->pos()).normalized()); return;
+    case Mode::sectioning: {
+        const QPointF at = mapToScene(event->pos());
+        const double value = sectionAcross_ ? at.x() : -at.y();
+        constexpr double kCentre_mm = 1.0; // the middle attracts
+        emit sectionMoved(std::abs(value) < kCentre_mm ? 0 : value);
+        return;
+    }
     case Mode::panning: {
         const QPointF moved = QPointF(event->pos() - lastPan_) / pixelsPerMm();
         lastPan_ = event->pos();
@@ -110,25 +155,50 @@ void PlaceView::mouseMoveEvent(QMouseEvent *event) {
     }
 }
 
-void PlaceView::mouseReleaseEvent(QMouseEvent *) {
+void PlaceView::mouseReleaseEvent(QMouseEvent *event) {
     const Mode was = mode_;
     setCursor(Qt::ArrowCursor);
-    if (was == Mode::dragging) {
+    if (was == Mode::dragging || was == Mode::plateDragging) {
         endDrag(true);
         return;
     }
     mode_ = Mode::idle;
-    if (was != Mode::pressed || !wasSelected_) return;
+    if (was == Mode::banding) endBand();
+    const bool still = (event->pos() - pressAt_).manhattanLength() < 3;
+    if (was == Mode::panning && still) document_.select(pressedMember_); // nothing, or what of the frame lies there
+    if (was != Mode::pressed || !wasSelected_ || !still) return;
+    if (document_.selection().size() > 1) { // a click without moving takes this one out of the many
+        document_.select(pressedPart_);
+        return;
+    }
     // A second click on the same place chooses what lies beneath.
     const QStringList under = scene_.partsAt(mapToScene(pressAt_));
     const auto at = under.indexOf(document_.selected());
     if (at >= 0 && under.size() > 1) document_.select(under[(at + 1) % under.size()]);
 }
 
-void PlaceView::beginDrag(const QPoint &) {
-    const Part *part = document_.selectedPart();
-    if (!part || part->pinned) {
-        if (part) emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
+void PlaceView::endBand() {
+    const QRectF frame = mapToScene(band_->geometry()).boundingRect();
+    band_->hide();
+    QStringList inside;
+    for (const auto &part : document_.build().parts) {
+        const auto *item = scene_.item(QString::fromStdString(part.id));
+        if (item && item->isVisible() && frame.contains(item->silhouette().boundingRect()))
+            inside << QString::fromStdString(part.id);
+    }
+    document_.selectAll(inside);
+}
+
+void PlaceView::beginDrag() {
+    const Part *part = findPart(document_.build(), pressedPart_.toStdString());
+    if (part && document_.foldedShare() > 0) {
+        emit document_.refused(tr("The arms are folded in this load case: choose another to move parts."));
+        part = nullptr;
+    } else if (part && part->pinned) {
+        emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
+        part = nullptr;
+    }
+    if (!part) {
         mode_ = Mode::idle;
         return;
     }
@@ -139,29 +209,180 @@ void PlaceView::beginDrag(const QPoint &) {
     setCursor(Qt::ClosedHandCursor);
 }
 
+void PlaceView::beginPlateDrag() {
+    const auto &plates = document_.build().frame->plates;
+    const bool isPlate = std::any_of(plates.begin(), plates.end(),
+                                     [&](const Plate &plate) { return plate.id == pressedMember_.toStdString(); });
+    if (!isPlate || document_.foldedShare() > 0) {
+        mode_ = Mode::panning; // arms and posts move in the Frame stage
+        lastPan_ = pressAt_;
+        return;
+    }
+    startBuild_ = document_.build();
+    startOutline_ = scene_.silhouetteOf(pressedMember_);
+    mode_ = Mode::plateDragging;
+    setCursor(Qt::ClosedHandCursor);
+}
+
 void PlaceView::dragTo(const QPoint &at, bool snapping) {
     const Part *part = findPart(startBuild_, pressedPart_.toStdString());
     if (!part) return;
     const QPointF moved = mapToScene(at) - mapToScene(pressAt_);
     Pose wanted = startPose_;
     wanted.position_mm += drawing::unproject(scene_.view(), moved);
-    Snap target{wanted, {}, {}, {}};
-    if (snapping) target = snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm());
-    const auto site = sitePose(*startBuild_.frame, target.site);
-    document_.preview(site ? seatPart(startBuild_, part->id, target.site, site->inverse() * target.X_FramePart)
-                           : movePart(startBuild_, part->id, target.X_FramePart));
+    const auto together = document_.selectedParts();
+    const bool several = together.size() > 1;
+    Snap target{wanted, {}, {}, {}, {}};
+    if (snapping)
+        target = snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), several);
+    document_.preview(several ? shiftParts(startBuild_, together,
+                                           target.X_FramePart.position_mm - startPose_.position_mm)
+                              : settle(startBuild_, part->id, target, document_.library()));
     scene_.showDrag({startOutline_, startOutline_.translated(moved), target.guides, target.text});
 }
 
+void PlaceView::dragPlateTo(const QPoint &at, bool snapping) {
+    Vec3 shift = drawing::unproject(scene_.view(), mapToScene(at) - mapToScene(pressAt_));
+    if (snapping) // whole millimetres
+        for (int axis = 0; axis < 3; ++axis) shift[axis] = std::round(shift[axis]);
+    document_.preview(shiftPlate(startBuild_, pressedMember_.toStdString(), shift));
+    scene_.showDrag({startOutline_,
+                     startOutline_.translated(drawing::project(scene_.view(), shift)),
+                     {},
+                     QString::fromStdString(shiftInWords(shift))});
+}
+
 void PlaceView::endDrag(bool keep) {
+    const bool plate = mode_ == Mode::plateDragging;
+    const QStringList chosen = document_.selection();
     mode_ = Mode::idle;
     scene_.clearDrag();
+    const QString name = QString::fromStdString(
+        displayName(document_.build(), (plate ? pressedMember_ : pressedPart_).toStdString()));
     if (keep)
-        document_.commitPreview(
-            tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), pressedPart_.toStdString()))));
+        document_.commitPreview(chosen.size() > 1 ? tr("Move %n parts", nullptr, int(chosen.size()))
+                                                  : tr("Move %1").arg(name));
     else
         document_.cancelPreview();
     scene_.layOutLabels(pixelsPerMm());
+}
+
+void PlaceView::setSectionLine(std::optional<double> at_mm, bool acrossCraft) {
+    sectionLine_ = at_mm;
+    sectionAcross_ = acrossCraft;
+    std::vector<drawing::Picture> pictures;
+    if (at_mm) {
+        constexpr double kReach_mm = 1500, kBarb_mm = 9;
+        const double x = *at_mm;
+        QPainterPath line;
+        if (acrossCraft) {
+            line.moveTo(x, -kReach_mm);
+            line.lineTo(x, kReach_mm);
+        } else {
+            line.moveTo(-kReach_mm, -x);
+            line.lineTo(kReach_mm, -x);
+        }
+        pictures.push_back({line, theme_.colors().chalk, {}, Qt::DashDotLine, 1.4, {}, {}});
+        // Which way the cut is looked at: from the right-hand side, or at the nose.
+        const QRectF content = scene_.contentRect();
+        for (double end : {0.1, 0.9}) {
+            const QPointF foot = acrossCraft ? QPointF(x, content.top() + end * content.height())
+                                             : QPointF(content.left() + end * content.width(), -x);
+            const QPointF way = acrossCraft ? QPointF(-kBarb_mm, 0) : QPointF(0, -kBarb_mm);
+            pictures.push_back({drawing::arrowPath(foot, foot + way, 4), theme_.colors().chalk, {}, Qt::SolidLine, 1.4, {}, {}});
+        }
+        pictures.back().tag = acrossCraft ? tr("cut %1 mm fore").arg(x, 0, 'f', 1) : tr("cut %1 mm left").arg(x, 0, 'f', 1);
+        pictures.back().tagAt = acrossCraft ? QPointF(x + 14, content.center().y() + content.height() * 0.3)
+                                            : QPointF(content.center().x() + content.width() * 0.3, -x + 6);
+    }
+    scene_.setExtra("section", std::move(pictures));
+}
+
+bool PlaceView::overSectionLine(const QPoint &at) const {
+    if (!sectionLine_) return false;
+    const QPointF p = mapToScene(at);
+    constexpr double kNear_px = 4;
+    return std::abs((sectionAcross_ ? p.x() : -p.y()) - *sectionLine_) * pixelsPerMm() < kNear_px;
+}
+
+QString PlaceView::thingUnder(const QPoint &at) const {
+    const auto parts = scene_.partsAt(mapToScene(at));
+    if (!parts.isEmpty()) return parts.first();
+    const auto members = scene_.frameAt(mapToScene(at));
+    return members.isEmpty() ? QString() : members.first();
+}
+
+void PlaceView::beginMeasure() {
+    const QPoint at = viewport()->mapFromGlobal(QCursor::pos());
+    measuring_ = true;
+    measureFrom_ = thingUnder(at);
+    measurePoint_ = mapToScene(at);
+    measureTo(at);
+}
+
+namespace {
+
+/// The shortest gap between two things by their ids.
+std::optional<BodyGap> gapBetween(const Derived &derived, const std::string &a, const std::string &b) {
+    std::optional<BodyGap> best;
+    for (std::size_t i = 0; i < derived.traits.size(); ++i)
+        for (std::size_t j = 0; j < derived.traits.size(); ++j) {
+            const auto &one = derived.owners[std::size_t(derived.traits[i].owner)];
+            const auto &two = derived.owners[std::size_t(derived.traits[j].owner)];
+            if (one.id != a || two.id != b || one.kind == OwnerKind::disc || two.kind == OwnerKind::disc) continue;
+            const BodyGap gap = derived.world->measure(int(i), int(j));
+            if (!best || gap.distance_mm < best->distance_mm) best = gap;
+        }
+    return best;
+}
+
+} // namespace
+
+void PlaceView::measureTo(const QPoint &at) {
+    const QString to = thingUnder(at);
+    drawing::Picture picture{{}, theme_.colors().chalk, {}, Qt::SolidLine, 1.6, {}, {}};
+    QPointF a = measurePoint_, b = mapToScene(at);
+    if (!measureFrom_.isEmpty() && !to.isEmpty() && to != measureFrom_) { // from thing to thing, in space
+        const auto gap = gapBetween(document_.analysis().derived, measureFrom_.toStdString(), to.toStdString());
+        if (!gap) return;
+        a = drawing::project(scene_.view(), gap->onA_mm);
+        b = drawing::project(scene_.view(), gap->onB_mm);
+        auto name = [&](const QString &id) {
+            return QString::fromStdString(displayName(document_.build(), id.toStdString()));
+        };
+        picture.tag = gap->distance_mm > 0.005
+                          ? tr("%1 mm  %2 – %3").arg(gap->distance_mm, 0, 'f', 2).arg(name(measureFrom_), name(to))
+                          : tr("%1 and %2 touch").arg(name(measureFrom_), name(to));
+    } else {
+        const QPointF d = b - a;
+        picture.tag = tr("%1 mm on the drawing (%2, %3)")
+                          .arg(std::hypot(d.x(), d.y()), 0, 'f', 1)
+                          .arg(d.x(), 0, 'f', 1)
+                          .arg(-d.y(), 0, 'f', 1);
+    }
+    picture.path.moveTo(a);
+    picture.path.lineTo(b);
+    constexpr double kEnd_px = 3;
+    for (const auto &end : {a, b}) picture.path.addEllipse(end, kEnd_px / pixelsPerMm(), kEnd_px / pixelsPerMm());
+    picture.tagAt = (a + b) / 2 + QPointF(0, 16 / pixelsPerMm());
+    scene_.setExtra("measure", {picture});
+}
+
+void PlaceView::endMeasure() {
+    measuring_ = false;
+    scene_.setExtra("measure", {});
+}
+
+void PlaceView::keyReleaseEvent(QKeyEvent *event) {
+    if (event->key() == Qt::Key_M && !event->isAutoRepeat() && measuring_)
+        endMeasure();
+    else
+        QGraphicsView::keyReleaseEvent(event);
+}
+
+void PlaceView::leaveEvent(QEvent *event) {
+    if (measuring_) endMeasure();
+    QGraphicsView::leaveEvent(event);
 }
 
 EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
@@ -180,10 +401,9 @@ EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
     auto added = addPart(startBuild_, *type, newType_, wanted);
     if (!added || !snapping) return added;
     const Part &part = added->parts.back();
-    const Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm());
-    const auto site = sitePose(*added->frame, target.site);
-    return site ? seatPart(*added, part.id, target.site, site->inverse() * target.X_FramePart)
-                : movePart(*added, part.id, target.X_FramePart);
+    const Snap target =
+        snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library());
+    return settle(*added, part.id, target, document_.library());
 }
 
 void PlaceView::dragEnterEvent(QDragEnterEvent *event) {
@@ -208,8 +428,9 @@ void PlaceView::dropEvent(QDropEvent *event) {
     if (newType_.empty()) return event->ignore();
     const auto added = withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier));
     newType_.clear();
-    const QString id = added ? QString::fromStdString(added->parts.back().id) : QString();
-    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts.back().name)) : QString(), added))
+    const auto at = startBuild_.parts.size(); // behind it may stand its adapter plate
+    const QString id = added ? QString::fromStdString(added->parts[at].id) : QString();
+    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts[at].name)) : QString(), added))
         document_.select(id);
     scene_.layOutLabels(pixelsPerMm());
     setFocus();
@@ -218,6 +439,11 @@ void PlaceView::dropEvent(QDropEvent *event) {
 
 void PlaceView::nudge(const Vec3 &shift_mm) {
     const Part *part = document_.selectedPart();
+    if (const auto together = document_.selectedParts(); together.size() > 1) {
+        document_.edit(tr("Nudge %n parts", nullptr, int(together.size())),
+                       shiftParts(document_.build(), together, shift_mm), "nudge/" + document_.selection().join('/'));
+        return;
+    }
     if (part->pinned) {
         emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
         return;
@@ -238,10 +464,22 @@ bool PlaceView::handleKey(QKeyEvent *event) {
         return true;
     }
     if (event->key() == Qt::Key_Escape) {
-        if (mode_ == Mode::dragging)
+        if (mode_ == Mode::dragging || mode_ == Mode::plateDragging)
             endDrag(false);
         else
             document_.select({});
+        return true;
+    }
+    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_9 && !(event->modifiers() & ~Qt::KeypadModifier)) {
+        emit overlayWanted(event->key() - Qt::Key_0);
+        return true;
+    }
+    if (event->key() == Qt::Key_M && !event->modifiers()) {
+        if (!event->isAutoRepeat()) beginMeasure();
+        return true;
+    }
+    if (event->key() == Qt::Key_G && !event->modifiers()) {
+        emit ghostWanted(drawing::unproject(scene_.view(), mapToScene(viewport()->mapFromGlobal(QCursor::pos()))));
         return true;
     }
     const Part *part = document_.selectedPart();
@@ -265,8 +503,12 @@ bool PlaceView::handleKey(QKeyEvent *event) {
         return true;
     }
     case Qt::Key_Delete:
-        document_.edit(tr("Remove %1").arg(QString::fromStdString(part->name)),
-                       removePart(document_.build(), part->id));
+        if (const auto together = document_.selectedParts(); together.size() > 1)
+            document_.edit(tr("Remove %n parts", nullptr, int(together.size())),
+                           removeParts(document_.build(), together));
+        else
+            document_.edit(tr("Remove %1").arg(QString::fromStdString(part->name)),
+                           removePart(document_.build(), part->id));
         return true;
     default: return false;
     }

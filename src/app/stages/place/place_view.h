@@ -3,7 +3,12 @@
 
 #include "app/drawing/build_scene.h"
 
+#include "app/stages/place/snapping.h"
+
 #include <QGraphicsView>
+#include <QPointer>
+
+class QRubberBand;
 
 namespace waxis::place {
 
@@ -23,9 +28,15 @@ public:
     /// Nudges, turns and pins the selected part; false for a key that means nothing here.
     bool handleKey(QKeyEvent *event);
 
+    /// Plan: the line along which the lower view is cut, as its offset from the middle; none: not shown.
+    void setSectionLine(std::optional<double> at_mm, bool acrossCraft);
+
 signals:
     void zoomed(double pixelsPerMm, const QPointF &centre); ///< by wheel or panning
     void fitWanted();
+    void overlayWanted(int key);             ///< a digit switches an overlay
+    void ghostWanted(const Vec3 &at_mm);     ///< compare this place for a GPS; the height is open in plan
+    void sectionMoved(double at_mm);         ///< the line along which the lower view is cut was dragged
 
 protected:
     void drawBackground(QPainter *painter, const QRectF &rect) override;
@@ -34,6 +45,8 @@ protected:
     void mouseReleaseEvent(QMouseEvent *event) override;
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
+    void keyReleaseEvent(QKeyEvent *event) override;
+    void leaveEvent(QEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;
     void dragMoveEvent(QDragMoveEvent *event) override;
@@ -43,19 +56,35 @@ protected:
 private:
     /// The start build with a part of the dragged type at a place of the viewport, snapped.
     EditResult withNewPart(const QPoint &at, bool snapping) const;
-    void beginDrag(const QPoint &at);
+    void beginDrag();
+    void beginPlateDrag();
     void dragTo(const QPoint &at, bool snapping);
     void endDrag(bool keep);
+    void dragPlateTo(const QPoint &at, bool snapping);
+    void endBand();
+    bool overSectionLine(const QPoint &at) const;
+    /// What is under the pointer: a part, else a frame member.
+    QString thingUnder(const QPoint &at) const;
+    void beginMeasure();
+    void measureTo(const QPoint &at);
+    void endMeasure();
     void nudge(const Vec3 &shift_mm);
     void turn(const Vec3 &axis, double angle_deg, const QString &name);
 
     drawing::BuildScene &scene_;
     app::Document &document_;
     const theme::Theme &theme_;
-    enum class Mode { idle, pressed, dragging, panning } mode_ = Mode::idle;
+    enum class Mode { idle, pressed, dragging, plateDragging, panning, banding, sectioning } mode_ = Mode::idle;
     QPoint pressAt_, lastPan_;
     QString pressedPart_;
+    QString pressedMember_; ///< plate, arm or standoff under an otherwise empty place
     bool wasSelected_ = false;
+    QRubberBand *band_ = nullptr;
+    std::optional<double> sectionLine_;
+    bool sectionAcross_ = false;
+    bool measuring_ = false;
+    QString measureFrom_;
+    QPointF measurePoint_;
     Build startBuild_;
     Pose startPose_;
     QPainterPath startOutline_;

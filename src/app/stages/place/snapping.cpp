@@ -1,8 +1,10 @@
 #include "app/stages/place/snapping.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/build/group_edits.h"
 
 #include <QCoreApplication>
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -27,21 +29,24 @@ Aabb boundsAt(const PartType &type, const Pose &pose) {
 class AxisWish {
 public:
     explicit AxisWish(double reach_mm) : best_(reach_mm) {}
-    void offer(double shift, double line, const QString &text) {
+    void offer(double shift, double line, const QString &text, const std::string &plate = {}) {
         if (std::abs(shift) > best_) return;
         best_ = std::abs(shift);
         shift_ = shift;
         line_ = line;
         text_ = text;
+        plate_ = plate;
     }
     bool any() const { return !text_.isEmpty(); }
     double shift() const { return shift_; }
     double line() const { return line_; }
     const QString &text() const { return text_; }
+    const std::string &plate() const { return plate_; } ///< whose face it is
 
 private:
     double best_, shift_ = 0, line_ = 0;
     QString text_;
+    std::string plate_;
 };
 
 bool shows(View view, int axis) {
@@ -53,12 +58,6 @@ bool shows(View view, int axis) {
     return false;
 }
 
-/// A site attracts when hole patterns line up, or when it is a face or strap without a pattern.
-bool wants(const Site &site, const PartType &type) {
-    if (site.pattern) return type.mounting && linesUp(*site.pattern, *type.mounting);
-    return site.kind == SiteKind::face || site.kind == SiteKind::mast;
-}
-
 QLineF guideThrough(View view, int axis, double at) {
     constexpr double kReach_mm = 2000;
     Vec3 a = Vec3::Constant(-kReach_mm), b = Vec3::Constant(kReach_mm);
@@ -68,34 +67,28 @@ QLineF guideThrough(View view, int axis, double at) {
 
 } // namespace
 
-Snap snap(const Build &build, const Part &part, const Pose &wanted, View view, double reach_mm) {
-    Snap result{wanted, {}, {}, {}};
+Snap snap(const Build &build, const Part &part, const Pose &wanted, View view, double reach_mm,
+          const TypeTable &adapters, bool linesOnly) {
+    Snap result{wanted, {}, {}, {}, {}};
     const PartType *type = typeOf(build, part);
     if (!type) return result;
     const Frame &frame = *build.frame;
-
-    if (view == View::plan) { // a site takes the part whole, height included; the part keeps its height over the site
-        double nearest = reach_mm;
-        const Site *chosen = nullptr;
-        for (const auto &site : frame.sites) {
-            if (!wants(site, *type)) continue;
-            const Vec3 d = site.X_FrameSite.position_mm - wanted.position_mm;
-            const double away = std::hypot(d.x(), d.y());
-            if (away <= nearest) {
-                nearest = away;
-                chosen = &site;
-            }
-        }
-        if (chosen) {
-            const Vec3 centre = chosen->X_FrameSite.position_mm;
-            const double height = part.placement.site == chosen->id ? wanted.position_mm.z() : centre.z();
-            result.X_FramePart.position_mm = {centre.x(), centre.y(), height};
-            result.site = chosen->id;
-            result.text = say("on %1").arg(QString::fromStdString(displayName(build, chosen->id)));
-            result.guides = {guideThrough(view, 0, centre.x()), guideThrough(view, 1, centre.y())};
+    const std::array<bool, 3> shown{shows(view, 0), shows(view, 1), shows(view, 2)};
+    if (!linesOnly)
+        if (auto perch = nearestPerch(build, part, wanted, shown, reach_mm, adapters)) {
+            const auto &onto = part.fastening.onto;
+            const bool held = std::find(onto.begin(), onto.end(), perch->on) != onto.end() ||
+                              (!perch->site.empty() && part.placement.site == perch->site);
+            if (held && perch->adapter.empty()) perch->fastening = part.fastening; // as it was chosen before
+            result.X_FramePart = perch->X_FramePart;
+            result.text = say("%1 %2")
+                              .arg(QCoreApplication::translate("Perch", perchWord(perch->kind).data()),
+                                   QString::fromStdString(displayName(build, perch->on)));
+            for (int axis = 0; axis < 3; ++axis)
+                if (shows(view, axis)) result.guides.push_back(guideThrough(view, axis, perch->X_FramePart.position_mm[axis]));
+            result.perch = std::move(perch);
             return result;
         }
-    }
 
     const Aabb bounds = boundsAt(*type, wanted);
     for (int axis = 0; axis < 3; ++axis) {
@@ -109,19 +102,33 @@ Snap snap(const Build &build, const Part &part, const Pose &wanted, View view, d
                                    bounds.max_mm.y() > edge.min_mm.y() && bounds.min_mm.y() < edge.max_mm.y();
             if (axis == 2) { // stands on it, or hangs below it
                 if (!overPlate) continue;
-                wish.offer(edge.max_mm.z() - bounds.min_mm.z(), edge.max_mm.z(), say("on %1").arg(name));
-                wish.offer(edge.min_mm.z() - bounds.max_mm.z(), edge.min_mm.z(), say("under %1").arg(name));
+                wish.offer(edge.max_mm.z() - bounds.min_mm.z(), edge.max_mm.z(), say("on %1").arg(name), plate.id);
+                wish.offer(edge.min_mm.z() - bounds.max_mm.z(), edge.min_mm.z(), say("under %1").arg(name), plate.id);
             } else {
                 wish.offer(edge.max_mm[axis] - bounds.max_mm[axis], edge.max_mm[axis], say("edge of %1").arg(name));
                 wish.offer(edge.min_mm[axis] - bounds.min_mm[axis], edge.min_mm[axis], say("edge of %1").arg(name));
             }
         }
         if (!wish.any()) continue;
+        if (axis == 2) result.plate = wish.plate();
         result.X_FramePart.position_mm[axis] += wish.shift();
         result.guides.push_back(guideThrough(view, axis, wish.line()));
         result.text += (result.text.isEmpty() ? "" : ", ") + wish.text();
     }
     return result;
+}
+
+EditResult settle(const Build &build, const std::string &id, const Snap &snap, const TypeTable &adapters) {
+    if (snap.perch) return perchPart(build, id, *snap.perch, adapters);
+    auto moved = movePart(build, id, snap.X_FramePart);
+    const Part *part = findPart(build, id);
+    if (!moved || snap.plate.empty() || !part) return moved;
+    const auto &onto = part->fastening.onto;
+    if (std::find(onto.begin(), onto.end(), snap.plate) != onto.end()) return moved;
+    Fastening fastening = part->fastening;
+    fastening.onto = {snap.plate};
+    if (fastening.method == FasteningMethod::none) fastening.method = FasteningMethod::tape;
+    return fastenPart(*moved, id, fastening);
 }
 
 } // namespace waxis::place

@@ -1,8 +1,9 @@
-// Where a dragged part would rather stand: sites, hole patterns, plate edges and faces, the centre line.
+// Where a dragged part would rather stand: perches (sites, hole patterns, arms, standoffs), plate edges and faces, the
+// centre line.
 #pragma once
 
 #include "app/drawing/projection.h"
-#include "core/build/build.h"
+#include "core/placing/perch.h"
 
 #include <QLineF>
 #include <QString>
@@ -12,13 +13,18 @@ namespace waxis::place {
 
 struct Snap {
     Pose X_FramePart;           ///< where the part ends up
-    std::string site;           ///< not empty: it is seated there
+    std::optional<Perch> perch; ///< it sits there, fastened as the perch says
+    std::string plate;          ///< not empty: it stands on that plate's face
     std::vector<QLineF> guides; ///< in the view's scene coordinates
     QString text;               ///< what it snapped to
 };
 
-/// `wanted` is where the pointer would put the part. Anything within `reach_mm` on the screen attracts; sites
-/// whose hole pattern lines up with the part's win over lines.
-Snap snap(const Build &build, const Part &part, const Pose &wanted, drawing::View view, double reach_mm);
+/// `wanted` is where the pointer would put the part. Anything within `reach_mm` on the screen attracts; perches win over
+/// lines. `adapters`: types that may go between. With `lines` only: no perches, for parts that move together.
+Snap snap(const Build &build, const Part &part, const Pose &wanted, drawing::View view, double reach_mm,
+          const TypeTable &adapters, bool linesOnly = false);
+
+/// The build with the part where it snapped to, fastened there.
+EditResult settle(const Build &build, const std::string &part, const Snap &snap, const TypeTable &adapters);
 
 } // namespace waxis::place

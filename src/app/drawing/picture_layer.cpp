@@ -1,0 +1,55 @@
+#include "app/drawing/picture_layer.h"
+
+#include "app/drawing/mat.h"
+#include "app/theme/metrics.h"
+
+#include <QGraphicsScene>
+#include <QPainter>
+#include <algorithm>
+
+namespace waxis::drawing {
+
+void PictureLayer::show(std::vector<Picture> pictures) {
+    if (pictures == pictures_) return;
+    if (scene()) { // only what changed is painted again
+        const double px = 1 / pixelsPerMm_;
+        constexpr double kTag_px = 110;
+        for (const auto &[these, those] : {std::pair(&pictures_, &pictures), std::pair(&pictures, &pictures_)})
+            for (const auto &picture : *these) {
+                if (std::find(those->begin(), those->end(), picture) != those->end()) continue;
+                scene()->update(picture.path.boundingRect().adjusted(-3 * px, -3 * px, 3 * px, 3 * px));
+                if (!picture.tag.isEmpty())
+                    scene()->update(QRectF(picture.tagAt, picture.tagAt)
+                                        .adjusted(-kTag_px * px, -40 * px, kTag_px * px, 40 * px));
+            }
+    }
+    pictures_ = std::move(pictures);
+}
+
+void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidget *) {
+    painter->setRenderHint(QPainter::Antialiasing);
+    for (const auto &picture : pictures_) {
+        QPen pen(picture.line, picture.width_px, picture.style);
+        pen.setCosmetic(true);
+        painter->setPen(picture.line.isValid() ? pen : QPen(Qt::NoPen));
+        painter->setBrush(picture.fill.isValid() ? QBrush(picture.fill) : QBrush(Qt::NoBrush));
+        painter->drawPath(picture.path);
+        if (!hatched_) continue;
+        QBrush hatch(QColor(0, 0, 0, 110), Qt::BDiagPattern);
+        hatch.setTransform(painter->worldTransform().inverted()); // the hatch keeps its size on screen
+        painter->setPen(Qt::NoPen);
+        painter->setBrush(hatch);
+        painter->drawPath(picture.path);
+    }
+    // Tags last, in pixels.
+    const QTransform toPixels = painter->worldTransform();
+    painter->save();
+    painter->resetTransform();
+    painter->setFont(theme_.numbers(theme::kSmallPixels));
+    for (const auto &picture : pictures_)
+        if (!picture.tag.isEmpty())
+            paintTag(*painter, toPixels.map(picture.tagAt), picture.tag, theme_.colors().chalk, theme_.colors());
+    painter->restore();
+}
+
+} // namespace waxis::drawing

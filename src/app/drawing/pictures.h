@@ -1,0 +1,36 @@
+// The pictures of what is computed: camera cones, open sky, room for plugs, freeing moves, sliding range, folding sweep,
+// ground. Plain shapes in scene coordinates, made anew whenever the build changes.
+#pragma once
+
+#include "app/drawing/overlays.h"
+#include "app/drawing/projection.h"
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QColor>
+#include <QPen>
+#include <vector>
+
+namespace waxis::drawing {
+
+struct Picture {
+    QPainterPath path;
+    QColor line, fill; ///< invalid: none
+    Qt::PenStyle style = Qt::SolidLine;
+    double width_px = 1.2;
+    QString tag; ///< stands at tagAt; empty: none
+    QPointF tagAt;
+    bool operator==(const Picture &) const = default;
+};
+
+/// What the overlays ask for, and what belongs to the chosen and the lit-up things.
+std::vector<Picture> picturesOf(View view, const app::Document &document, const Overlays &overlays,
+                                const theme::Theme &theme);
+
+/// Where the lower view is cut: what the plane cuts, as it looks in that view.
+std::vector<Picture> sectionPictures(View view, double at_mm, const app::Document &document);
+
+/// An arrow from one point to another with a head of that size.
+QPainterPath arrowPath(const QPointF &from, const QPointF &to, double head_mm);
+
+} // namespace waxis::drawing

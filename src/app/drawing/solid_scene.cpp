@@ -1,0 +1,158 @@
+#include "app/drawing/solid_scene.h"
+
+#include "core/analysis/body_table.h"
+#include "core/base/units.h"
+#include "core/geometry/triangles.h"
+#include "core/rays/ray_world.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace waxis::drawing {
+
+Vec3 Orbit::eye_mm() const {
+    const double a = radiansFromDegrees(azimuth_deg), e = radiansFromDegrees(elevation_deg);
+    return target_mm + distance_mm * Vec3(std::cos(e) * std::cos(a), std::cos(e) * std::sin(a), std::sin(e));
+}
+
+Vec3 Orbit::right() const {
+    const double a = radiansFromDegrees(azimuth_deg);
+    return {-std::sin(a), std::cos(a), 0};
+}
+
+Vec3 Orbit::up() const { return right().cross(ahead()); }
+
+Vec3 Orbit::rayThrough(double right_half, double up_half) const {
+    const double half = std::tan(radiansFromDegrees(kView_deg) / 2);
+    return (ahead() + half * (right_half * right() + up_half * up())).normalized();
+}
+
+namespace {
+
+struct Look {
+    QColor color;
+    bool clear = false; ///< lets light through
+    bool shown = true;
+};
+
+Look lookOf(const app::Document &document, const Build &build, const BodyTable &table, std::size_t body,
+            const SolidLooks &looks, const theme::Theme &theme) {
+    const BodyTraits &traits = table.traits[body];
+    const BodyOwner &owner = table.owners[std::size_t(traits.owner)];
+    Look look;
+    if (!(owner.cases >> document.loadCase() & 1)) look.shown = false;
+    if (owner.kind == OwnerKind::disc) {
+        look = {theme.colors().softChalk, true, look.shown && looks.discs};
+        look.color.setAlphaF(0.16f);
+        return look;
+    }
+    look.color = theme::familyColor(Family::structure);
+    if (owner.kind == OwnerKind::part) {
+        const Part *part = findPart(build, owner.id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (type) {
+            look.color = theme::familyColor(familyOf(type->kind));
+            const Solid &solid = type->solids[std::size_t(traits.solid)];
+            switch (solid.role) {
+            case SolidRole::body:
+            case SolidRole::board: break;
+            case SolidRole::component: look.color = look.color.darker(115); break;
+            case SolidRole::connector: look.color = look.color.darker(140); break;
+            case SolidRole::shield: look.color = look.color.lighter(112); break;
+            case SolidRole::lens: look.color = theme::lensColor(); break;
+            case SolidRole::soft:
+                look.color.setAlphaF(0.4f);
+                look.clear = true;
+                break;
+            }
+        }
+    } else if (owner.kind != OwnerKind::standoff) {
+        look.color = look.color.darker(owner.kind == OwnerKind::arm ? 140 : 122);
+        if (looks.ghostPlates) {
+            look.color.setAlphaF(0.22f);
+            look.clear = true;
+        }
+    }
+    const QString id = QString::fromStdString(owner.id);
+    if (document.selection().contains(id)) look.color = theme.colors().plumb;
+    if (document.highlighted().contains(id)) look.color = theme.colors().thrustAxis;
+    return look;
+}
+
+void addBody(const Body &body, const QColor &color, const QColor &ink, std::vector<SolidCorner> &out,
+             std::vector<SolidCorner> &edges, Aabb &bounds) {
+    constexpr int kSides = 40;
+    const Triangles triangles = trianglesOf(body.shape, kSides);
+    std::map<std::pair<int, int>, Vec3> open; // edges met once, with the normal of that side
+    const float r = float(color.redF()), g = float(color.greenF()), b = float(color.blueF()), a = float(color.alphaF());
+    for (const auto &corner : triangles.corners) {
+        Vec3 p[3];
+        for (int i = 0; i < 3; ++i) p[i] = body.X_FrameBody * triangles.points_mm[std::size_t(corner[std::size_t(i)])];
+        const Vec3 n = (p[1] - p[0]).cross(p[2] - p[0]).normalized(); // flat shading: edges of boards stay crisp
+        for (const auto &q : p) {
+            bounds.include(q);
+            out.push_back({float(q.x()), float(q.y()), float(q.z()), float(n.x()), float(n.y()), float(n.z()), r, g, b, a});
+        }
+        // A line where two faces meet at an angle.
+        for (std::size_t i = 0; i < 3; ++i) {
+            const int from = corner[i], to = corner[(i + 1) % 3];
+            const auto [at, first] = open.emplace(std::minmax(from, to), n);
+            constexpr double kFlat = 0.85; // cosine: flats of round things are no edges
+            if (first || at->second.dot(n) > kFlat) continue;
+            for (const auto &q : {p[i], p[(i + 1) % 3]})
+                edges.push_back({float(q.x()), float(q.y()), float(q.z()), 0, 0, 0, float(ink.redF()),
+                                 float(ink.greenF()), float(ink.blueF()), float(ink.alphaF())});
+        }
+    }
+}
+
+} // namespace
+
+SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, const theme::Theme &theme) {
+    const Build &build = document.drawnBuild();
+    const auto &analysis = document.analysis();
+    const BodyTable table = bodyTableOf(build, analysis.derived.loadCases, analysis.practice);
+    SolidScene scene;
+    std::vector<SolidCorner> clear, edges, none;
+    QColor ink = theme::palette(theme::Mode::light).ink;
+    constexpr float kFaint = 0.55f;
+    ink.setAlphaF(kFaint);
+    for (std::size_t i = 0; i < table.bodies.size(); ++i) {
+        const Look look = lookOf(document, build, table, i, looks, theme);
+        if (!look.shown) continue;
+        Aabb ignored;
+        const bool disc = table.owners[std::size_t(table.traits[i].owner)].kind == OwnerKind::disc;
+        none.clear();
+        addBody(table.bodies[i], look.color, ink, look.clear ? clear : scene.corners, disc ? none : edges,
+                disc && !looks.discs ? ignored : scene.bounds);
+    }
+    scene.firm = int(scene.corners.size());
+    scene.clear = int(clear.size());
+    scene.edges = int(edges.size());
+    scene.corners.insert(scene.corners.end(), clear.begin(), clear.end());
+    scene.corners.insert(scene.corners.end(), edges.begin(), edges.end());
+    return scene;
+}
+
+std::string pickedAlong(const app::Document &document, const SolidLooks &looks, const std::optional<CutAway> &cut,
+                        const Vec3 &eye_mm, const Vec3 &direction) {
+    const auto &analysis = document.analysis();
+    const BodyTable table = bodyTableOf(document.drawnBuild(), analysis.derived.loadCases, analysis.practice);
+    const RayWorld world(table.bodies, [&](int body) {
+        const BodyOwner &owner = table.owners[std::size_t(table.traits[std::size_t(body)].owner)];
+        const bool ghost = looks.ghostPlates && (owner.kind == OwnerKind::plate || owner.kind == OwnerKind::arm);
+        return owner.kind != OwnerKind::disc && !ghost && (owner.cases >> document.loadCase() & 1);
+    });
+    Vec3 from = eye_mm;
+    if (cut && from[cut->axis] > cut->at_mm) { // start where the ray comes out of what is cut away
+        if (direction[cut->axis] >= 0) return {};
+        from += direction * ((from[cut->axis] - cut->at_mm) / -direction[cut->axis]);
+    }
+    const auto hit = world.first(from, direction);
+    if (hit.body < 0) return {};
+    if (cut && (from + hit.distance_mm * direction)[cut->axis] > cut->at_mm) return {};
+    return table.owners[std::size_t(table.traits[std::size_t(hit.body)].owner)].id;
+}
+
+} // namespace waxis::drawing

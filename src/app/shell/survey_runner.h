@@ -1,0 +1,37 @@
+// Takes surveys of the open build in the background, so that the window never waits for them.
+#pragma once
+
+#include "app/shell/document.h"
+
+#include <QFutureWatcher>
+#include <QTimer>
+#include <atomic>
+#include <memory>
+
+namespace waxis::app {
+
+/// Waits until the hands rest, surveys a copy of the build on another thread, and gives the result to the document. A
+/// change meanwhile stops the run and starts another.
+class SurveyRunner : public QObject {
+    Q_OBJECT
+
+public:
+    explicit SurveyRunner(Document &document, QObject *parent = nullptr);
+    ~SurveyRunner() override;
+    /// Nothing is under way and the findings are of the build as it is.
+    bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
+
+signals:
+    void stateChanged(); ///< settled or not
+
+private:
+    void look();
+    void start();
+
+    Document &document_;
+    QTimer rest_;
+    QFutureWatcher<std::shared_ptr<const Survey>> run_;
+    std::shared_ptr<std::atomic<bool>> stop_;
+};
+
+} // namespace waxis::app

@@ -1,0 +1,354 @@
+#include "app/stages/place/sky_panel.h"
+
+#include "app/theme/metrics.h"
+#include "core/base/units.h"
+#include "core/build/group_edits.h"
+#include "core/rules/wording.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPainter>
+#include <QTableWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace waxis::place {
+
+using drawing::View;
+
+/// The hemisphere as a map of true areas: zenith in the middle, horizon at the rim, nose to the right, left side up.
+class SkyPanel::Dome : public QWidget {
+public:
+    Dome(const SkyPanel &panel, bool cruise) : panel_(panel), cruise_(cruise) {
+        setMinimumSize(130, 150);
+        setAccessibleName(cruise ? tr("Sky at cruise pitch") : tr("Sky when level"));
+    }
+
+protected:
+    void paintEvent(QPaintEvent *) override {
+        QPainter painter(this);
+        painter.setRenderHint(QPainter::Antialiasing);
+        const auto &c = panel_.theme_.colors();
+        if (panel_.sites_.empty()) return;
+        const int row = std::max(0, panel_.chosenSite());
+        const Site &site = panel_.sites_[std::size_t(row)];
+        const SkyView &view = cruise_ ? site.cruise : site.level;
+        constexpr int kWords_px = 32;
+        const int size = std::min(width() - 12, height() - kWords_px - 6);
+        const QRectF box((width() - size) / 2.0, 4, size, size);
+        painter.drawImage(box, imageOf(view, int(size * devicePixelRatioF())));
+        painter.setPen(QPen(c.softChalk, 1));
+        painter.drawEllipse(box);
+        const double mask = panel_.document_.analysis().practice[Limit::skyMask];
+        const double ring = box.width() / 2 * std::sqrt(1 - std::sin(radiansFromDegrees(mask)));
+        painter.setPen(QPen(c.chalk, 1, Qt::DotLine));
+        painter.drawEllipse(box.center(), ring, ring);
+        painter.setPen(c.chalk);
+        painter.setFont(panel_.theme_.text(theme::kSmallPixels));
+        painter.drawText(QRectF(box.right() - 34, box.top() - 3, 36, 14), Qt::AlignRight, tr("nose →"));
+        const QRectF words(0, box.bottom() + 2, width(), kWords_px);
+        const double pitch = cruise_ ? panel_.document_.analysis().practice[Limit::cruisePitch] : 0;
+        painter.setFont(panel_.theme_.text(theme::kSmallPixels + 1, true));
+        painter.drawText(words, Qt::AlignHCenter | Qt::AlignTop,
+                         cruise_ ? tr("cruise, nose down %1°: %2 %").arg(pitch).arg(100 * view.hidden, 0, 'f', 1)
+                                 : tr("level: %1 % hidden").arg(100 * view.hidden, 0, 'f', 1));
+        painter.setFont(panel_.theme_.text(theme::kSmallPixels));
+        painter.setPen(c.softChalk);
+        painter.drawText(words.adjusted(0, 16, 0, 0), Qt::AlignHCenter | Qt::AlignTop,
+                         tr("antenna leans %1°").arg(view.axisToZenith_deg, 0, 'f', 0));
+    }
+
+private:
+    QImage imageOf(const SkyView &view, int size) const {
+        QImage image(size, size, QImage::Format_ARGB32_Premultiplied);
+        image.fill(Qt::transparent);
+        const auto &c = panel_.theme_.colors();
+        const QRgb open = c.matGridStrong.lighter(170).rgb();
+        const auto &directions = skyDirections();
+        const double half = size / 2.0;
+        const int dot = std::max(2, int(std::ceil(size / 75.0)));
+        for (std::size_t i = 0; i < directions.size() && i < view.owner.size(); ++i) {
+            const Vec3 &d = directions[i];
+            const double flat = std::hypot(d.x(), d.y());
+            const double r = half * std::sqrt(std::max(0.0, 1 - d.z())); // Lambert: areas are true
+            const int x = int(half + (flat > 0 ? d.x() / flat * r : 0)), y = int(half - (flat > 0 ? d.y() / flat * r : 0));
+            QRgb color = open;
+            if (const int owner = view.owner[i]; owner >= 0) {
+                const auto &id = panel_.document_.analysis().derived.owners[std::size_t(owner)].id;
+                const Part *part = findPart(panel_.document_.build(), id);
+                const PartType *type = part ? typeOf(panel_.document_.build(), *part) : nullptr;
+                color = theme::familyColor(type ? familyOf(type->kind) : Family::structure).rgb();
+            }
+            for (int dy = 0; dy < dot; ++dy)
+                for (int dx = 0; dx < dot; ++dx)
+                    if (image.valid(x + dx, y + dy)) image.setPixel(x + dx, y + dy, color);
+        }
+        return image;
+    }
+
+    const SkyPanel &panel_;
+    bool cruise_;
+};
+
+SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    setAutoFillBackground(true);
+    empty_ = new QLabel(tr("There is no GPS aboard. Drag one from Parts onto the mat; its sky then stands here."));
+    empty_->setAlignment(Qt::AlignCenter);
+    body_ = new QWidget;
+    auto *all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->addWidget(empty_, 1);
+    all->addWidget(body_, 1);
+    auto *row = new QHBoxLayout(body_);
+    row->setContentsMargins(4, 4, 12, 8);
+    row->setSpacing(4);
+    for (int i = 0; i < 2; ++i) {
+        domes_[std::size_t(i)] = new Dome(*this, i == 1);
+        row->addWidget(domes_[std::size_t(i)], 2);
+    }
+    head_ = new QLabel;
+    head_->setWordWrap(true);
+    table_ = new QTableWidget(0, 4);
+    table_->setObjectName("sky-sites");
+    table_->setAccessibleName(tr("Places compared"));
+    table_->setHorizontalHeaderLabels({tr("place"), tr("level"), tr("cruise"), tr("mostly by")});
+    table_->verticalHeader()->hide();
+    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setSelectionMode(QAbstractItemView::SingleSelection);
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setFrameShape(QFrame::NoFrame);
+    table_->setShowGrid(false);
+    auto button = [&](const QString &text, const QString &name, const QString &tip) {
+        auto *b = new QToolButton;
+        b->setText(text);
+        b->setObjectName(name);
+        b->setToolTip(tip);
+        b->setAccessibleName(text);
+        return b;
+    };
+    add_ = button(tr("Ghost here"), "ghost-here", tr("Remembers this place to compare it; G over a drawing does so at the pointer"));
+    move_ = button(tr("Move it there"), "ghost-move", tr("Puts the receiver where the chosen ghost is"));
+    remove_ = button(tr("Drop ghost"), "ghost-remove", tr("Forgets the chosen ghost"));
+    auto *buttons = new QHBoxLayout;
+    buttons->setSpacing(4);
+    for (auto *b : {add_, move_, remove_}) buttons->addWidget(b);
+    buttons->addStretch();
+    auto *beside = new QVBoxLayout;
+    beside->setSpacing(4);
+    beside->addWidget(head_);
+    beside->addWidget(table_, 1);
+    beside->addLayout(buttons);
+    row->addLayout(beside, 5);
+
+    connect(add_, &QToolButton::clicked, this, &SkyPanel::addGhostHere);
+    connect(move_, &QToolButton::clicked, this, &SkyPanel::moveToChosen);
+    connect(remove_, &QToolButton::clicked, this, &SkyPanel::removeChosen);
+    connect(table_, &QTableWidget::itemSelectionChanged, this, [this] {
+        for (auto *dome : domes_) dome->update();
+        move_->setEnabled(chosenSite() > 0);
+        remove_->setEnabled(chosenSite() > 0);
+    });
+    auto follow = [this] {
+        if (isVisible()) refresh();
+    };
+    connect(&document_, &app::Document::changed, this, follow);
+    connect(&document_, &app::Document::selectionChanged, this, follow);
+    connect(&document_, &app::Document::opened, this, [this] {
+        ghosts_.clear();
+        nextNumber_ = 1;
+        emit ghostsChanged();
+    });
+    auto dress = [this, follow] {
+        const auto &c = theme_.colors();
+        QPalette colors = palette();
+        colors.setColor(QPalette::Window, c.mat);
+        setPalette(colors);
+        head_->setStyleSheet(QStringLiteral("color: %1;").arg(c.chalk.name()));
+        empty_->setStyleSheet(QStringLiteral("color: %1;").arg(c.softChalk.name()));
+        table_->setStyleSheet(
+            QStringLiteral("QTableWidget { background: %1; color: %2; selection-background-color: %3; "
+                           "selection-color: %2; } QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %4; border: none; "
+                           "padding: 2px; }")
+                .arg(c.mat.name(), c.chalk.name(), c.matGridStrong.name(), c.softChalk.name()));
+        follow();
+    };
+    dress();
+    connect(&theme_, &theme::Theme::changed, this, dress);
+}
+
+const Part *SkyPanel::pickReceiver() const {
+    const Build &build = document_.build();
+    auto listens = [&](const Part *part) {
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        return type && (type->kind == PartKind::gps || type->mustSeeSky) && document_.isAboardNow(*part);
+    };
+    if (listens(document_.selectedPart())) return document_.selectedPart();
+    if (const Part *before = findPart(build, receiver_); listens(before)) return before;
+    for (const auto &part : build.parts)
+        if (listens(&part)) return &part;
+    return nullptr;
+}
+
+void SkyPanel::look(Site &site, const RayWorld &world) const {
+    const auto &analysis = document_.analysis();
+    const Part *part = findPart(document_.build(), receiver_);
+    const AntennaPlace place = antennaPlace(*typeOf(document_.build(), *part), site.X_FramePart);
+    const double mask = analysis.practice[Limit::skyMask];
+    site.level = skyView(world, analysis.derived, place.position_mm, place.axis, mask, 0);
+    site.cruise =
+        skyView(world, analysis.derived, place.position_mm, place.axis, mask, analysis.practice[Limit::cruisePitch]);
+}
+
+void SkyPanel::refresh() {
+    const Part *part = pickReceiver();
+    empty_->setVisible(!part);
+    body_->setVisible(part != nullptr);
+    receiver_ = part ? part->id : std::string();
+    if (!part) {
+        sites_.clear();
+        return;
+    }
+    const auto &analysis = document_.analysis();
+    const RayWorld world = skyWorld(document_.build(), analysis.derived, document_.loadCase(),
+                                    int(part - document_.build().parts.data()), analysis.practice[Limit::skyThick]);
+    std::vector<Site> sites;
+    sites.push_back({0, framePose(document_.build(), *part), {}, {}});
+    look(sites.front(), world);
+    for (const auto &[number, pose] : ghosts_) {
+        // While the receiver itself is dragged nothing changes over the ghosts.
+        const auto known = std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) { return s.number == number; });
+        if (document_.isPreviewing() && known != sites_.end()) {
+            sites.push_back(std::move(*known));
+            continue;
+        }
+        sites.push_back({number, pose, {}, {}});
+        look(sites.back(), world);
+    }
+    sites_ = std::move(sites);
+    head_->setText(tr("<b>%1</b>: share of the sky hidden, low sky counting less; most allowed %2 %")
+                       .arg(QString::fromStdString(part->name).toHtmlEscaped())
+                       .arg(analysis.practice[Limit::skyHidden]));
+    refreshTable();
+    for (auto *dome : domes_) dome->update();
+}
+
+void SkyPanel::refreshTable() {
+    const int chosen = std::max(0, chosenSite());
+    const QSignalBlocker quiet(table_);
+    table_->setRowCount(int(sites_.size()));
+    for (int r = 0; r < int(sites_.size()); ++r) {
+        const Site &site = sites_[std::size_t(r)];
+        const auto &by = site.level.by.empty() ? site.cruise.by : site.level.by;
+        const Vec3 p = site.X_FramePart.position_mm;
+        const QString place = site.number == 0 ? tr("as it stands") : tr("ghost %1").arg(site.number);
+        const QString cells[] = {
+            place, tr("%1 %").arg(100 * site.level.hidden, 0, 'f', 1), tr("%1 %").arg(100 * site.cruise.hidden, 0, 'f', 1),
+            by.empty() ? tr("nothing") : QString::fromStdString(displayName(document_.build(), by.front().id))};
+        for (int column = 0; column < 4; ++column) {
+            auto *item = table_->item(r, column);
+            if (!item) table_->setItem(r, column, item = new QTableWidgetItem);
+            item->setText(cells[column]);
+            if (column == 1 || column == 2) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            item->setToolTip(tr("%1 mm fore, %2 mm left, %3 mm high").arg(p.x(), 0, 'f', 1).arg(p.y(), 0, 'f', 1).arg(p.z(), 0, 'f', 1));
+        }
+    }
+    table_->resizeColumnsToContents();
+    table_->selectRow(std::min(chosen, table_->rowCount() - 1));
+    add_->setEnabled(int(ghosts_.size()) < kMostGhosts);
+    move_->setEnabled(chosenSite() > 0);
+    remove_->setEnabled(chosenSite() > 0);
+}
+
+int SkyPanel::chosenSite() const {
+    const auto rows = table_->selectionModel()->selectedRows();
+    return rows.isEmpty() ? -1 : std::min(rows.first().row(), int(sites_.size()) - 1);
+}
+
+void SkyPanel::addGhostHere() {
+    if (const Part *part = pickReceiver()) addGhostAt(framePose(document_.build(), *part));
+}
+
+void SkyPanel::addGhost(View view, const Vec3 &at_mm) {
+    const Part *part = pickReceiver();
+    if (!part) {
+        emit document_.refused(tr("There is no GPS aboard whose sky could be compared."));
+        return;
+    }
+    Pose pose = framePose(document_.build(), *part);
+    const Vec3 stood = pose.position_mm;
+    const auto &derived = document_.analysis().derived;
+    const int self = int(part - document_.build().parts.data());
+    if (view != View::plan) {
+        for (int axis : {view == View::side ? 0 : 1, 2}) pose.position_mm[axis] = at_mm[axis];
+    } else {
+        pose.position_mm.head<2>() = at_mm.head<2>();
+        // Down from above onto what lies highest there.
+        const RayWorld world(derived.world->bodies(), [&](int body) {
+            const auto &traits = derived.traits[std::size_t(body)];
+            const auto &owner = derived.owners[std::size_t(traits.owner)];
+            return traits.owner != self && owner.kind != OwnerKind::disc && !traits.soft && !owner.flexible &&
+                   (owner.cases >> document_.loadCase() & 1);
+        });
+        constexpr double kAbove_mm = 2000;
+        const auto hit = world.first({at_mm.x(), at_mm.y(), kAbove_mm}, -Vec3::UnitZ());
+        const double below = stood.z() - partBounds(document_.build(), *part).min_mm.z();
+        if (hit.body >= 0) pose.position_mm.z() = kAbove_mm - hit.distance_mm + below;
+    }
+    addGhostAt(pose);
+}
+
+void SkyPanel::addGhostAt(const Pose &pose) {
+    if (int(ghosts_.size()) >= kMostGhosts) {
+        emit document_.refused(tr("%1 ghosts are the most; drop one first.").arg(kMostGhosts));
+        return;
+    }
+    ghosts_.emplace_back(nextNumber_++, pose);
+    refresh();
+    table_->selectRow(table_->rowCount() - 1);
+    emit ghostsChanged();
+}
+
+void SkyPanel::moveToChosen() {
+    const int row = chosenSite();
+    const Part *part = findPart(document_.build(), receiver_);
+    if (row <= 0 || !part) return;
+    document_.edit(tr("Move %1 to ghost %2").arg(QString::fromStdString(part->name)).arg(sites_[std::size_t(row)].number),
+                   movePart(document_.build(), receiver_, sites_[std::size_t(row)].X_FramePart));
+}
+
+void SkyPanel::removeChosen() {
+    const int row = chosenSite();
+    if (row <= 0) return;
+    std::erase_if(ghosts_, [&](const auto &ghost) { return ghost.first == sites_[std::size_t(row)].number; });
+    refresh();
+    emit ghostsChanged();
+}
+
+std::vector<drawing::Picture> SkyPanel::ghostPictures(View view) const {
+    std::vector<drawing::Picture> pictures;
+    const Part *part = pickReceiver();
+    const PartType *type = part ? typeOf(document_.build(), *part) : nullptr;
+    for (const auto &[number, pose] : ghosts_) {
+        QPainterPath path;
+        path.setFillRule(Qt::WindingFill);
+        if (type)
+            for (const auto &solid : type->solids) path.addPath(drawing::outline(view, solid.shape, pose * solid.X_PartSolid));
+        QColor veil = theme::familyColor(Family::sensing);
+        veil.setAlphaF(0.25f);
+        pictures.push_back({path.simplified(), theme_.colors().chalk, veil, Qt::DashLine, 1.2, tr("ghost %1").arg(number),
+                            drawing::project(view, pose.position_mm) + QPointF(0, -14)});
+    }
+    return pictures;
+}
+
+void SkyPanel::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
+} // namespace waxis::place

@@ -1,0 +1,74 @@
+// The sky over a GPS antenna, level and at cruise pitch, and a comparison with up to five places where it might stand.
+#pragma once
+
+#include "app/drawing/pictures.h"
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QImage>
+#include <QWidget>
+#include <array>
+
+class QLabel;
+class QTableWidget;
+class QToolButton;
+
+namespace waxis::place {
+
+class SkyPanel : public QWidget {
+    Q_OBJECT
+
+public:
+    static constexpr int kMostGhosts = 5;
+
+    SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    /// The receiver looked at: the chosen part when it must see the sky, else the build's GPS; empty: there is none.
+    const std::string &receiver() const { return receiver_; }
+    struct Site {
+        int number = 0; ///< 0: where it stands
+        Pose X_FramePart;
+        SkyView level, cruise;
+    };
+    /// The place it has, then the ghosts.
+    const std::vector<Site> &sites() const { return sites_; }
+
+    /// A place to compare, seen in a drawing: in plan it comes to stand on what lies highest there.
+    void addGhost(drawing::View view, const Vec3 &at_mm);
+    void addGhostHere();
+    /// The ghosts as they are drawn in a view.
+    std::vector<drawing::Picture> ghostPictures(drawing::View view) const;
+    QTableWidget &table() { return *table_; }
+
+signals:
+    void ghostsChanged();
+
+protected:
+    void showEvent(QShowEvent *event) override;
+
+private:
+    class Dome;
+    void refresh();
+    void look(Site &site, const RayWorld &world) const;
+    void refreshTable();
+    void addGhostAt(const Pose &pose);
+    void moveToChosen();
+    void removeChosen();
+    int chosenSite() const;
+    const Part *pickReceiver() const;
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    std::string receiver_;
+    std::vector<Site> sites_;
+    std::vector<std::pair<int, Pose>> ghosts_;
+    int nextNumber_ = 1;
+    std::array<Dome *, 2> domes_{};
+    QLabel *head_ = nullptr;
+    QLabel *empty_ = nullptr;
+    QWidget *body_ = nullptr;
+    QTableWidget *table_ = nullptr;
+    QToolButton *add_ = nullptr, *move_ = nullptr, *remove_ = nullptr;
+};
+
+} // namespace waxis::place
