@@ -64,10 +64,11 @@ int main(int argc, char **argv) {
     const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW", "side");
     const QCommandLineOption overlays("overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS");
     const QCommandLineOption loadCase("load-case", "Load case to show.", "ID");
+    const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
     parser.addOptions(
-        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, editPart, startTime});
+        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, practice, editPart, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -105,6 +106,7 @@ int main(int argc, char **argv) {
         window.document().setLoadCase(int(at - cases.begin()));
     }
 
+    if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {
         if (!window.document().build().types->contains(parser.value(editPart).toStdString()))
             return fail("the build has no part type \"" + parser.value(editPart) + "\"");

@@ -51,7 +51,7 @@ Build board(const std::optional<HolePattern> &pattern) {
 }
 
 place::Snap snapAt(const Build &build, const Vec3 &at, View view = View::plan, double reach = 4) {
-    return place::snap(build, build.parts[0], {at, Quat::Identity()}, view, reach);
+    return place::snap(build, build.parts[0], {at, Quat::Identity()}, view, reach, {});
 }
 
 } // namespace
@@ -100,12 +100,13 @@ private slots:
     void boardsAreDrawnToTheSiteWhoseHolesFit() {
         const HolePattern fits{PatternShape::square, 30.5, 0, 3.2, 4}, other{PatternShape::square, 20, 0, 3.2, 4};
         const auto seated = snapAt(board(fits), {3, 2, 20});
-        QCOMPARE(seated.site, std::string("stack"));
+        QVERIFY(seated.perch && seated.perch->kind == PerchKind::pattern);
+        QCOMPARE(seated.perch->site, std::string("stack"));
         QVERIFY((seated.X_FramePart.position_mm - Vec3(5, 0, 12)).norm() < 1e-12);
         QVERIFY(seated.text.contains("Stack"));
-        QVERIFY(snapAt(board(other), {3, 2, 20}).site.empty());
-        QVERIFY(snapAt(board(std::nullopt), {3, 2, 20}).site.empty());
-        QVERIFY(snapAt(board(fits), {15, 0, 20}).site.empty()); // out of reach
+        QVERIFY(!snapAt(board(other), {3, 2, 20}).perch);
+        QVERIFY(!snapAt(board(std::nullopt), {3, 2, 20}).perch);
+        QVERIFY(!snapAt(board(fits), {15, 0, 20}).perch); // out of reach
     }
     void edgesFacesAndTheCentreLineAttract() {
         const Build build = board(std::nullopt);
@@ -188,7 +189,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 0);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 16);
+        QCOMPARE(model.rowCount(), 18);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

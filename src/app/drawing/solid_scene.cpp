@@ -84,6 +84,11 @@ void addBody(const Body &body, const QColor &color, const QColor &ink, std::vect
              std::vector<SolidCorner> &edges, Aabb &bounds) {
     constexpr int kSides = 40;
     const Triangles triangles = trianglesOf(body.shape, kSides);
+    // Faces and walls list their corners apart: edges meet by place.
+    std::map<std::array<double, 3>, int> known;
+    std::vector<int> same;
+    for (const auto &p : triangles.points_mm)
+        same.push_back(known.emplace(std::array{p.x(), p.y(), p.z()}, int(same.size())).first->second);
     std::map<std::pair<int, int>, Vec3> open; // edges met once, with the normal of that side
     const float r = float(color.redF()), g = float(color.greenF()), b = float(color.blueF()), a = float(color.alphaF());
     for (const auto &corner : triangles.corners) {
@@ -96,7 +101,7 @@ void addBody(const Body &body, const QColor &color, const QColor &ink, std::vect
         }
         // A line where two faces meet at an angle.
         for (std::size_t i = 0; i < 3; ++i) {
-            const int from = corner[i], to = corner[(i + 1) % 3];
+            const int from = same[std::size_t(corner[i])], to = same[std::size_t(corner[(i + 1) % 3])];
             const auto [at, first] = open.emplace(std::minmax(from, to), n);
             constexpr double kFlat = 0.85; // cosine: flats of round things are no edges
             if (first || at->second.dot(n) > kFlat) continue;

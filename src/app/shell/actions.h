@@ -9,7 +9,7 @@
 
 namespace waxis::app {
 
-enum class Menu { file, edit, part, view, check, help };
+enum class Menu { file, edit, part, arrange, view, check, help };
 
 struct ActionSpec {
     QString id;

@@ -1,6 +1,10 @@
 #include "app/shell/inspector_panel.h"
 
+#include "app/shell/fastening_rows.h"
+#include "app/shell/mounting_rows.h"
+#include "app/shell/selection_card.h"
 #include "app/shell/texts.h"
+#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
 
 #include <QComboBox>
@@ -14,25 +18,6 @@
 
 namespace waxis::app {
 
-namespace {
-
-/// A number as a person types it: decimal point or comma, a unit behind it may stay.
-std::optional<double> typedNumber(const QString &text) {
-    QString number = text.trimmed();
-    number.replace(',', '.').replace(QChar(0x2212), '-');
-    const auto space = number.indexOf(' ');
-    if (space > 0) number.truncate(space);
-    bool good = false;
-    const double value = number.toDouble(&good);
-    return good && std::isfinite(value) ? std::optional(value) : std::nullopt;
-}
-
-void put(QLineEdit *field, const QString &text) {
-    if (!field->hasFocus() || !field->isModified()) field->setText(text); // never under the typing hand
-}
-
-} // namespace
-
 InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     auto *layout = new QVBoxLayout(this);
@@ -43,6 +28,10 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     layout->addWidget(empty_);
     body_ = new QWidget;
     layout->addWidget(body_);
+    several_ = new SelectionCard(document_, theme_);
+    member_ = new MemberCard(document_, theme_);
+    layout->addWidget(several_);
+    layout->addWidget(member_);
     auto *inner = new QVBoxLayout(body_);
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(4);
@@ -94,6 +83,8 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     connect(mass_, &QLineEdit::editingFinished, this, &InspectorPanel::applyMass);
     massSource_ = new QLabel;
     form_->addRow({}, massSource_);
+    fastening_ = new FasteningRows(document_, *form_, this);
+    mounting_ = new MountingRows(document_, theme_, *form_, this);
     near_ = new QLabel;
     near_->setTextFormat(Qt::PlainText);
     near_->setFont(theme_.numbers(11));
@@ -152,13 +143,18 @@ QLineEdit *InspectorPanel::addNumber(const QString &label, const QString &name, 
 
 void InspectorPanel::refresh() {
     const Part *part = document_.selectedPart();
-    body_->setVisible(part != nullptr);
-    empty_->setVisible(part == nullptr);
-    if (!part) return;
+    const bool several = document_.selectedParts().size() > 1;
+    const bool member = !part && member_->refresh();
+    several_->setVisible(several);
+    member_->setVisible(member);
+    body_->setVisible(part && !several);
+    empty_->setVisible(!part && !member);
+    if (several) several_->refresh();
+    if (!part || several) return;
     const Build &build = document_.build();
     const PartType *type = typeOf(build, *part);
     const Pose pose = framePose(build, *part);
-    put(name_, QString::fromStdString(part->name));
+    putText(name_, QString::fromStdString(part->name));
     QStringList where;
     if (type && !type->maker.empty()) where << QString::fromStdString(type->maker);
     where << (part->placement.site.empty()
@@ -183,15 +179,17 @@ void InspectorPanel::refresh() {
         type_->setToolTip(type_->currentText()); // long names are cut on the button
     }
     for (int i = 0; i < 3; ++i)
-        put(position_[std::size_t(i)], tr("%1 mm").arg(QString::fromStdString(oneDecimal(pose.position_mm[i]))));
+        putText(position_[std::size_t(i)], tr("%1 mm").arg(QString::fromStdString(oneDecimal(pose.position_mm[i]))));
     const auto angles = rollPitchYawFrom(pose.rotation);
     const double values[] = {angles.roll_deg, angles.pitch_deg, angles.yaw_deg};
-    for (std::size_t i = 0; i < 3; ++i) put(angles_[i], QString::fromStdString(oneDecimal(values[i])));
+    for (std::size_t i = 0; i < 3; ++i) putText(angles_[i], QString::fromStdString(oneDecimal(values[i])));
     turn_->setText(QString::fromStdString(turnInWords(pose.rotation)));
 
+    fastening_->refresh();
+    mounting_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
-    put(mass_,
+    putText(mass_,
         row.known ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', 1).arg(row.tolerance_g, 0, 'f', 1) : QString());
     mass_->setPlaceholderText(tr("unknown: weigh it"));
     switch (row.source) {

@@ -14,6 +14,11 @@ class QLineEdit;
 
 namespace waxis::app {
 
+class FasteningRows;
+class MemberCard;
+class MountingRows;
+class SelectionCard;
+
 class InspectorPanel : public QWidget {
     Q_OBJECT
 
@@ -41,6 +46,10 @@ private:
     std::array<QLineEdit *, 3> position_{};
     std::array<QLineEdit *, 3> angles_{};
     QLineEdit *mass_ = nullptr;
+    FasteningRows *fastening_ = nullptr;
+    MountingRows *mounting_ = nullptr;
+    SelectionCard *several_ = nullptr;
+    MemberCard *member_ = nullptr;
 };
 
 } // namespace waxis::app

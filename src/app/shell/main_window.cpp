@@ -4,8 +4,10 @@
 #include "app/shell/command_palette.h"
 #include "app/shell/data_files.h"
 #include "app/shell/findings_panel.h"
+#include "app/shell/group_tools.h"
 #include "app/shell/inspector_panel.h"
 #include "app/shell/notice_bar.h"
+#include "app/shell/practice_sheet.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
@@ -78,6 +80,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
     }
     bench_->addWidget(start_);
+    practiceSheet_ = new PracticeSheet(document_, theme_);
+    bench_->addWidget(practiceSheet_);
     notices_ = new NoticeBar(theme_);
     inspector_ = new InspectorPanel(document_, theme_);
     findings_ = new FindingsPanel(document_, theme_);
@@ -133,6 +137,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
             [this](const QString &type) { addFromLibrary(type.toStdString()); });
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
+    connect(practiceSheet_, &PracticeSheet::said, this, say);
+    connect(practiceSheet_, &PracticeSheet::finished, this, [this] { setStage(stage_); });
     connect(&document_, &Document::refused, this,
             [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
     connect(&document_, &Document::stateChanged, this, &MainWindow::refreshTitle);
@@ -249,6 +255,7 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
              list.setCurrentIndex(findings_->model().index(row));
              findings_->act(row, FindingAction::show);
          }},
+        {"practice", Menu::check, tr("Practice: limits and schools"), {}, anything, [this] { showPracticeSheet(); }},
         {"help", Menu::help, tr("Keys and hands"), QKeySequence("?"), {}, [this] { showHelp(); }},
     };
     for (int i = 0; i < kStageCount; ++i)
@@ -259,6 +266,34 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
                          {},
                          [this, i] { setStage(Stage(i)); },
                          i == 0});
+    for (auto &spec : arrangeSpecs()) specs.push_back(std::move(spec));
+    for (const auto &overlay : drawing::kOverlays)
+        specs.push_back({QStringLiteral("overlay-%1").arg(overlay.key),
+                         Menu::view,
+                         tr("Overlay: %1").arg(drawing::overlayText(overlay.says)) + QStringLiteral("\t%1").arg(overlay.key),
+                         {},
+                         {},
+                         [this, digit = overlay.key] {
+                             setStage(Stage::place);
+                             place_->toggleOverlay(digit);
+                         },
+                         overlay.key == 1});
+    const std::pair<place::Lower, QString> lowers[] = {{place::Lower::side, tr("Lower view: side")},
+                                                       {place::Lower::front, tr("Lower view: front")},
+                                                       {place::Lower::solid, tr("Lower view: solid, in three dimensions")},
+                                                       {place::Lower::lens, tr("Lower view: what the camera sees")},
+                                                       {place::Lower::sky, tr("Lower view: sky over the GPS")}};
+    for (const auto &[which, text] : lowers)
+        specs.push_back({QStringLiteral("lower-%1").arg(int(which)),
+                         Menu::view,
+                         text,
+                         {},
+                         {},
+                         [this, which = which] {
+                             setStage(Stage::place);
+                             place_->showLower(which);
+                         },
+                         which == place::Lower::side});
     for (const auto &sum : sumRegistry())
         specs.push_back({"sum-" + QString::fromStdString(sum.name),
                          Menu::check,
@@ -270,10 +305,22 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
     return specs;
 }
 
+std::vector<ActionSpec> MainWindow::arrangeSpecs() {
+    auto several = [this](std::size_t least) { return [this, least] { return document_.selectedParts().size() >= least; }; };
+    std::vector<ActionSpec> specs;
+    for (const auto &tool : groupTools())
+        specs.push_back({tool.id, Menu::arrange, tool.text, tool.key, several(tool.least),
+                         [this, tool] { tool.run(document_); }, tool.separatorBefore});
+    return specs;
+}
+
+void MainWindow::showPracticeSheet() { bench_->setCurrentWidget(practiceSheet_); }
+
 void MainWindow::makeMenus() {
     const std::pair<Menu, QString> titles[] = {{Menu::file, tr("File")},   {Menu::edit, tr("Edit")},
-                                               {Menu::part, tr("Part")},   {Menu::view, tr("View")},
-                                               {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
+                                               {Menu::part, tr("Part")},   {Menu::arrange, tr("Arrange")},
+                                               {Menu::view, tr("View")},   {Menu::check, tr("Check")},
+                                               {Menu::help, tr("Help")}};
     for (const auto &[which, text] : titles) {
         auto *menu = menuBar()->addMenu(text);
         for (const auto &spec : table_->specs()) {
@@ -333,6 +380,8 @@ QWidget *MainWindow::makeTopRow() {
                                QString::fromUtf8(profile.forWhom.data(), qsizetype(profile.forWhom.size())),
                                Qt::ToolTipRole);
     }
+    profiles_->insertSeparator(profiles_->count());
+    profiles_->addItem(tr("Limits and schools…"), QStringLiteral("sheet"));
     layout->addWidget(profiles_);
     connect(profiles_, &QComboBox::activated, this, &MainWindow::pickProfile);
     auto *go = new QPushButton(tr("Go to or do…   Ctrl K"));
@@ -345,6 +394,11 @@ QWidget *MainWindow::makeTopRow() {
 
 void MainWindow::pickProfile(int index) {
     const QString id = profiles_->itemData(index).toString();
+    if (id == "sheet") {
+        refreshProfile();
+        showPracticeSheet();
+        return;
+    }
     document_.edit(tr("Practice %1").arg(id), chooseProfile(document_.build(), id.toStdString()));
 }
 

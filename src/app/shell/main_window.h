@@ -29,6 +29,7 @@ class CommandPalette;
 class FindingsPanel;
 class InspectorPanel;
 class NoticeBar;
+class PracticeSheet;
 class StageRail;
 class StartPage;
 class SurveyRunner;
@@ -50,6 +51,9 @@ public:
     NoticeBar &notices() { return *notices_; }
     ActionTable &actions() { return *table_; }
     Autosave &autosave() { return autosave_; }
+    PracticeSheet &practiceSheet() { return *practiceSheet_; }
+    /// The practice of the build: limits, schools, comparison, in the place of the bench.
+    void showPracticeSheet();
     SurveyRunner &surveyor() { return *surveyor_; }
 
     bool openFile(const QString &path);
@@ -74,6 +78,7 @@ protected:
 
 private:
     std::vector<ActionSpec> actionSpecs();
+    std::vector<ActionSpec> arrangeSpecs();
     void makeMenus();
     QWidget *makeTopRow();
     void refreshTitle();
@@ -102,6 +107,7 @@ private:
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;
+    PracticeSheet *practiceSheet_ = nullptr;
     StageRail *rail_ = nullptr;
     InspectorPanel *inspector_ = nullptr;
     FindingsPanel *findings_ = nullptr;

@@ -98,7 +98,8 @@ std::vector<int> ServicePlan::inTheWay(int owner, const Vec3 &direction) {
     return way;
 }
 
-std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, std::vector<int> &visiting) {
+std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, const Set &anyway,
+                                                       std::vector<int> &visiting) {
     constexpr std::size_t kDeepest = 6;
     if (fixed_[std::size_t(owner)] || owner == self || visiting.size() > kDeepest ||
         std::find(visiting.begin(), visiting.end(), owner) != visiting.end())
@@ -123,12 +124,12 @@ std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, std:
         all.insert(owner);
         bool possible = true;
         for (int blocker : std::vector<int>(way->second)) {
-            if (all.contains(blocker)) continue;
+            if (all.contains(blocker) || anyway.contains(blocker)) continue;
             if (best && all.size() >= best->size()) {
                 possible = false;
                 break;
             }
-            const auto more = toTakeOff(blocker, self, visiting);
+            const auto more = toTakeOff(blocker, self, anyway, visiting);
             if (!more) {
                 possible = false;
                 break;
@@ -142,32 +143,47 @@ std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, std:
     return best;
 }
 
-std::optional<std::vector<int>> ServicePlan::toFree(const std::vector<int> &blockers, int self) {
-    Set all;
-    for (int blocker : blockers) {
-        if (all.contains(blocker)) continue;
-        std::vector<int> visiting;
-        const auto more = toTakeOff(blocker, self, visiting);
-        if (!more) return std::nullopt;
-        all.insert(more->begin(), more->end());
-    }
-    // In an order in which each comes off: what hides others goes before them.
+std::optional<std::vector<int>> ServicePlan::orderOf(const Set &all) {
     std::vector<int> order;
     Set left = all;
     while (!left.empty()) {
         const auto next = std::find_if(left.begin(), left.end(), [&](int owner) {
             for (std::size_t d = 0; d < directions().size(); ++d) {
-                const auto way = inTheWay(owner, directions()[d]);
-                if (std::none_of(way.begin(), way.end(), [&](int b) { return left.contains(b) || !all.contains(b); }))
+                auto [way, isNew] = ways_.try_emplace({owner, int(d)});
+                if (isNew) way->second = inTheWay(owner, directions()[d]);
+                if (std::none_of(way->second.begin(), way->second.end(),
+                                 [&](int b) { return left.contains(b) || !all.contains(b); }))
                     return true;
             }
             return false;
         });
-        const int owner = next == left.end() ? *left.begin() : *next;
-        order.push_back(owner);
-        left.erase(owner);
+        if (next == left.end()) return std::nullopt;
+        order.push_back(*next);
+        left.erase(next);
     }
     return order;
+}
+
+std::optional<std::vector<int>> ServicePlan::toFree(const std::vector<int> &blockers, int self) {
+    auto collect = [&](const Set &anyway) -> std::optional<Set> {
+        Set all;
+        for (int blocker : blockers) {
+            if (all.contains(blocker)) continue;
+            std::vector<int> visiting;
+            const auto more = toTakeOff(blocker, self, anyway, visiting);
+            if (!more) return std::nullopt;
+            all.insert(more->begin(), more->end());
+        }
+        return all;
+    };
+    // What stands before the port comes off anyway, so none of it holds the rest back; unless they wait for each other.
+    const Set anyway(blockers.begin(), blockers.end());
+    if (const auto all = collect(anyway))
+        if (auto order = orderOf(*all)) return order;
+    const auto all = collect({});
+    if (!all) return std::nullopt;
+    if (auto order = orderOf(*all)) return order;
+    return std::vector<int>(all->begin(), all->end());
 }
 
 } // namespace waxis

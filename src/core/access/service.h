@@ -21,7 +21,10 @@ public:
 
 private:
     using Set = std::set<int>;
-    std::optional<Set> toTakeOff(int owner, int self, std::vector<int> &visiting);
+    /// `anyway`: what comes off in any case and holds nothing back.
+    std::optional<Set> toTakeOff(int owner, int self, const Set &anyway, std::vector<int> &visiting);
+    /// An order in which each comes off past what is left; none when they wait for each other.
+    std::optional<std::vector<int>> orderOf(const Set &all);
     const std::vector<int> &assemblyOf(int owner);
     std::vector<int> inTheWay(int owner, const Vec3 &direction);
 

@@ -22,7 +22,11 @@ std::vector<Ring> sectionOf(const Shape &shape, const Pose &pose, const CutPlane
     const Vec3 normal = plane.u.cross(plane.v);
     std::vector<Vec3> points;
     std::vector<double> height; // over the plane; never exactly 0, so that each edge is crossed or not
+    // Corners may be listed twice (where a hole was bridged to its outline): edges meet by place, not by number.
+    std::map<std::array<double, 3>, int> known;
+    std::vector<int> same;
     for (const auto &p : body.points_mm) {
+        same.push_back(known.emplace(std::array{p.x(), p.y(), p.z()}, int(points.size())).first->second);
         points.push_back(pose * p);
         const double h = normal.dot(points.back() - plane.origin_mm);
         constexpr double kNone_mm = 1e-9;
@@ -34,7 +38,8 @@ std::vector<Ring> sectionOf(const Shape &shape, const Pose &pose, const CutPlane
     for (const auto &corner : body.corners) {
         std::optional<Edge> in, out;
         for (int i = 0; i < 3; ++i) {
-            const int a = corner[std::size_t(i)], b = corner[std::size_t((i + 1) % 3)];
+            const int a = same[std::size_t(corner[std::size_t(i)])];
+            const int b = same[std::size_t(corner[std::size_t((i + 1) % 3)])];
             if (height[std::size_t(a)] > 0 && height[std::size_t(b)] < 0) in = edgeOf(a, b);
             if (height[std::size_t(a)] < 0 && height[std::size_t(b)] > 0) out = edgeOf(a, b);
         }

@@ -1,0 +1,137 @@
+#include "app/shell/fastening_rows.h"
+
+#include "core/build/group_edits.h"
+#include "core/fastening/hardware.h"
+
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+#include <QSpinBox>
+#include <array>
+
+namespace waxis::app {
+
+namespace {
+
+QString nameIn(const Build &build, const std::string &id) { return QString::fromStdString(displayName(build, id)); }
+
+} // namespace
+
+FasteningRows::FasteningRows(Document &document, QFormLayout &form, QObject *parent)
+    : QObject(parent), document_(document) {
+    const std::array<std::pair<FasteningMethod, QString>, 10> methods{{
+        {FasteningMethod::none, tr("not yet")},
+        {FasteningMethod::screws, tr("screws")},
+        {FasteningMethod::tape, tr("tape")},
+        {FasteningMethod::hookAndLoop, tr("hook and loop")},
+        {FasteningMethod::ties, tr("ties")},
+        {FasteningMethod::strap, tr("strap")},
+        {FasteningMethod::glue, tr("glue")},
+        {FasteningMethod::stack, tr("the stack")},
+        {FasteningMethod::pressed, tr("press fit")},
+        {FasteningMethod::soldered, tr("solder")},
+    }};
+    method_ = new QComboBox;
+    method_->setObjectName("fastening");
+    method_->setAccessibleName(tr("Held by"));
+    for (const auto &[method, text] : methods) method_->addItem(text, int(method));
+    pieces_ = new QSpinBox;
+    pieces_->setObjectName("fastening-pieces");
+    pieces_->setAccessibleName(tr("How many"));
+    pieces_->setToolTip(tr("How many screws, ties or straps; usual: as the part and method want"));
+    pieces_->setRange(0, 99);
+    pieces_->setSpecialValueText(tr("usual"));
+    pieces_->setFixedWidth(72);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(4);
+    row->addWidget(method_, 1);
+    row->addWidget(pieces_);
+    form.addRow(tr("held by"), row);
+    onto_ = new OntoBox(document_);
+    onto_->setObjectName("fastening-onto");
+    onto_->setAccessibleName(tr("Fastened onto"));
+    onto_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    form.addRow(tr("onto"), onto_);
+    takes_ = new QLabel;
+    takes_->setObjectName("fastening-takes");
+    takes_->setWordWrap(true);
+    form.addRow({}, takes_);
+
+    connect(method_, &QComboBox::activated, this, [this] {
+        if (const Part *part = document_.selectedPart()) {
+            Fastening fastening = part->fastening;
+            fastening.method = FasteningMethod(method_->currentData().toInt());
+            fastening.pieces.reset();
+            apply(fastening);
+        }
+    });
+    connect(pieces_, &QSpinBox::valueChanged, this, [this](int count) {
+        if (const Part *part = document_.selectedPart()) {
+            Fastening fastening = part->fastening;
+            fastening.pieces = count > 0 ? std::optional(count) : std::nullopt;
+            apply(fastening);
+        }
+    });
+    connect(onto_, &QComboBox::activated, this, [this] {
+        const Part *part = document_.selectedPart();
+        if (!part || onto_->currentData().toString().isEmpty()) return;
+        Fastening fastening = part->fastening;
+        fastening.onto = {onto_->currentData().toString().toStdString()};
+        apply(fastening);
+    });
+}
+
+void FasteningRows::OntoBox::showPopup() {
+    const Part *part = document_.selectedPart();
+    if (part) {
+        const auto &derived = document_.analysis().derived;
+        const int owner = int(part - document_.build().parts.data());
+        constexpr double kNear_mm = 4;
+        constexpr std::size_t kMost = 10;
+        const auto near = derived.world->nearest(owner, kNear_mm, kMost, [&](int body) {
+            const auto &other = derived.owners[std::size_t(derived.traits[std::size_t(body)].owner)];
+            return other.kind != OwnerKind::disc && (other.cases >> document_.loadCase() & 1);
+        });
+        while (count() > 1) removeItem(1);
+        for (const auto &gap : near) {
+            const auto &other = derived.owners[std::size_t(derived.traits[std::size_t(gap.b)].owner)];
+            addItem(nameIn(document_.build(), other.id), QString::fromStdString(other.id));
+        }
+        if (near.empty()) addItem(tr("nothing within %1 mm").arg(kNear_mm));
+    }
+    QComboBox::showPopup();
+}
+
+void FasteningRows::apply(const Fastening &fastening) {
+    const Part *part = document_.selectedPart();
+    document_.edit(tr("Fasten %1").arg(QString::fromStdString(part->name)),
+                   fastenPart(document_.build(), part->id, fastening), "fasten/" + document_.selected());
+}
+
+void FasteningRows::refresh() {
+    const Part *part = document_.selectedPart();
+    if (!part) return;
+    const QSignalBlocker quiet(pieces_);
+    method_->setCurrentIndex(method_->findData(int(part->fastening.method)));
+    const bool counted = part->fastening.method == FasteningMethod::screws ||
+                         part->fastening.method == FasteningMethod::ties ||
+                         part->fastening.method == FasteningMethod::strap;
+    pieces_->setVisible(counted);
+    pieces_->setValue(part->fastening.pieces.value_or(0));
+    QStringList names;
+    for (const auto &id : part->fastening.onto) names << nameIn(document_.build(), id);
+    onto_->clear();
+    onto_->addItem(names.isEmpty() ? tr("nothing yet") : names.join(", "));
+    onto_->setToolTip(onto_->itemText(0));
+    QStringList takes;
+    for (const auto &hardware : hardwareFor(document_.build(), *part))
+        takes << tr("%1 × %2, %3 g")
+                     .arg(hardware.pieces)
+                     .arg(QString::fromStdString(hardware.name))
+                     .arg(hardware.pieces * hardware.piece_g, 0, 'f', 1);
+    takes_->setText(takes.join('\n'));
+    takes_->setVisible(!takes.isEmpty());
+}
+
+} // namespace waxis::app

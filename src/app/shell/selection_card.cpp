@@ -1,0 +1,154 @@
+#include "app/shell/selection_card.h"
+
+#include "app/shell/group_tools.h"
+#include "app/shell/typed_number.h"
+#include "app/theme/metrics.h"
+#include "core/build/group_edits.h"
+#include "core/rules/wording.h"
+
+#include <QFormLayout>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <map>
+
+namespace waxis::app {
+
+SelectionCard::SelectionCard(Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    title_ = new QLabel;
+    title_->setObjectName("several");
+    title_->setFont(theme.text(theme::kHeadPixels, true));
+    sums_ = new QLabel;
+    sums_->setWordWrap(true);
+    column->addWidget(title_);
+    column->addWidget(sums_);
+    auto *grid = new QGridLayout;
+    grid->setHorizontalSpacing(4);
+    grid->setVerticalSpacing(4);
+    QString lastRow;
+    int row = -1, at = 0;
+    for (const auto &tool : groupTools()) {
+        if (tool.brief.isEmpty()) continue;
+        if (tool.row != lastRow) {
+            grid->addWidget(new QLabel(tool.row), ++row, 0);
+            lastRow = tool.row;
+            at = 1;
+        }
+        auto *button = new QToolButton;
+        button->setText(tool.brief);
+        button->setObjectName("tool-" + tool.id);
+        button->setToolTip(tool.text);
+        button->setAccessibleName(tool.text);
+        button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        connect(button, &QToolButton::clicked, this, [this, tool] { tool.run(document_); });
+        grid->addWidget(button, row, at++);
+        buttons_.emplace_back(button, tool.least);
+    }
+    column->addLayout(grid);
+}
+
+void SelectionCard::refresh() {
+    const auto parts = document_.selectedParts();
+    title_->setText(tr("%n parts chosen", nullptr, int(parts.size())));
+    const auto &derived = document_.analysis().derived;
+    double mass = 0;
+    int unknown = 0;
+    QStringList names;
+    for (const auto &id : parts) {
+        const Part *part = findPart(document_.build(), id);
+        const MassRow &row = derived.massRows[std::size_t(part - document_.build().parts.data())];
+        row.known ? mass += row.element.mass_g : ++unknown;
+        if (names.size() < 4) names << QString::fromStdString(part->name);
+    }
+    if (int(parts.size()) > names.size()) names << tr("%1 more").arg(int(parts.size()) - int(names.size()));
+    QString sums = tr("%1 g together").arg(mass, 0, 'f', 1);
+    if (unknown) sums += tr(", %n without a weight", nullptr, unknown);
+    sums_->setText(names.join(", ") + '\n' + sums + '\n' + tr("The first one chosen stays where it is."));
+    for (const auto &[button, least] : buttons_) button->setEnabled(parts.size() >= least);
+}
+
+MemberCard::MemberCard(Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    title_ = new QLabel;
+    title_->setObjectName("member");
+    title_->setFont(theme.text(theme::kHeadPixels, true));
+    facts_ = new QLabel;
+    facts_->setWordWrap(true);
+    height_ = new QLineEdit;
+    height_->setObjectName("plate-height");
+    height_->setAccessibleName(tr("Height of the plate's underside in mm"));
+    height_->setFont(theme.numbers(12));
+    form_ = new QFormLayout;
+    form_->addRow(tr("underside"), height_);
+    column->addWidget(title_);
+    column->addWidget(facts_);
+    column->addLayout(form_);
+    connect(height_, &QLineEdit::editingFinished, this, &MemberCard::applyHeight);
+}
+
+bool MemberCard::refresh() {
+    const std::string id = document_.selected().toStdString();
+    const Frame &frame = *document_.build().frame;
+    QString facts, weight;
+    for (const auto &row : document_.analysis().derived.massRows)
+        if (row.id == id && row.known) weight = tr(", %1 g").arg(row.element.mass_g, 0, 'f', 1);
+    bool found = false, plate = false;
+    for (const auto &p : frame.plates)
+        if (p.id == id) {
+            found = plate = true;
+            facts = tr("plate, %1 mm %2%3. Drag it, or type its height: what is fastened onto it comes along.")
+                        .arg(p.thickness_mm)
+                        .arg(QString::fromStdString(p.material), weight);
+            putText(height_, tr("%1 mm").arg(QString::fromStdString(oneDecimal(p.z_mm))));
+        }
+    for (const auto &a : frame.arms)
+        if (a.id == id) {
+            found = true;
+            facts = tr("arm, %1 mm long, %2 × %3 mm %4%5. Its length and direction are set in Frame (F2); what hangs on it comes along.")
+                        .arg((a.tip_mm - a.root_mm).norm(), 0, 'f', 1)
+                        .arg(a.width_mm)
+                        .arg(a.thickness_mm)
+                        .arg(QString::fromStdString(a.material), weight);
+        }
+    for (const auto &s : frame.standoffs)
+        if (s.id == id) {
+            found = true;
+            facts = tr("standoff %1, %2 mm high, %3 mm thick%4").arg(QString::fromStdString(s.thread)).arg(s.height_mm).arg(s.diameter_mm).arg(weight);
+        }
+    if (!found) return false;
+    title_->setText(QString::fromStdString(displayName(document_.build(), id)));
+    facts_->setText(facts);
+    height_->setVisible(plate);
+    form_->labelForField(height_)->setVisible(plate);
+    return true;
+}
+
+void MemberCard::applyHeight() {
+    if (!height_->isModified()) return;
+    height_->setModified(false);
+    const std::string id = document_.selected().toStdString();
+    const auto value = typedNumber(height_->text());
+    if (!value) {
+        emit document_.refused(tr("\"%1\" is no length: a number in mm is wanted.").arg(height_->text()));
+    } else {
+        for (const auto &plate : document_.build().frame->plates)
+            if (plate.id == id) {
+                const Vec3 shift(0, 0, *value - plate.z_mm);
+                document_.edit(tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), id))),
+                               shiftPlate(document_.build(), id, shift));
+                break;
+            }
+    }
+    refresh();
+}
+
+} // namespace waxis::app

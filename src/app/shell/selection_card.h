@@ -1,0 +1,51 @@
+// The inspector for several parts, and for a plate, arm or standoff.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+class QLabel;
+class QLineEdit;
+class QFormLayout;
+class QToolButton;
+
+namespace waxis::app {
+
+/// Several parts: what they weigh together, and what can be done with them at once.
+class SelectionCard : public QWidget {
+    Q_OBJECT
+
+public:
+    SelectionCard(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    void refresh();
+
+private:
+    Document &document_;
+    const theme::Theme &theme_;
+    QLabel *title_ = nullptr;
+    QLabel *sums_ = nullptr;
+    std::vector<std::pair<QToolButton *, std::size_t>> buttons_; ///< with the parts that each needs
+};
+
+/// A plate, arm or standoff.
+class MemberCard : public QWidget {
+    Q_OBJECT
+
+public:
+    MemberCard(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    /// False: nothing of the frame is chosen.
+    bool refresh();
+
+private:
+    void applyHeight();
+    Document &document_;
+    const theme::Theme &theme_;
+    QLabel *title_ = nullptr;
+    QLabel *facts_ = nullptr;
+    QFormLayout *form_ = nullptr;
+    QLineEdit *height_ = nullptr;
+};
+
+} // namespace waxis::app
