@@ -63,6 +63,7 @@ private slots:
         QTest::newRow("missing file") << QStringList{"analyse", "--json", "/no/such/file"}
                                       << QByteArray("no such file");
         QTest::newRow("unknown profile") << QStringList{"check", kDemo, "--profile", "x"} << QByteArray("profile");
+        QTest::newRow("a build is no practice") << QStringList{"check", kDemo, "--profile", kDemo} << QByteArray("weightaxis-practice");
         QTest::newRow("no command") << QStringList{} << QByteArray("subcommand");
         QTest::newRow("unknown sum") << QStringList{"calc", "thrust-splt"} << QByteArray("did you mean thrust-split");
         QTest::newRow("bad input") << QStringList{"calc", "attitude", "roll_deg"} << QByteArray("KEY=VALUE");
@@ -91,6 +92,18 @@ private slots:
         QCOMPARE(document["findings"].toArray().size(), qsizetype(analysis.findings.size()));
         QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.world->gaps().size()));
         QCOMPARE(document["parts"].toArray().size(), 71);
+    }
+    void anOwnPracticeIsJudgedBy() {
+        QTemporaryDir folder;
+        QFile file(folder.filePath("mine.wpractice"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write(writePractice({"mine", {"range", {{"cg-offset", 50.0}}, {{"compass", "unused"}}, {}}}).c_str());
+        file.close();
+        const Run r = run({"analyse", kDemo, "--json", "--profile", file.fileName()});
+        const auto document = QJsonDocument::fromJson(r.out).object();
+        QCOMPARE(document["practice"].toObject()["limits"].toObject()["cg-offset"].toObject()["value"].toDouble(), 50.0);
+        QCOMPARE(document["practice"].toObject()["schools"].toObject()["compass"].toString(), QString("unused"));
+        for (const auto &f : document["findings"].toArray()) QVERIFY(f.toObject()["rule"].toString() != "BAL-1");
     }
     void calcAnswersInWordsAndInJson() {
         QVERIFY(run({"calc", "cg-two-supports", "span_mm=200", "F1_g=430", "F2_g=470"}).out.contains("104.444"));

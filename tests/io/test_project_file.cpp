@@ -189,6 +189,24 @@ private slots:
         QVERIFY(unknownKeys(*document, io::SchemaKind::build).empty());
         QVERIFY(!validate(*document, io::SchemaKind::build));
     }
+    void practicesComeBackAndSlipsAreNamed() {
+        const NamedPractice mine{"mine", {"lift", {{"tip-gap", 7.5}}, {{"battery", "aft"}}, {{"tip-gap", "wobbly"}}}};
+        const auto text = writePractice(mine);
+        const auto read = parsePractice(text);
+        QVERIFY2(bool(read), read ? "" : read.error().text().c_str());
+        QVERIFY(*read == mine);
+        QCOMPARE(writePractice(*read), text);
+        auto refused = [&](const char *from, const char *to) {
+            auto broken = text;
+            broken.replace(broken.find(from), std::string(from).size(), to);
+            const auto result = parsePractice(broken);
+            return result ? std::string() : result.error().where;
+        };
+        QCOMPARE(refused("\"tip-gap\": 7.5", "\"tip-gab\": 7.5"), std::string("/practice/limits/tip-gab"));
+        QCOMPARE(refused("\"aft\"", "\"left\""), std::string("/practice/schools/battery"));
+        QCOMPARE(refused("\"lift\"", "\"lifted\""), std::string("/practice/profile"));
+        QCOMPARE(refused("7.5", "\"much\""), std::string("/practice/limits/tip-gap"));
+    }
     void theFixtureOfVersionOneStillReadsTheSame() {
         // Written by version 0.1; stays as it is for ever.
         const fs::path fixture = WEIGHTAXIS_TEST_FIXTURES "/builds/v1-every-field.waxis";

@@ -25,7 +25,13 @@ const valijson::Schema &compiled(SchemaKind kind) {
     };
     static const auto build = compile(SchemaKind::build);
     static const auto parts = compile(SchemaKind::parts);
-    return kind == SchemaKind::build ? *build : *parts;
+    static const auto practice = compile(SchemaKind::practice);
+    switch (kind) {
+    case SchemaKind::build: return *build;
+    case SchemaKind::parts: return *parts;
+    case SchemaKind::practice: return *practice;
+    }
+    return *build;
 }
 
 /// "[parts]" -> "parts"; the leading "<root>" is dropped.

@@ -1,0 +1,543 @@
+// The looks of the Place bench in the real window: solid, lens, sky with ghosts, overlays, sections, measuring, several
+// parts together, folding, and the practice sheet.
+#include "app/drawing/gl_guard.h"
+#include "app/drawing/tag_board.h"
+#include "app/shell/practice_sheet.h"
+#include "app/shell/survey_runner.h"
+#include "app/stages/place/legend.h"
+#include "core/build/group_edits.h"
+#include "core/folding/folding.h"
+#include "core/rules/wording.h"
+#include "gui/window_fixture.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QSlider>
+#include <QTableWidget>
+#include <QToolButton>
+
+using namespace waxis;
+using place::Lower;
+using test::WindowFixture;
+
+namespace {
+
+bool settle(WindowFixture &f) {
+    return QTest::qWaitFor([&] { return f.window->surveyor().isSettled() && f.document().isSurveyed(); }, 10000);
+}
+
+template <class Widget> Widget *child(WindowFixture &f, const char *name) { return f.window->findChild<Widget *>(name); }
+
+const Part &part(WindowFixture &f, const char *id) { return *findPart(f.document().build(), id); }
+
+bool open(WindowFixture &f, const char *demo) {
+    QFile::copy(QString(WEIGHTAXIS_TEST_DATA "/demos/%1.waxis").arg(demo), f.folder.filePath("other.waxis"));
+    const bool opened = f.window->openFile(f.folder.filePath("other.waxis"));
+    QTest::qWait(30);
+    return opened;
+}
+
+/// How many findings of a rule are open.
+int open(WindowFixture &f, RuleId rule) {
+    const auto &all = f.document().analysis().findings;
+    return int(std::count_if(all.begin(), all.end(), [&](const Finding &x) { return x.rule == rule && !x.accepted(); }));
+}
+
+QStringList tags(drawing::BuildScene &scene) {
+    QStringList all;
+    for (const auto &picture : scene.pictures())
+        if (!picture.tag.isEmpty()) all << picture.tag;
+    return all;
+}
+
+} // namespace
+
+class TestPlaceViews : public QObject {
+    Q_OBJECT
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void theSurveyComesInTheBackgroundAndFollowsTheBuild() {
+        WindowFixture f;
+        QVERIFY(settle(f));
+        const double hidden = f.document().analysis().derived.survey->skies.at(0).level.hidden;
+        QVERIFY(f.document().edit("far", movePart(f.document().build(), "gps", Pose{{-84, 0, 300}})));
+        QVERIFY(!f.document().isSurveyed()); // stale, not gone
+        QVERIFY(settle(f));
+        QVERIFY(f.document().analysis().derived.survey->skies.at(0).level.hidden < hidden / 4);
+        QVERIFY(f.document().edit("back", movePart(f.document().build(), "gps", Pose{{-84, 0, 38}})));
+        QTest::qWait(140); // it has begun; a change stops it and it starts again
+        QVERIFY(f.document().edit("aside", movePart(f.document().build(), "gps", Pose{{-84, 5, 300}})));
+        QVERIFY(settle(f));
+        QVERIFY(f.document().analysis().derived.survey->skies.at(0).level.hidden < hidden / 4);
+    }
+
+    void theTiltSliderTurnsTheCameraLive() {
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::lens);
+        auto &lens = f.window->placeBench().lens();
+        QCOMPARE(lens.camera(), std::string("cam"));
+        QSlider &slider = lens.tilt();
+        const int steps = f.document().history().count();
+        const double before = lens.view().propellers + lens.view().hidden;
+        slider.setSliderDown(true);
+        slider.setValue(slider.maximum());
+        QVERIFY(f.document().isPreviewing()); // live, nothing kept
+        QCOMPARE(f.document().history().count(), steps);
+        QVERIFY(std::abs(lens.view().tilt_deg - slider.maximum() / 2.0) < 1e-6);
+        QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) > 0.01);
+        slider.setSliderDown(false);
+        QCOMPARE(f.document().history().count(), steps + 1);
+        QVERIFY(std::abs(tiltOf(*typeOf(f.document().build(), part(f, "cam")), framePose(f.document().build(), part(f, "cam"))) -
+                         slider.maximum() / 2.0) < 1e-6);
+        f.document().history().undo();
+        QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) < 1e-9);
+        QVERIFY(std::abs(slider.value() / 2.0 - lens.view().tilt_deg) < 0.5); // the slider follows
+        QTest::keyClick(&slider, Qt::Key_Right); // by keyboard each step is kept
+        QCOMPARE(f.document().history().count(), steps + 1);
+    }
+    void theLensSeesWhatTheCoreSees() {
+        WindowFixture f;
+        QVERIFY(settle(f));
+        f.window->placeBench().showLower(Lower::lens);
+        const auto &lens = f.window->placeBench().lens();
+        const auto &cameras = f.document().analysis().derived.survey->cameras;
+        const auto at = std::find_if(cameras.begin(), cameras.end(), [](const CameraSurvey &c) { return c.part == "cam"; });
+        QVERIFY(std::abs(lens.view().hidden - at->now.hidden) < 0.01);
+        QVERIFY(std::abs(lens.view().propellers - at->now.propellers) < 0.01);
+        f.document().select("acam");
+        const PartType *type = f.document().selectedPart() ? typeOf(f.document().build(), *f.document().selectedPart()) : nullptr;
+        if (type && type->camera) QCOMPARE(lens.camera(), std::string("acam")); // a chosen camera is looked through
+    }
+    void withoutACameraTheLensSaysWhatToDo() {
+        WindowFixture f;
+        Build build = f.document().build();
+        std::vector<std::string> cameras;
+        for (const auto &p : build.parts)
+            if (typeOf(build, p)->camera) cameras.push_back(p.id);
+        for (const auto &id : cameras) build = *removePart(build, id);
+        f.document().edit("none", build);
+        f.window->placeBench().showLower(Lower::lens);
+        QVERIFY(f.window->placeBench().lens().camera().empty());
+    }
+
+    void ghostSitesAreComparedAndTakenUp() {
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::sky);
+        auto &sky = f.window->placeBench().sky();
+        QCOMPARE(sky.receiver(), std::string("gps"));
+        child<QToolButton>(f, "ghost-here")->click();
+        QCOMPARE(sky.table().rowCount(), 2);
+        QVERIFY(std::abs(sky.sites()[1].level.hidden - sky.sites()[0].level.hidden) < 1e-9); // the same place
+        // High above everything nothing hides; in the middle, beside the pack, much does.
+        sky.addGhost(drawing::View::side, {0, 0, 400});
+        QCOMPARE(sky.sites()[2].level.hidden, 0.0);
+        sky.addGhost(drawing::View::plan, {-20, 30, 0});
+        QVERIFY(sky.sites()[3].level.hidden > sky.sites()[0].level.hidden);
+        QVERIFY(!f.window->placeBench().plan().buildScene().pictures().empty());
+        QVERIFY(tags(f.window->placeBench().plan().buildScene()).contains("ghost 2"));
+        sky.table().selectRow(2);
+        child<QToolButton>(f, "ghost-move")->click();
+        QVERIFY(std::abs(f.position("gps").z() - 400) < 1e-9);
+        QCOMPARE(sky.sites()[0].level.hidden, 0.0);
+        f.document().history().undo();
+        sky.table().selectRow(1);
+        child<QToolButton>(f, "ghost-remove")->click();
+        QCOMPARE(sky.table().rowCount(), 3);
+        for (int i = 0; i < 9; ++i) sky.addGhostHere();
+        QCOMPARE(sky.table().rowCount(), 1 + place::SkyPanel::kMostGhosts); // five are the most
+    }
+    void theKeyGDropsAGhostAtThePointer() {
+        WindowFixture f;
+        const QPoint at = f.plan().mapFromScene(-60, -20);
+        QCursor::setPos(f.plan().viewport()->mapToGlobal(at));
+        QTest::qWait(20);
+        QTest::keyClick(&f.plan(), Qt::Key_G);
+        QCOMPARE(f.window->placeBench().lower(), Lower::sky);
+        const auto &sites = f.window->placeBench().sky().sites();
+        QCOMPARE(sites.size(), std::size_t(2));
+        QVERIFY((sites[1].X_FramePart.position_mm.head<2>() - Vec2(-60, 20)).norm() < 1.0);
+    }
+
+    void aClickInTheSolidViewChoosesThePart() {
+        if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::solid);
+        auto *view = f.window->placeBench().solid().view();
+        QVERIFY(view);
+        QTest::qWait(80);
+        view->fit();
+        auto orbit = view->orbit();
+        orbit.elevation_deg = 89; // from above the camera lies open
+        orbit.azimuth_deg = 0;
+        view->setOrbit(orbit);
+        const QPointF at = view->toPixels(f.position("gps") + Vec3(0, 0, 3));
+        QVERIFY(view->rect().contains(at.toPoint()));
+        QTest::mouseClick(view, Qt::LeftButton, {}, at.toPoint());
+        QCOMPARE(f.document().selected(), QString("gps"));
+        QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(2, 2)); // past everything
+        QVERIFY(f.document().selected().isEmpty());
+        // Cut away from below the receiver's place upwards, it is gone, and the ray goes on to what lies beneath.
+        view->setCut(drawing::CutAway{2, 20});
+        QVERIFY(view->thingAt(at) != "gps");
+        view->setCut({});
+        QCOMPARE(view->thingAt(at), QString("gps"));
+    }
+    void dragsOrbitAndTheWheelZooms() {
+        if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::solid);
+        auto *view = f.window->placeBench().solid().view();
+        QTest::qWait(80);
+        const auto start = view->orbit();
+        auto drag = [&](Qt::MouseButton button) {
+            QTest::mousePress(view, button, {}, {100, 60});
+            QMouseEvent move(QEvent::MouseMove, QPointF(150, 80), view->mapToGlobal(QPointF(150, 80)), Qt::NoButton, button, {});
+            QApplication::sendEvent(view, &move);
+            QTest::mouseRelease(view, button, {}, {150, 80});
+        };
+        drag(Qt::LeftButton);
+        QVERIFY(view->orbit().azimuth_deg < start.azimuth_deg && view->orbit().elevation_deg > start.elevation_deg);
+        QVERIFY((view->orbit().target_mm - start.target_mm).norm() < 1e-9);
+        drag(Qt::MiddleButton);
+        QVERIFY((view->orbit().target_mm - start.target_mm).norm() > 1);
+        QWheelEvent wheel(QPointF(100, 60), view->mapToGlobal(QPointF(100, 60)), {}, {0, 240}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(view, &wheel);
+        QVERIFY(view->orbit().distance_mm < start.distance_mm);
+        QVERIFY(f.document().selected().isEmpty()); // turning is not choosing
+    }
+    void thePictureShowsTheCraftAndTheChosenPart() {
+        if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::solid);
+        auto *view = f.window->placeBench().solid().view();
+        QTest::qWait(80);
+        auto count = [&](auto &&likes) {
+            const QImage image = view->grabFramebuffer();
+            int pixels = 0;
+            for (int y = 0; y < image.height(); ++y)
+                for (int x = 0; x < image.width(); ++x) pixels += likes(image.pixelColor(x, y));
+            return pixels;
+        };
+        const QColor mat = f.theme.colors().mat;
+        QVERIFY(count([&](const QColor &c) { return c != mat; }) > 3000);
+        auto amber = [](const QColor &c) { return c.hue() > 28 && c.hue() < 42 && c.saturation() > 170; };
+        const int before = count(amber);
+        f.document().select("pack");
+        QVERIFY(count(amber) > before + 500);
+        view->setCut(drawing::CutAway{2, -1000}); // everything away
+        QVERIFY(count([&](const QColor &c) { return c != mat; }) < 20);
+    }
+
+    void severalPartsAreMirroredWithOneKey() {
+        WindowFixture f;
+        QTest::mouseClick(f.plan().viewport(), Qt::LeftButton, {}, f.at("gps"));
+        f.document().selectAll({"rxant-l", "buzzer"});
+        const QStringList chosen = f.document().selection();
+        std::vector<Vec3> before;
+        for (const auto &id : chosen) before.push_back(f.position(qPrintable(id)));
+        QVERIFY(child<QLabel>(f, "several")->isVisible());
+        QTest::keyClick(f.window.get(), Qt::Key_M, Qt::ControlModifier);
+        for (int i = 0; i < chosen.size(); ++i) {
+            const Vec3 now = f.position(qPrintable(chosen[i]));
+            QVERIFY((now - Vec3(before[std::size_t(i)].x(), -before[std::size_t(i)].y(), before[std::size_t(i)].z())).norm() < 1e-9);
+        }
+        QCOMPARE(f.document().history().count(), 1); // one step
+        f.document().history().undo();
+        QVERIFY((f.position(qPrintable(chosen[0])) - before[0]).norm() < 1e-12);
+    }
+    void shiftClickAddsAndTheMouseMovesThemTogether() {
+        WindowFixture f;
+        f.document().select("gps");
+        QTest::mouseClick(f.plan().viewport(), Qt::LeftButton, Qt::ShiftModifier, f.at("acam"));
+        QVERIFY(f.document().selection().size() == 2);
+        const QString other = f.document().selection().last();
+        const Vec3 gps = f.position("gps"), second = f.position(qPrintable(other));
+        const QPoint start = f.at("gps");
+        QTest::mousePress(f.plan().viewport(), Qt::LeftButton, {}, start);
+        f.move(start + QPoint(20, 10), Qt::ControlModifier);
+        f.move(start + QPoint(40, 20), Qt::ControlModifier);
+        QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, {}, start + QPoint(40, 20));
+        const Vec3 shift = f.position("gps") - gps;
+        QVERIFY(shift.norm() > 5);
+        QVERIFY((f.position(qPrintable(other)) - second - shift).norm() < 1e-9);
+        // A frame drawn on the empty mat takes what lies within.
+        QTest::keyClick(&f.plan(), Qt::Key_Escape);
+        const QPoint corner(3, 40), far(f.plan().viewport()->width() - 3, f.plan().viewport()->height() - 3);
+        QTest::mousePress(f.plan().viewport(), Qt::LeftButton, Qt::ShiftModifier, corner);
+        f.move(far, Qt::ShiftModifier);
+        QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, Qt::ShiftModifier, far);
+        QVERIFY(f.document().selection().size() > 10);
+        child<QToolButton>(f, "tool-align-y")->click();
+        const double y = (partBounds(f, 0).min_mm.y() + partBounds(f, 0).max_mm.y()) / 2;
+        QVERIFY(std::abs((partBounds(f, 3).min_mm.y() + partBounds(f, 3).max_mm.y()) / 2 - y) < 1e-9);
+    }
+    void oneClickFreesAnOverlap() {
+        WindowFixture f;
+        const int before = open(f, RuleId::fitOverlap);
+        QVERIFY(before > 0);
+        auto &model = f.window->findings().model();
+        for (int row = 0; row < model.rowCount(); ++row)
+            if (model.finding(row).rule == RuleId::fitOverlap && !model.finding(row).fixes.empty()) {
+                f.document().highlight({QString::fromStdString(model.finding(row).subjects[0]),
+                                        QString::fromStdString(model.finding(row).subjects[1])});
+                f.window->placeBench().showLower(Lower::side);
+                QVERIFY(tags(f.window->placeBench().elevation().buildScene()).join(' ').contains("frees it")); // drawn
+                f.window->findings().act(row, app::FindingAction::fix);
+                break;
+            }
+        QCOMPARE(open(f, RuleId::fitOverlap), before - 1);
+        f.document().history().undo();
+        QCOMPARE(open(f, RuleId::fitOverlap), before);
+    }
+    void aPartThatSitsDownIsFastened() {
+        WindowFixture f;
+        // The receiver is dragged along the rear left arm: it lies on it, lengthways, taped or tied.
+        QVERIFY(f.document().edit("free", movePart(f.document().build(), "rx", Pose{{-60, -60, 30}})));
+        QVERIFY(f.document().edit("loose", fastenPart(f.document().build(), "rx", {})));
+        const auto &arms = f.document().build().frame->arms;
+        QVERIFY(!arms.empty());
+        const Vec3 middle = (arms[0].root_mm + arms[0].tip_mm) / 2;
+        f.document().select("rx");
+        const QPoint start = f.at("rx"), end = f.plan().mapFromScene(middle.x(), -middle.y());
+        QTest::mousePress(f.plan().viewport(), Qt::LeftButton, {}, start);
+        for (int i = 1; i <= 4; ++i) f.move(start + (end - start) * i / 4, Qt::NoModifier);
+        QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, {}, end);
+        QCOMPARE(part(f, "rx").fastening.onto, std::vector<std::string>{arms[0].id});
+        QVERIFY(part(f, "rx").fastening.method == FasteningMethod::tape || part(f, "rx").fastening.method == FasteningMethod::ties);
+        // The inspector says so, and what it takes.
+        QVERIFY(!child<QLabel>(f, "fastening-takes")->text().isEmpty());
+        const double mass = f.document().balance()->mass.mass_g;
+        auto *method = child<QComboBox>(f, "fastening");
+        const int glue = method->findData(int(FasteningMethod::glue));
+        method->setCurrentIndex(glue);
+        emit method->activated(glue);
+        QCOMPARE(part(f, "rx").fastening.method, FasteningMethod::glue);
+        QVERIFY(f.document().balance()->mass.mass_g < mass); // no more tape
+    }
+    void aChosenPlateIsDraggedWithWhatItCarries() {
+        WindowFixture f;
+        f.document().select("plate-top");
+        QVERIFY(child<QLabel>(f, "member")->isVisible());
+        auto *height = child<QLineEdit>(f, "plate-height");
+        const double z = std::find_if(f.document().build().frame->plates.begin(), f.document().build().frame->plates.end(),
+                                      [](const Plate &p) { return p.id == "plate-top"; })->z_mm;
+        const double gps = f.position("gps").z();
+        height->setFocus();
+        height->selectAll();
+        QTest::keyClicks(height, QString::number(z + 4));
+        QTest::keyClick(height, Qt::Key_Return);
+        QVERIFY(std::abs(f.position("gps").z() - gps - 4) < 1e-9);
+        f.document().history().undo();
+        QVERIFY(std::abs(f.position("gps").z() - gps) < 1e-12);
+        QTest::keyClick(&f.plan(), Qt::Key_Escape);
+        QVERIFY(f.document().selected().isEmpty());
+    }
+
+    void digitsSwitchOverlaysAndTheLegendFollows() {
+        WindowFixture f;
+        auto &bench = f.window->placeBench();
+        for (const auto &overlay : drawing::kOverlays) {
+            const bool was = bench.overlays().*overlay.shown;
+            QTest::keyClick(&f.plan(), Qt::Key(Qt::Key_0 + overlay.key));
+            QCOMPARE(bench.overlays().*overlay.shown, !was);
+            QCOMPARE(bench.legend().lines().contains(drawing::overlayText(overlay.brief)), !was);
+            QVERIFY(child<QToolButton>(f, qPrintable(QString("overlay-%1").arg(overlay.key)))->isChecked() == !was);
+        }
+    }
+    void tagsNeverStandOnEachOther() {
+        WindowFixture f;
+        QVERIFY(settle(f));
+        for (int key : {4, 5, 6, 7}) f.window->placeBench().toggleOverlay(key);
+        f.document().select("fc");
+        const double px = 1 / f.plan().pixelsPerMm();
+        std::vector<QRectF> boxes;
+        for (const auto &picture : f.plan().buildScene().pictures()) {
+            if (picture.tag.isEmpty()) continue;
+            QRectF box(QPointF(), QSizeF(20 * px, 10 * px)); // smaller than any label
+            box.moveCenter(picture.tagAt);
+            for (const auto &other : boxes) QVERIFY2(!other.intersects(box), qPrintable(picture.tag));
+            boxes.push_back(box);
+        }
+        QVERIFY(boxes.size() > 4);
+    }
+    void labelsFindFreePlaces() {
+        drawing::TagBoard board;
+        std::vector<QRectF> placed;
+        for (int i = 0; i < 12; ++i) {
+            const QRectF box = board.place({0, 0}, {30, 10});
+            for (const auto &other : placed) QVERIFY(!box.intersects(other));
+            placed.push_back(box);
+        }
+        QCOMPARE(placed.front().center(), QPointF(0, 0)); // the first one stands where it wants
+    }
+    void theSectionLineCutsTheLowerView() {
+        WindowFixture f;
+        f.window->placeBench().toggleOverlay(8);
+        auto &side = f.window->placeBench().elevation().buildScene();
+        QVERIFY(side.section().has_value());
+        QCOMPARE(*side.section(), 0.0);
+        QVERIFY(side.item("gps")->isVisible());
+        // Dragged far to the left, everything that lies to the right of it is taken away.
+        const QPoint start = f.plan().mapFromScene(-100, 0);
+        QTest::mousePress(f.plan().viewport(), Qt::LeftButton, {}, start);
+        const QPoint end = f.plan().mapFromScene(-100, -60);
+        f.move(end, Qt::NoModifier);
+        QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, {}, end);
+        QVERIFY(std::abs(*side.section() - 60) < 1);
+        QVERIFY(!side.item("gps")->isVisible());
+        QCOMPARE(f.document().history().count(), 0); // looking is no edit
+        f.window->placeBench().toggleOverlay(8);
+        QVERIFY(!side.section() && side.item("gps")->isVisible());
+    }
+    void holdingMMeasuresFromThingToThing() {
+        WindowFixture f;
+        auto point = [&](const QPoint &at) {
+            QCursor::setPos(f.plan().viewport()->mapToGlobal(at));
+            QTest::qWait(20);
+            QMouseEvent move(QEvent::MouseMove, at, f.plan().viewport()->mapToGlobal(at), Qt::NoButton, Qt::NoButton, {});
+            QApplication::sendEvent(f.plan().viewport(), &move);
+        };
+        const QPoint from = f.at("gps");
+        point(from);
+        QTest::keyPress(&f.plan(), Qt::Key_M);
+        const auto mount = f.document().build().frame->motorMounts[0].position_mm;
+        point(f.plan().mapFromScene(mount.x(), -mount.y()));
+        const QStringList shown = tags(f.plan().buildScene());
+        const auto at = std::find_if(shown.begin(), shown.end(), [](const QString &t) { return t.contains(QChar(0x2013)); });
+        QVERIFY2(at != shown.end(), qPrintable(shown.join('|')));
+        // The same from the core: the shortest gap of the two things by name.
+        const auto names = at->section("mm", 1).trimmed().split(QString(" %1 ").arg(QChar(0x2013)));
+        QCOMPARE(names.size(), 2);
+        const auto &derived = f.document().analysis().derived;
+        double best = 1e300;
+        for (std::size_t i = 0; i < derived.traits.size(); ++i)
+            for (std::size_t j = 0; j < derived.traits.size(); ++j) {
+                auto is = [&](std::size_t body, const QString &name) {
+                    const auto &owner = derived.owners[std::size_t(derived.traits[body].owner)];
+                    return owner.kind != OwnerKind::disc &&
+                           QString::fromStdString(displayName(f.document().build(), owner.id)) == name;
+                };
+                if (is(i, names[0]) && is(j, names[1]))
+                    best = std::min(best, derived.world->measure(int(i), int(j)).distance_mm);
+            }
+        QVERIFY(std::abs(at->section(' ', 0, 0).toDouble() - best) < 0.006);
+        QTest::keyRelease(&f.plan(), Qt::Key_M);
+        for (const auto &tag : tags(f.plan().buildScene())) QVERIFY(tag != *at);
+    }
+    void armsFoldWithTheLoadCase() {
+        WindowFixture f;
+        QVERIFY(open(f, "kilnlamp"));
+        const auto &cases = f.document().analysis().derived.loadCases;
+        const auto folded = std::find_if(cases.begin(), cases.end(), [](const LoadCase &c) { return c.folded; });
+        QVERIFY(folded != cases.end());
+        const int index = int(folded - cases.begin());
+        const double flat = f.document().drawnCg_mm()->z();
+        f.document().setLoadCase(index);
+        QVERIFY(QTest::qWaitFor([&] { return f.document().foldedShare() > 0.2 && f.document().foldedShare() < 1; }, 2000));
+        const double onTheWay = f.document().drawnCg_mm()->z();
+        QVERIFY(!(f.document().drawnBuild() == f.document().build()));
+        QVERIFY(QTest::qWaitFor([&] { return f.document().foldedShare() == 1; }, 3000));
+        QVERIFY(f.document().drawnBuild() == foldedBuild(f.document().build(), 1));
+        QVERIFY(std::abs(f.document().drawnCg_mm()->z() - f.document().balance()->mass.cg_mm->z()) < 1e-9);
+        QVERIFY(onTheWay != flat); // the mass moved with the arms
+        // Parts stay put while folded, and it says why.
+        QSignalSpy refused(&f.document(), &app::Document::refused);
+        f.dragBy("pack", {-30, 0});
+        f.drop();
+        QCOMPARE(refused.size(), 1);
+        f.document().setLoadCase(0);
+        QVERIFY(QTest::qWaitFor([&] { return f.document().foldedShare() == 0; }, 3000));
+        QVERIFY(f.document().drawnBuild() == f.document().build());
+    }
+
+    void thePracticeSheetChangesLimitsWithANote() {
+        WindowFixture f;
+        f.window->showPracticeSheet();
+        QTest::qWait(20);
+        auto *limits = child<QTableWidget>(f, "limits");
+        QCOMPARE(limits->rowCount(), int(kLimitCount));
+        const int row = int(Limit::cgOffset);
+        limits->item(row, 1)->setText("2,5");
+        QCOMPARE(f.document().build().practice.limits.at("cg-offset"), 2.5);
+        QCOMPARE(f.document().analysis().practice[Limit::cgOffset], 2.5);
+        limits->item(row, 6)->setText("a nervous craft");
+        QCOMPARE(f.document().build().practice.notes.at("cg-offset"), std::string("a nervous craft"));
+        QVERIFY(limits->item(row, 0)->font().bold() || limits->item(row, 0)->font().weight() > QFont::Normal);
+        limits->item(row, 1)->setText("much");
+        QVERIFY(f.window->notices().text().contains("much"));
+        QCOMPARE(limits->item(row, 1)->text(), QString("2.5")); // nothing lost
+        limits->item(row, 1)->setText("-3");
+        QCOMPARE(f.document().build().practice.limits.at("cg-offset"), 2.5);
+        limits->item(row, 1)->setText("");
+        QVERIFY(f.document().build().practice.limits.empty());
+        QVERIFY(limits->item(row, 4)->text().contains("BAL-1")); // who reads it
+    }
+    void schoolsBringTheirReasonAndTheirLimit() {
+        WindowFixture f;
+        f.window->showPracticeSheet();
+        auto *balance = child<QComboBox>(f, "school-balance");
+        const int tight = balance->findData("tight");
+        balance->setCurrentIndex(tight);
+        emit balance->activated(tight);
+        QCOMPARE(f.document().build().practice.schools.at("balance"), std::string("tight"));
+        QCOMPARE(f.document().analysis().practice[Limit::cgOffset], 2.0);
+        // With the compass out of use only "up" counts for the GPS.
+        f.document().select("gps");
+        QVERIFY(child<QLabel>(f, "angles-to-enter")->text().contains("90.0"));
+        auto *compass = child<QComboBox>(f, "school-compass");
+        const int unused = compass->findData("unused");
+        compass->setCurrentIndex(unused);
+        emit compass->activated(unused);
+        QVERIFY(child<QLabel>(f, "angles-to-enter")->text().contains("not used"));
+        QCOMPARE(open(f, RuleId::navAngles), 0);
+    }
+    void ownProfilesGoToAFileAndComeBack() {
+        WindowFixture f;
+        const QString path = f.folder.filePath("mine.wpractice");
+        f.document().edit("limit", setLimit(f.document().build(), "tip-gap", 7.5, "wobbly"));
+        f.document().edit("school", setSchool(f.document().build(), "battery", "below"));
+        const PracticeSettings mine = f.document().build().practice;
+        QVERIFY(f.window->practiceSheet().saveProfile(path));
+        f.document().history().undo();
+        f.document().history().undo();
+        QVERIFY(!(f.document().build().practice == mine));
+        QVERIFY(f.window->practiceSheet().readProfile(path));
+        QVERIFY(f.document().build().practice == mine);
+        QFile broken(path);
+        QVERIFY(broken.open(QIODevice::WriteOnly));
+        broken.write("{\"format\": \"weightaxis-practice\", \"version\": 1, \"name\": \"x\", \"profile\": \"none\"}");
+        broken.close();
+        QVERIFY(!f.window->practiceSheet().readProfile(path));
+        QVERIFY(f.document().build().practice == mine);
+        QVERIFY(f.window->notices().text().contains("mine.wpractice"));
+        QVERIFY(!f.window->practiceSheet().saveProfile(f.folder.filePath("no/such/folder/x.wpractice")));
+    }
+    void twoPracticesAreComparedOnTheBuild() {
+        WindowFixture f;
+        f.window->showPracticeSheet();
+        child<QComboBox>(f, "compare-first")->setCurrentIndex(child<QComboBox>(f, "compare-first")->findData("range"));
+        child<QComboBox>(f, "compare-second")->setCurrentIndex(child<QComboBox>(f, "compare-second")->findData("lift"));
+        f.window->practiceSheet().compare();
+        QVERIFY(QTest::qWaitFor([&] { return !f.window->practiceSheet().isComparing(); }, 10000));
+        QTest::qWait(20);
+        const auto expected = comparePractices(f.document().build(), practiceOfProfile("range"), practiceOfProfile("lift"));
+        const QString text = child<QLabel>(f, "comparison")->text();
+        QVERIFY(!expected.comes.empty());
+        for (const auto &finding : expected.comes)
+            QVERIFY(text.contains(QString::fromStdString(wordFinding(f.document().build(), finding).headline.text()).toHtmlEscaped()));
+        f.window->setStage(Stage::place);
+        QVERIFY(f.window->placeBench().isVisible());
+    }
+
+private:
+    Aabb partBounds(WindowFixture &f, int index) {
+        const auto parts = f.document().selectedParts();
+        return waxis::partBounds(f.document().build(), *findPart(f.document().build(), parts[std::size_t(index)]));
+    }
+};
+
+QTEST_MAIN(TestPlaceViews)
+#include "test_place_views.moc"
