@@ -1,6 +1,7 @@
 #include "core/analysis/analysis.h"
 #include "core/layout/relayout.h"
 #include "core/recognise/recognise.h"
+#include "core/survey/survey.h"
 #include "io/drawing/dxf_reader.h"
 #include "io/project/project_file.h"
 #include "io/report_json/analysis_json.h"
@@ -105,8 +106,60 @@ void pullAnArm(benchmark::State &state) {
     }
 }
 
+/// What each live look costs while the mouse is down: the rays' world is made anew and 10,000 rays are cast.
+void skyOnce(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const int gps = int(findPart(build, "gps") - build.parts.data());
+    const AntennaPlace place = antennaPlace(*typeOf(build, build.parts[std::size_t(gps)]), framePose(build, build.parts[std::size_t(gps)]));
+    for (auto _ : state) {
+        const RayWorld world = skyWorld(build, derived, 0, gps, 10);
+        benchmark::DoNotOptimize(skyView(world, derived, place.position_mm, place.axis, 10, 0));
+    }
+}
+
+void lensOnce(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const Part &part = *findPart(build, "cam");
+    const PartType &type = *typeOf(build, part);
+    const Picture picture = pictureOf(type.camera->horizontalView_deg, type.camera->verticalView_deg, 115);
+    state.counters["rays"] = double(picture.directions.size());
+    for (auto _ : state) {
+        const CameraWorld world = cameraWorld(build, derived, 0, int(&part - build.parts.data()));
+        benchmark::DoNotOptimize(cameraView(world, derived, picture, cameraPose(type, framePose(build, part))));
+    }
+}
+
+/// Every port's corridor, who blocks it, and what must come off first.
+void accessAll(benchmark::State &state, const char *demo) {
+    const Build build = loadBuild(std::string(WEIGHTAXIS_BENCH_DATA "/demos/") + demo + ".waxis")->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(accessOf(build, analysis));
+}
+void accessStakewalker(benchmark::State &state) { accessAll(state, "stakewalker"); }
+void accessOwlbox(benchmark::State &state) { accessAll(state, "owlbox-mini"); }
+
+void survey(benchmark::State &state, const char *demo) {
+    const Build build = loadBuild(std::string(WEIGHTAXIS_BENCH_DATA "/demos/") + demo + ".waxis")->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(surveyOf(build, analysis));
+}
+void surveyStakewalker(benchmark::State &state) { survey(state, "stakewalker"); }
+void surveyKilnlamp(benchmark::State &state) { survey(state, "kilnlamp"); }
+
 } // namespace
 
+BENCHMARK(skyOnce)->Unit(benchmark::kMillisecond);
+BENCHMARK(lensOnce)->Unit(benchmark::kMillisecond);
+BENCHMARK(accessStakewalker)->Unit(benchmark::kMillisecond);
+BENCHMARK(accessOwlbox)->Unit(benchmark::kMillisecond);
+BENCHMARK(surveyStakewalker)->Unit(benchmark::kMillisecond);
+BENCHMARK(surveyKilnlamp)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfFiveThousand)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfAFrame)->Unit(benchmark::kMillisecond);
 BENCHMARK(pullAnArm)->Unit(benchmark::kMillisecond);

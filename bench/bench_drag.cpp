@@ -1,5 +1,6 @@
 // One step of a drag in the real window: analysis and scene update, and the repaint, apart.
 #include "app/shell/main_window.h"
+#include "app/shell/survey_runner.h"
 #include "app/stages/place/place_bench.h"
 
 #include <QApplication>
@@ -22,6 +23,33 @@ QString spread(std::vector<double> values) {
         .arg(values.back(), 0, 'f', 2);
 }
 
+void dragAbout(app::MainWindow &window, place::PlaceView &plan, const char *part, QTextStream &out) {
+    window.document().select(part);
+    const Pose pose = framePose(window.document().build(), *window.document().selectedPart());
+    const QPoint start = plan.mapFromScene(drawing::project(drawing::View::plan, pose.position_mm));
+    auto send = [&](QEvent::Type type, const QPoint &at) {
+        QMouseEvent event(type, at, plan.viewport()->mapToGlobal(at), Qt::LeftButton,
+                          type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(plan.viewport(), &event);
+    };
+    send(QEvent::MouseButtonPress, start);
+    std::vector<double> update, paint;
+    for (int i = 0; i < 300; ++i) {
+        const QPoint at = start + QPoint(int(40 * std::sin(i * 0.1)), int(15 * std::cos(i * 0.07)));
+        QElapsedTimer timer;
+        timer.start();
+        send(QEvent::MouseMove, at);
+        update.push_back(double(timer.nsecsElapsed()) / 1e6);
+        timer.restart();
+        QApplication::processEvents();
+        paint.push_back(double(timer.nsecsElapsed()) / 1e6);
+    }
+    send(QEvent::MouseButtonRelease, start);
+    window.document().history().undo();
+    out << "  analysis and scene: " << spread(update) << "\n  repaint:            " << spread(paint) << '\n';
+    out.flush();
+}
+
 } // namespace
 
 int main(int argc, char **argv) {
@@ -35,30 +63,27 @@ int main(int argc, char **argv) {
     for (int i = 0; i < 20; ++i) QApplication::processEvents();
     auto &plan = window.placeBench().plan();
     QTextStream out(stdout);
-    for (const char *part : {"gps", "pack", "fc"}) {
-        window.document().select(part);
-        const Pose pose = framePose(window.document().build(), *window.document().selectedPart());
-        const QPoint start = plan.mapFromScene(drawing::project(drawing::View::plan, pose.position_mm));
-        auto send = [&](QEvent::Type type, const QPoint &at) {
-            QMouseEvent event(type, at, plan.viewport()->mapToGlobal(at), Qt::LeftButton,
-                              type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
-            QApplication::sendEvent(plan.viewport(), &event);
-        };
-        send(QEvent::MouseButtonPress, start);
-        std::vector<double> update, paint;
-        for (int i = 0; i < 300; ++i) {
-            const QPoint at = start + QPoint(int(40 * std::sin(i * 0.1)), int(15 * std::cos(i * 0.07)));
-            QElapsedTimer timer;
-            timer.start();
-            send(QEvent::MouseMove, at);
-            update.push_back(double(timer.nsecsElapsed()) / 1e6);
-            timer.restart();
-            QApplication::processEvents();
-            paint.push_back(double(timer.nsecsElapsed()) / 1e6);
+    // Beside Side each live panel, with all overlays, dragging what it looks at.
+    const std::pair<waxis::place::Lower, const char *> views[] = {{waxis::place::Lower::side, "gps"},
+                                                                  {waxis::place::Lower::side, "pack"},
+                                                                  {waxis::place::Lower::side, "fc"},
+                                                                  {waxis::place::Lower::lens, "cam"},
+                                                                  {waxis::place::Lower::sky, "gps"}};
+    for (const bool overlays : {false, true}) {
+        if (overlays)
+            for (int key : {4, 5, 6, 7}) window.placeBench().toggleOverlay(key);
+        for (const auto &[lower, part] : views) {
+            window.placeBench().showLower(lower);
+            QElapsedTimer settle; // the survey is in before the drag
+            settle.start();
+            while (!window.surveyor().isSettled() && settle.elapsed() < 5000) QApplication::processEvents();
+            for (int i = 0; i < 20; ++i) QApplication::processEvents();
+            out << part << (lower == waxis::place::Lower::lens  ? ", lens shown"
+                            : lower == waxis::place::Lower::sky ? ", sky shown"
+                                                                : "")
+                << (overlays ? ", all overlays" : "") << '\n';
+            dragAbout(window, plan, part, out);
         }
-        send(QEvent::MouseButtonRelease, start);
-        out << part << "\n  analysis and scene: " << spread(update) << "\n  repaint:            " << spread(paint)
-            << '\n';
     }
     window.document().history().setClean();
 }

@@ -5,6 +5,7 @@
 
 #include <QGraphicsScene>
 #include <QPainter>
+#include <QStyleOptionGraphicsItem>
 #include <algorithm>
 
 namespace waxis::drawing {
@@ -26,9 +27,12 @@ void PictureLayer::show(std::vector<Picture> pictures) {
     pictures_ = std::move(pictures);
 }
 
-void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidget *) {
+void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *option, QWidget *) {
     painter->setRenderHint(QPainter::Antialiasing);
+    const double px = 1 / pixelsPerMm_;
+    const QRectF exposed = option->exposedRect.adjusted(-4 * px, -4 * px, 4 * px, 4 * px);
     for (const auto &picture : pictures_) {
+        if (!picture.path.boundingRect().adjusted(-px, -px, px, px).intersects(exposed)) continue;
         QPen pen(picture.line, picture.width_px, picture.style);
         pen.setCosmetic(true);
         painter->setPen(picture.line.isValid() ? pen : QPen(Qt::NoPen));
@@ -46,8 +50,11 @@ void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QW
     painter->save();
     painter->resetTransform();
     painter->setFont(theme_.numbers(theme::kSmallPixels));
+    constexpr double kTag_px = 130, kTagHeight_px = 14;
     for (const auto &picture : pictures_)
-        if (!picture.tag.isEmpty())
+        if (!picture.tag.isEmpty() && QRectF(picture.tagAt, picture.tagAt)
+                                          .adjusted(-kTag_px * px, -kTagHeight_px * px, kTag_px * px, kTagHeight_px * px)
+                                          .intersects(exposed))
             paintTag(*painter, toPixels.map(picture.tagAt), picture.tag, theme_.colors().chalk, theme_.colors());
     painter->restore();
 }

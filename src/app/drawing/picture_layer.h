@@ -9,7 +9,9 @@ namespace waxis::drawing {
 
 class PictureLayer : public QGraphicsItem {
 public:
-    PictureLayer(const theme::Theme &theme, bool hatched) : theme_(theme), hatched_(hatched) {}
+    PictureLayer(const theme::Theme &theme, bool hatched) : theme_(theme), hatched_(hatched) {
+        setFlag(ItemUsesExtendedStyleOption); // to be told what is exposed
+    }
     void show(std::vector<Picture> pictures);
     void setPixelsPerMm(double scale) { pixelsPerMm_ = scale; }
     const std::vector<Picture> &pictures() const { return pictures_; }

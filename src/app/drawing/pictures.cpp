@@ -124,14 +124,19 @@ private:
             QPainterPath path;
             if (view_ == View::plan) { // a rose: how much is open in each direction
                 constexpr int kSectors = 48;
+                // Which sector each direction falls in stays the same; only who stands there changes.
+                static const std::vector<int> sectorOf = [] {
+                    std::vector<int> sectors;
+                    for (const Vec3 &d : skyDirections())
+                        sectors.push_back(int(std::floor((std::atan2(d.y(), d.x()) / (2 * kPi) + 0.5) * kSectors)) % kSectors);
+                    return sectors;
+                }();
                 std::array<double, kSectors> open{}, whole{};
                 const auto &directions = skyDirections();
                 for (std::size_t i = 0; i < directions.size(); ++i) {
-                    const Vec3 &d = directions[i];
-                    const int sector =
-                        int(std::floor((std::atan2(d.y(), d.x()) / (2 * kPi) + 0.5) * kSectors)) % kSectors;
-                    whole[std::size_t(sector)] += d.z();
-                    open[std::size_t(sector)] += sky.level.owner[i] < 0 ? d.z() : 0;
+                    const double weight = directions[i].z();
+                    whole[std::size_t(sectorOf[i])] += weight;
+                    if (sky.level.owner[i] < 0) open[std::size_t(sectorOf[i])] += weight;
                 }
                 QPolygonF rose;
                 for (int i = 0; i < kSectors; ++i)

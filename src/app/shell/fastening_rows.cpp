@@ -112,6 +112,9 @@ void FasteningRows::apply(const Fastening &fastening) {
 void FasteningRows::refresh() {
     const Part *part = document_.selectedPart();
     if (!part) return;
+    if (document_.isPreviewing() && part->id == shownPart_ && part->fastening == shown_) return;
+    shownPart_ = part->id;
+    shown_ = part->fastening;
     const QSignalBlocker quiet(pieces_);
     method_->setCurrentIndex(method_->findData(int(part->fastening.method)));
     const bool counted = part->fastening.method == FasteningMethod::screws ||

@@ -31,6 +31,8 @@ private:
     void apply(const Fastening &fastening);
 
     Document &document_;
+    std::string shownPart_; ///< what the rows show: they are not filled anew while a part is only moved
+    Fastening shown_;
     QComboBox *method_ = nullptr;
     QSpinBox *pieces_ = nullptr;
     OntoBox *onto_ = nullptr;

@@ -21,13 +21,37 @@ FindingDelegate::FindingDelegate(FindingsModel &model, Document &document, const
     : QStyledItemDelegate(parent), model_(model), document_(document), theme_(theme) {}
 
 FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIndex &index) const {
-    Layout layout;
     const Finding &finding = model_.finding(index.row());
     const FindingText text = wordFinding(document_.build(), finding);
-    const int width = row.width() - kLeft - kRight;
-    layout.headline = say(text.headline);
-    layout.detail =
+    const QString headline = say(text.headline);
+    const QString detail =
         finding.accepted() ? tr("Accepted: %1").arg(QString::fromStdString(finding.acceptedReason)) : say(text.detail);
+    const QString fix = finding.fixes.empty() || finding.accepted()
+                            ? QString()
+                            : say(wordFixBriefly(document_.build(), finding, finding.fixes.front()));
+    if (QString::fromStdString(finding.key()) == model_.openedKey())
+        return layOutAt(row, finding, headline, detail, fix);
+    // Wrapping words takes most of the time, and while a part is dragged the same words come again and again.
+    const QString words = headline + '\n' + detail + '\n' + fix + '\n' + QString::number(row.width()) +
+                          (finding.accepted() ? '-' : '+');
+    constexpr qsizetype kMost = 400;
+    if (laidOut_.size() > kMost) laidOut_.clear();
+    auto known = laidOut_.constFind(words);
+    if (known == laidOut_.constEnd())
+        known = laidOut_.insert(words, layOutAt(QRect(0, 0, row.width(), 0), finding, headline, detail, fix));
+    Layout layout = *known;
+    layout.headlineBox.translate(row.topLeft());
+    layout.detailBox.translate(row.topLeft());
+    for (auto &link : layout.links) link.rect.translate(row.topLeft());
+    return layout;
+}
+
+FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Finding &finding, const QString &headline,
+                                                  const QString &detail, const QString &fix) const {
+    Layout layout;
+    const int width = row.width() - kLeft - kRight;
+    layout.headline = headline;
+    layout.detail = detail;
     layout.headlineBox = wrapped(theme_.text(13, true), layout.headline, row.left() + kLeft, row.top() + kTop, width);
     int y = layout.headlineBox.bottom() + 2;
     layout.detailBox = wrapped(theme_.text(12), layout.detail, row.left() + kLeft, y, width);
@@ -37,9 +61,7 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     offered.emplace_back(FindingAction::why, tr("Why"));
     offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")}
                                             : std::pair{FindingAction::accept, tr("Accept…")});
-    if (!finding.fixes.empty() && !finding.accepted())
-        offered.emplace_back(FindingAction::fix,
-                             say(wordFixBriefly(document_.build(), finding, finding.fixes.front())));
+    if (!fix.isEmpty()) offered.emplace_back(FindingAction::fix, fix);
     const QFontMetrics metrics(theme_.text(12));
     int x = row.left() + kLeft;
     for (const auto &[action, words] : offered) {

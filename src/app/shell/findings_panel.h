@@ -5,7 +5,9 @@
 #include "app/theme/theme.h"
 
 #include <QAbstractListModel>
+#include <QHash>
 #include <QStyledItemDelegate>
+#include <QTimer>
 #include <QWidget>
 #include <optional>
 
@@ -71,10 +73,13 @@ private:
         int height = 0;
     };
     Layout layOut(const QRect &row, const QModelIndex &index) const;
+    Layout layOutAt(const QRect &row, const Finding &finding, const QString &headline, const QString &detail,
+                    const QString &fix) const;
 
     FindingsModel &model_;
     Document &document_;
     const theme::Theme &theme_;
+    mutable QHash<QString, Layout> laidOut_; ///< closed rows by their words, at the origin
 };
 
 class FindingsPanel : public QWidget {
@@ -107,6 +112,7 @@ private:
     QLineEdit *reason_;
     QString acceptingKey_;
     Stage stage_ = Stage::place;
+    QTimer paint_;
 };
 
 } // namespace waxis::app

@@ -20,6 +20,7 @@ namespace waxis::app {
 
 InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
+    setObjectName("inspector");
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 12, 16, 8);
     layout->setSpacing(4);

@@ -3,6 +3,7 @@
 #include "core/base/units.h"
 #include "core/geometry/triangles.h"
 
+#include <algorithm>
 #include <cmath>
 #include <embree3/rtcore.h>
 #include <limits>
@@ -33,11 +34,27 @@ RTCRay rayFrom(const Vec3 &origin, const Vec3 &direction, float far) {
     return ray;
 }
 
+/// Plates with many holes take as long to cut into triangles as all rays together, and stay the same while things move.
+const Triangles &cachedTriangles(const Shape &shape) {
+    constexpr int kSides = 24;
+    constexpr std::size_t kMost = 64;
+    thread_local std::vector<std::pair<Shape, Triangles>> plates;
+    thread_local Triangles other;
+    if (!std::holds_alternative<Prism>(shape)) {
+        other = trianglesOf(shape, kSides);
+        return other;
+    }
+    for (const auto &[known, triangles] : plates)
+        if (known == shape) return triangles;
+    if (plates.size() >= kMost) plates.clear();
+    return plates.emplace_back(shape, trianglesOf(shape, kSides)).second;
+}
+
 } // namespace
 
 struct RayWorld::Impl {
     RTCScene scene = nullptr;
-    std::vector<int> bodyOf; ///< by geometry id
+    std::vector<int> bodyOf; ///< by triangle
     Impl() = default;
     Impl(const Impl &) = delete;
     Impl &operator=(const Impl &) = delete;
@@ -52,35 +69,45 @@ struct RayWorld::Impl {
         rtcInitIntersectContext(&context);
         rtcIntersect1(scene, &context, &query);
         if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
-        return {bodyOf[query.hit.geomID], double(query.ray.tfar)};
+        return {bodyOf[query.hit.primID], double(query.ray.tfar)};
     }
 };
 
-RayWorld::RayWorld(const std::vector<Body> &bodies, const std::function<bool(int)> &counts)
+RayWorld::RayWorld(const std::vector<Body> &bodies, const std::function<bool(int)> &counts, std::span<const Body> more)
     : impl_(std::make_unique<Impl>()) {
     impl_->scene = rtcNewScene(device());
     rtcSetSceneFlags(impl_->scene, RTC_SCENE_FLAG_ROBUST); // no slipping through between two triangles
     rtcSetSceneBuildQuality(impl_->scene, RTC_BUILD_QUALITY_LOW);
-    for (std::size_t i = 0; i < bodies.size(); ++i) {
-        if (!counts(int(i))) continue;
-        const Triangles t = trianglesOf(bodies[i].shape, 24);
-        if (t.corners.empty()) continue;
-        RTCGeometry geometry = rtcNewGeometry(device(), RTC_GEOMETRY_TYPE_TRIANGLE);
-        auto *points = static_cast<float *>(rtcSetNewGeometryBuffer(
-            geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 3 * sizeof(float), t.points_mm.size()));
-        for (std::size_t k = 0; k < t.points_mm.size(); ++k) {
-            const Vec3 p = bodies[i].X_FrameBody * t.points_mm[k];
-            for (int axis = 0; axis < 3; ++axis) points[3 * k + std::size_t(axis)] = float(p[axis]);
+    // All bodies as one mesh: a geometry for each takes three times as long to build.
+    std::vector<float> points;
+    std::vector<unsigned> corners;
+    auto add = [&](const Body &body, int index) {
+        const Triangles &t = cachedTriangles(body.shape);
+        const auto base = unsigned(points.size() / 3);
+        const Mat3 turn = body.X_FrameBody.rotation.toRotationMatrix();
+        for (const auto &point : t.points_mm) {
+            const Vec3 p = turn * point + body.X_FrameBody.position_mm;
+            for (int axis = 0; axis < 3; ++axis) points.push_back(float(p[axis]));
         }
-        auto *corners = static_cast<unsigned *>(rtcSetNewGeometryBuffer(
-            geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(unsigned), t.corners.size()));
-        for (std::size_t k = 0; k < t.corners.size(); ++k)
-            for (std::size_t c = 0; c < 3; ++c) corners[3 * k + c] = unsigned(t.corners[k][c]);
+        for (const auto &corner : t.corners)
+            for (int c : corner) corners.push_back(base + unsigned(c));
+        impl_->bodyOf.insert(impl_->bodyOf.end(), t.corners.size(), index);
+    };
+    for (std::size_t i = 0; i < bodies.size(); ++i)
+        if (counts(int(i))) add(bodies[i], int(i));
+    for (std::size_t i = 0; i < more.size(); ++i) add(more[i], int(bodies.size() + i));
+    if (!corners.empty()) {
+        RTCGeometry geometry = rtcNewGeometry(device(), RTC_GEOMETRY_TYPE_TRIANGLE);
+        auto *pointBuffer = static_cast<float *>(rtcSetNewGeometryBuffer(
+            geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 3 * sizeof(float), points.size() / 3));
+        std::copy(points.begin(), points.end(), pointBuffer);
+        auto *cornerBuffer = static_cast<unsigned *>(rtcSetNewGeometryBuffer(
+            geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(unsigned), corners.size() / 3));
+        std::copy(corners.begin(), corners.end(), cornerBuffer);
         rtcSetGeometryBuildQuality(geometry, RTC_BUILD_QUALITY_LOW);
         rtcCommitGeometry(geometry);
-        rtcAttachGeometryByID(impl_->scene, geometry, unsigned(impl_->bodyOf.size()));
+        rtcAttachGeometry(impl_->scene, geometry);
         rtcReleaseGeometry(geometry); // the scene holds it now
-        impl_->bodyOf.push_back(int(i));
     }
     rtcCommitScene(impl_->scene);
 }

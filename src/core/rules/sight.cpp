@@ -113,10 +113,14 @@ FindingText wordCamera(const Build &build, const Finding &f) {
 }
 
 void judgeTwoCameras(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    std::vector<std::size_t> cameras;
     for (std::size_t i = 0; i < build.parts.size(); ++i)
-        for (std::size_t j = i + 1; j < build.parts.size(); ++j) {
+        if (const PartType *type = typeOf(build, build.parts[i]); type && type->camera) cameras.push_back(i);
+    for (std::size_t first = 0; first < cameras.size(); ++first)
+        for (std::size_t second = first + 1; second < cameras.size(); ++second) {
+            const std::size_t i = cameras[first], j = cameras[second];
             const PartType *a = typeOf(build, build.parts[i]), *b = typeOf(build, build.parts[j]);
-            if (!a || !b || !a->camera || !b->camera || !(derived.owners[i].cases & derived.owners[j].cases)) continue;
+            if (!(derived.owners[i].cases & derived.owners[j].cases)) continue;
             const CameraPose poseA = cameraPose(*a, framePose(build, build.parts[i])),
                              poseB = cameraPose(*b, framePose(build, build.parts[j]));
             // Distance of the lens axes as the far scene sees it: square to their mean direction.

@@ -68,30 +68,29 @@ CameraPose cameraPose(const PartType &type, const Pose &X_FramePart) {
 }
 
 CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self) {
-    std::vector<Body> bodies = derived.world->bodies();
+    const auto &bodies = derived.world->bodies();
+    std::vector<Body> discs;
     std::vector<int> ownerOf;
     ownerOf.reserve(bodies.size());
     for (const auto &traits : derived.traits) ownerOf.push_back(traits.owner);
-    const int solids = int(bodies.size());
     for (const auto &mount : build.frame->motorMounts) {
         if (!(mount.propDiameter_mm > 0)) continue;
         Body disc;
         constexpr double kBlade_mm = 1.0;
         disc.shape = Cylinder{mount.propDiameter_mm, kBlade_mm};
         disc.X_FrameBody = {propCentre_mm(mount), Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
-        bodies.push_back(disc);
         const auto owner = std::find_if(derived.owners.begin(), derived.owners.end(), [&](const BodyOwner &o) {
             return o.kind == OwnerKind::disc && o.id == mount.id;
         });
-        ownerOf.push_back(owner == derived.owners.end() ? -1 : int(owner - derived.owners.begin()));
+        if (owner == derived.owners.end()) continue;
+        discs.push_back(disc);
+        ownerOf.push_back(int(owner - derived.owners.begin()));
     }
     auto counts = [&](int body) {
-        if (ownerOf[std::size_t(body)] < 0) return false;
         const BodyOwner &owner = derived.owners[std::size_t(ownerOf[std::size_t(body)])];
-        if (body >= solids) return true;
         return owner.kind != OwnerKind::disc && ownerOf[std::size_t(body)] != self && (owner.cases >> loadCase & 1);
     };
-    return {RayWorld(bodies, counts), std::move(ownerOf)};
+    return {RayWorld(bodies, counts, discs), std::move(ownerOf)};
 }
 
 CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture,

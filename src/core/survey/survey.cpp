@@ -126,36 +126,6 @@ bool takesPlug(const Port &port) {
                                         port.kind == PortKind::coax);
 }
 
-void lookAtAccess(const Build &build, const Analysis &analysis, std::vector<AccessSurvey> &out,
-                  const std::atomic<bool> *stop) {
-    const Derived &derived = analysis.derived;
-    std::map<int, ServicePlan> plans;
-    for (std::size_t i = 0; i < build.parts.size() && !stopped(stop); ++i) {
-        const PartType *type = typeOf(build, build.parts[i]);
-        const auto loadCase = firstCaseOf(derived, int(i));
-        if (!type || !loadCase) continue;
-        for (const auto &port : type->ports) {
-            if (!port.mustStayReachable && !takesPlug(port)) continue;
-            AccessSurvey survey =
-                lookAtPort(build, analysis, build.parts[i], port, port.mustStayReachable, *loadCase);
-            if (survey.hand && !survey.blockers.empty()) {
-                std::vector<int> blockers;
-                for (std::size_t o = 0; o < derived.owners.size(); ++o)
-                    if (std::find(survey.blockers.begin(), survey.blockers.end(), derived.owners[o].id) !=
-                        survey.blockers.end())
-                        blockers.push_back(int(o));
-                auto &plan = plans.try_emplace(*loadCase, build, derived, *loadCase).first->second;
-                survey.takeOff.reset();
-                if (const auto order = plan.toFree(blockers, int(i))) {
-                    survey.takeOff.emplace();
-                    for (int owner : *order) survey.takeOff->push_back(derived.owners[std::size_t(owner)].id);
-                }
-            }
-            out.push_back(std::move(survey));
-        }
-    }
-}
-
 /// How far a part gets along its line before a firm body stops it: steps of 1 mm.
 SlideSurvey lookAtSlide(const Build &build, const Analysis &analysis, std::size_t i) {
     const Derived &derived = analysis.derived;
@@ -199,6 +169,15 @@ SlideSurvey lookAtSlide(const Build &build, const Analysis &analysis, std::size_
 
 } // namespace
 
+bool othersStand(const Build &before, const Build &after, const std::string &but) {
+    return before.frame == after.frame && before.types == after.types && before.loadCases == after.loadCases &&
+           std::equal(before.parts.begin(), before.parts.end(), after.parts.begin(), after.parts.end(),
+                      [&](const Part &a, const Part &b) {
+                          return a.id == b.id && (a.id == but || (a.type == b.type && a.placement == b.placement &&
+                                                                  a.optional == b.optional));
+                      });
+}
+
 std::optional<int> firstCaseOf(const Derived &derived, int owner) {
     for (std::size_t c = 0; c < derived.loadCases.size() && c < kMostLoadCases; ++c)
         if (!derived.loadCases[c].folded && (derived.owners[std::size_t(owner)].cases >> c & 1)) return int(c);
@@ -222,6 +201,37 @@ AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part
         survey.blockers.push_back(derived.owners[std::size_t(owner)].id);
     if (survey.blockers.empty()) survey.takeOff.emplace();
     return survey;
+}
+
+std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis, const std::atomic<bool> *stop) {
+    std::vector<AccessSurvey> out;
+    const Derived &derived = analysis.derived;
+    std::map<int, ServicePlan> plans;
+    for (std::size_t i = 0; i < build.parts.size() && !stopped(stop); ++i) {
+        const PartType *type = typeOf(build, build.parts[i]);
+        const auto loadCase = firstCaseOf(derived, int(i));
+        if (!type || !loadCase) continue;
+        for (const auto &port : type->ports) {
+            if (!port.mustStayReachable && !takesPlug(port)) continue;
+            AccessSurvey survey =
+                lookAtPort(build, analysis, build.parts[i], port, port.mustStayReachable, *loadCase);
+            if (survey.hand && !survey.blockers.empty()) {
+                std::vector<int> blockers;
+                for (std::size_t o = 0; o < derived.owners.size(); ++o)
+                    if (std::find(survey.blockers.begin(), survey.blockers.end(), derived.owners[o].id) !=
+                        survey.blockers.end())
+                        blockers.push_back(int(o));
+                auto &plan = plans.try_emplace(*loadCase, build, derived, *loadCase).first->second;
+                survey.takeOff.reset();
+                if (const auto order = plan.toFree(blockers, int(i))) {
+                    survey.takeOff.emplace();
+                    for (int owner : *order) survey.takeOff->push_back(derived.owners[std::size_t(owner)].id);
+                }
+            }
+            out.push_back(std::move(survey));
+        }
+    }
+    return out;
 }
 
 std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop) {
@@ -301,7 +311,7 @@ Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<
         lookAtLamps(build, analysis, i, survey.lamps);
         if (build.parts[i].slide) survey.slides.push_back(lookAtSlide(build, analysis, i));
     }
-    lookAtAccess(build, analysis, survey.access, stop);
+    survey.access = accessOf(build, analysis, stop);
     if (!stopped(stop)) survey.folding = foldContacts(build, analysis.practice[Limit::foldGap], stop);
     return survey;
 }

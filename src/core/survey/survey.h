@@ -78,7 +78,11 @@ Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<
 /// Analysis with a fresh survey in it: for the command line and tests.
 const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::optional<Practice> &practice = {});
 
+/// Whether everything but one part stands as it did: rays' worlds that leave that part out still hold.
+bool othersStand(const Build &before, const Build &after, const std::string &but);
+
 /// Single looks, also for the live panels.
+std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis, const std::atomic<bool> *stop = nullptr);
 std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop = nullptr);
 AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part &part, const Port &port, bool hand,
                         int loadCase);

@@ -2,6 +2,7 @@
 
 #include "app/theme/metrics.h"
 #include "core/rules/wording.h"
+#include "core/survey/survey.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -256,6 +257,18 @@ QString LensView::nameOfOwner(const std::string &id) const {
     return nameOf(document_, id);
 }
 
+const CameraWorld &LensView::world(int self) {
+    const Build &build = document_.build();
+    const std::string &id = build.parts[std::size_t(self)].id;
+    if (!world_ || id != worldPart_ || worldCase_ != document_.loadCase() || !othersStand(worldOf_, build, id)) {
+        world_ = cameraWorld(build, document_.analysis().derived, document_.loadCase(), self);
+        worldOf_ = build;
+        worldPart_ = id;
+        worldCase_ = document_.loadCase();
+    }
+    return *world_;
+}
+
 void LensView::refresh() {
     const Part *part = pickCamera();
     empty_->setVisible(!part);
@@ -269,9 +282,8 @@ void LensView::refresh() {
     const int self = int(part - build.parts.data());
     const Picture picture =
         pictureOf(type.camera->horizontalView_deg, type.camera->verticalView_deg, columnsFor(*type.camera, kLiveRays));
-    const CameraWorld world = cameraWorld(build, derived, document_.loadCase(), self);
     const Pose pose = framePose(build, *part);
-    view_ = cameraView(world, derived, picture, cameraPose(type, pose));
+    view_ = cameraView(world(self), derived, picture, cameraPose(type, pose));
     view_.tilt_deg = tiltOf(type, pose);
     image_ = imageOf(view_, picture);
     head_->setText(tr("<b>%1</b>, tilt %2°: the craft hides <b>%3 %</b> of the picture, propellers turn in <b>%4 %</b>")
@@ -297,9 +309,7 @@ void LensView::refine() {
     if (!type || !type->camera || !isVisible()) return;
     const Picture picture =
         pictureOf(type->camera->horizontalView_deg, type->camera->verticalView_deg, columnsFor(*type->camera, kFineRays));
-    const CameraWorld world = cameraWorld(document_.build(), document_.analysis().derived, document_.loadCase(),
-                                          int(part - document_.build().parts.data()));
-    image_ = imageOf(cameraView(world, document_.analysis().derived, picture,
+    image_ = imageOf(cameraView(world(int(part - document_.build().parts.data())), document_.analysis().derived, picture,
                                 cameraPose(*type, framePose(document_.build(), *part))),
                      picture);
     box_->update();
@@ -318,20 +328,22 @@ QImage LensView::imageOf(const CameraView &view, const Picture &picture) const {
     };
     const Part *part = findPart(document_.build(), camera_);
     const CameraPose pose = cameraPose(*typeOf(document_.build(), *part), framePose(document_.build(), *part));
-    for (int y = 0; y < picture.rows; ++y)
+    for (int y = 0; y < picture.rows; ++y) {
+        auto *line = reinterpret_cast<QRgb *>(image.scanLine(y));
         for (int x = 0; x < picture.columns; ++x) {
             const std::size_t i = std::size_t(y) * std::size_t(picture.columns) + std::size_t(x);
             const int owner = view.owner[i];
             if (owner < 0) { // free: sky above the horizon of the level craft, ground below
-                image.setPixel(x, y, (pose.R_FrameCamera * picture.directions[i]).z() > 0 ? sky : ground);
+                line[x] = (pose.R_FrameCamera * picture.directions[i]).z() > 0 ? sky : ground;
                 continue;
             }
             QRgb color = colorOf(owner);
             // An edge where another thing begins.
             const bool edge = (x > 0 && view.owner[i - 1] != owner) ||
                               (y > 0 && view.owner[i - std::size_t(picture.columns)] != owner);
-            image.setPixel(x, y, edge ? QColor(color).darker(170).rgb() : color);
+            line[x] = edge ? QColor(color).darker(170).rgb() : color;
         }
+    }
     return image;
 }
 

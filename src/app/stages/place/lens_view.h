@@ -41,7 +41,14 @@ private:
 
     app::Document &document_;
     const theme::Theme &theme_;
+    /// Anew only when something else than the camera moved.
+    const CameraWorld &world(int self);
+
     std::string camera_;
+    std::optional<CameraWorld> world_;
+    Build worldOf_;
+    std::string worldPart_;
+    int worldCase_ = -1;
     CameraView view_;
     QImage image_;
     QTimer refine_;

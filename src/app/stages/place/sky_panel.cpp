@@ -4,6 +4,7 @@
 #include "core/base/units.h"
 #include "core/build/group_edits.h"
 #include "core/rules/wording.h"
+#include "core/survey/survey.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -62,29 +63,51 @@ protected:
     }
 
 private:
-    QImage imageOf(const SkyView &view, int size) const {
-        QImage image(size, size, QImage::Format_ARGB32_Premultiplied);
-        image.fill(Qt::transparent);
-        const auto &c = panel_.theme_.colors();
-        const QRgb open = c.matGridStrong.lighter(170).rgb();
+    /// The direction that each pixel looks in: -1 outside the sky. Lambert's projection: areas are true.
+    static const std::vector<int> &pixelsOf(int size) {
+        static int madeFor = 0;
+        static std::vector<int> pixels;
+        if (madeFor == size) return pixels;
+        madeFor = size;
+        pixels.assign(std::size_t(size) * std::size_t(size), -1);
         const auto &directions = skyDirections();
         const double half = size / 2.0;
         const int dot = std::max(2, int(std::ceil(size / 75.0)));
-        for (std::size_t i = 0; i < directions.size() && i < view.owner.size(); ++i) {
+        for (std::size_t i = 0; i < directions.size(); ++i) {
             const Vec3 &d = directions[i];
-            const double flat = std::hypot(d.x(), d.y());
-            const double r = half * std::sqrt(std::max(0.0, 1 - d.z())); // Lambert: areas are true
+            const double flat = std::hypot(d.x(), d.y()), r = half * std::sqrt(std::max(0.0, 1 - d.z()));
             const int x = int(half + (flat > 0 ? d.x() / flat * r : 0)), y = int(half - (flat > 0 ? d.y() / flat * r : 0));
-            QRgb color = open;
-            if (const int owner = view.owner[i]; owner >= 0) {
-                const auto &id = panel_.document_.analysis().derived.owners[std::size_t(owner)].id;
-                const Part *part = findPart(panel_.document_.build(), id);
-                const PartType *type = part ? typeOf(panel_.document_.build(), *part) : nullptr;
-                color = theme::familyColor(type ? familyOf(type->kind) : Family::structure).rgb();
+            for (int py = y; py < std::min(y + dot, size); ++py)
+                for (int px = x; px < std::min(x + dot, size); ++px)
+                    if (std::hypot(px + 0.5 - half, py + 0.5 - half) <= half)
+                        pixels[std::size_t(py) * std::size_t(size) + std::size_t(px)] = int(i);
+        }
+        return pixels;
+    }
+
+    QImage imageOf(const SkyView &view, int size) const {
+        QImage image(size, size, QImage::Format_ARGB32_Premultiplied);
+        const Build &build = panel_.document_.build();
+        const auto &owners = panel_.document_.analysis().derived.owners;
+        const QRgb open = panel_.theme_.colors().matGridStrong.lighter(170).rgb();
+        std::vector<QRgb> colors(owners.size(), 0);
+        auto colorOf = [&](int owner) {
+            QRgb &color = colors[std::size_t(owner)];
+            if (color) return color;
+            const Part *part = findPart(build, owners[std::size_t(owner)].id);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            return color = theme::familyColor(type ? familyOf(type->kind) : Family::structure).rgb();
+        };
+        const auto &pixels = pixelsOf(size);
+        for (int y = 0; y < size; ++y) {
+            auto *line = reinterpret_cast<QRgb *>(image.scanLine(y));
+            for (int x = 0; x < size; ++x) {
+                const int i = pixels[std::size_t(y) * std::size_t(size) + std::size_t(x)];
+                if (i < 0 || std::size_t(i) >= view.owner.size())
+                    line[x] = 0;
+                else
+                    line[x] = view.owner[std::size_t(i)] < 0 ? open : colorOf(view.owner[std::size_t(i)]);
             }
-            for (int dy = 0; dy < dot; ++dy)
-                for (int dx = 0; dx < dot; ++dx)
-                    if (image.valid(x + dx, y + dy)) image.setPixel(x + dx, y + dy, color);
         }
         return image;
     }
@@ -204,6 +227,22 @@ void SkyPanel::look(Site &site, const RayWorld &world) const {
         skyView(world, analysis.derived, place.position_mm, place.axis, mask, analysis.practice[Limit::cruisePitch]);
 }
 
+const RayWorld &SkyPanel::world(const Part &part) {
+    const Build &build = document_.build();
+    const auto &analysis = document_.analysis();
+    if (!world_ || worldPart_ != part.id || worldCase_ != document_.loadCase() || !(worldPractice_ == analysis.practice) ||
+        !othersStand(worldOf_, build, part.id)) {
+        world_ = skyWorld(build, analysis.derived, document_.loadCase(), int(&part - build.parts.data()),
+                          analysis.practice[Limit::skyThick]);
+        ++worldsMade_;
+        worldOf_ = build;
+        worldPart_ = part.id;
+        worldPractice_ = analysis.practice;
+        worldCase_ = document_.loadCase();
+    }
+    return *world_;
+}
+
 void SkyPanel::refresh() {
     const Part *part = pickReceiver();
     empty_->setVisible(!part);
@@ -214,20 +253,21 @@ void SkyPanel::refresh() {
         return;
     }
     const auto &analysis = document_.analysis();
-    const RayWorld world = skyWorld(document_.build(), analysis.derived, document_.loadCase(),
-                                    int(part - document_.build().parts.data()), analysis.practice[Limit::skyThick]);
+    const int made = worldsMade_;
+    const RayWorld &rays = world(*part);
+    const bool sameSky = made == worldsMade_;
     std::vector<Site> sites;
     sites.push_back({0, framePose(document_.build(), *part), {}, {}});
-    look(sites.front(), world);
+    look(sites.front(), rays);
     for (const auto &[number, pose] : ghosts_) {
-        // While the receiver itself is dragged nothing changes over the ghosts.
+        // While only the receiver itself moves nothing changes over the ghosts.
         const auto known = std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) { return s.number == number; });
-        if (document_.isPreviewing() && known != sites_.end()) {
+        if (sameSky && known != sites_.end()) {
             sites.push_back(std::move(*known));
             continue;
         }
         sites.push_back({number, pose, {}, {}});
-        look(sites.back(), world);
+        look(sites.back(), rays);
     }
     sites_ = std::move(sites);
     head_->setText(tr("<b>%1</b>: share of the sky hidden, low sky counting less; most allowed %2 %")

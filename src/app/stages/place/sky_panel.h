@@ -60,7 +60,15 @@ private:
     app::Document &document_;
     const theme::Theme &theme_;
     std::string receiver_;
+    /// Anew only when something else than the receiver moved.
+    const RayWorld &world(const Part &part);
+
     std::vector<Site> sites_;
+    std::optional<RayWorld> world_;
+    Build worldOf_;
+    std::string worldPart_;
+    Practice worldPractice_;
+    int worldCase_ = -1, worldsMade_ = 0;
     std::vector<std::pair<int, Pose>> ghosts_;
     int nextNumber_ = 1;
     std::array<Dome *, 2> domes_{};
