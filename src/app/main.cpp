@@ -64,11 +64,12 @@ int main(int argc, char **argv) {
     const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW", "side");
     const QCommandLineOption overlays("overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS");
     const QCommandLineOption loadCase("load-case", "Load case to show.", "ID");
+    const QCommandLineOption ghost("ghost", "Place: drop a ghost of the GPS at a place in plan; may be repeated.", "X,Y");
     const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
     parser.addOptions(
-        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, practice, editPart, startTime});
+        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, ghost, practice, editPart, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -106,6 +107,11 @@ int main(int argc, char **argv) {
         window.document().setLoadCase(int(at - cases.begin()));
     }
 
+    for (const auto &place : parser.values(ghost)) {
+        const auto numbers = place.split(',');
+        if (numbers.size() != 2) return fail("--ghost takes X,Y in mm");
+        window.placeBench().sky().addGhost(waxis::drawing::View::plan, {numbers[0].toDouble(), numbers[1].toDouble(), 0});
+    }
     if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {
         if (!window.document().build().types->contains(parser.value(editPart).toStdString()))

@@ -22,6 +22,12 @@ QPointF AxisItem::foot() const {
     return {cg_->x(), (view_ == View::plan ? 0 : thrust_.y()) + below_mm};
 }
 
+QRectF AxisItem::wordsRect() const {
+    if (!cg_ || words_.isEmpty()) return {};
+    const double px = 1 / pixelsPerMm_;
+    return {foot() + QPointF(0, -kWordsHeight_px / 2 * px), QSizeF(kWordsWidth_px * px, kWordsHeight_px * 1.5 * px)};
+}
+
 void AxisItem::refresh() {
     if (!scene()) return;
     // Two thin strips and the words: the plumb line moves with every step of a drag.

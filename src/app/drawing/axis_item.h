@@ -14,6 +14,8 @@ public:
     AxisItem(const theme::Theme &theme) : theme_(theme) {}
     void show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCentre_mm, std::optional<Vec3> offset_mm);
     void setPixelsPerMm(double scale) { pixelsPerMm_ = scale; }
+    /// What the words cover, scene coordinates; null without words.
+    QRectF wordsRect() const;
 
     QRectF boundingRect() const override { return wholeScene(); }
     QPainterPath shape() const override { return {}; } // never in the way of the mouse

@@ -108,7 +108,7 @@ void BuildScene::rebuildFrame() {
     for (const auto &standoff : drawnFrame_->standoffs)
         add(standoff.id, standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure),
             c.matBar);
-    if (!overlays_.propellers) return;
+    if (!overlays_.propellers || document_.foldedShare() > 0) return; // what is folded does not turn
     for (const auto &mount : drawnFrame_->motorMounts) {
         const double up = drawnPractice_[Limit::propFlexUp], down = drawnPractice_[Limit::propFlexDown];
         QColor veil = c.softChalk;
@@ -218,6 +218,7 @@ std::vector<QRectF> BuildScene::layOutTags(std::vector<Picture> &pictures) const
     for (const auto &[id, item] : parts_)
         if (item->isVisible())
             if (const QRectF label = item->shownLabel(pixelsPerMm_); !label.isNull()) board.keepClear(label);
+    if (const QRectF words = axis_->wordsRect(); !words.isNull()) board.keepClear(words);
     const std::size_t before = board.taken().size();
     const QFontMetricsF metrics(theme_.numbers(theme::kSmallPixels));
     for (auto &picture : pictures) {
@@ -291,6 +292,7 @@ void BuildScene::updateMarks() {
     if (balance && balance->mass.cg_mm) markPoints_.push_back(project(view_, *balance->mass.cg_mm));
     updatePictures();
     content.keepClear = tags_;
+    if (const QRectF words = axis_->wordsRect(); !words.isNull()) content.keepClear.push_back(words);
     content.dragFrom = drag_.from;
     content.dragRaw = drag_.raw;
     content.guides = drag_.guides;

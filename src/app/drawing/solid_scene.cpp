@@ -43,7 +43,7 @@ Look lookOf(const app::Document &document, const Build &build, const BodyTable &
     Look look;
     if (!(owner.cases >> document.loadCase() & 1)) look.shown = false;
     if (owner.kind == OwnerKind::disc) {
-        look = {theme.colors().softChalk, true, look.shown && looks.discs};
+        look = {theme.colors().softChalk, true, look.shown && looks.discs && document.foldedShare() == 0};
         look.color.setAlphaF(0.16f);
         return look;
     }

@@ -258,12 +258,12 @@ void PracticeSheet::refreshLimits() {
         put(row, kSource, fromView(definition.source), false, false);
         put(row, kNote, note == settings.notes.end() ? QString() : QString::fromStdString(note->second), true, false);
     }
-    limits_->setColumnWidth(kTitle, 262);
+    limits_->setColumnWidth(kTitle, 240);
     limits_->setColumnWidth(kValue, 56);
     limits_->setColumnWidth(kUnit, 40);
     limits_->setColumnWidth(kProfiles, 66);
-    limits_->setColumnWidth(kReadBy, 96);
-    limits_->setColumnWidth(kSource, 110);
+    limits_->setColumnWidth(kReadBy, 88);
+    limits_->setColumnWidth(kSource, 90);
 }
 
 void PracticeSheet::cellEdited(int row, int column) {
@@ -331,6 +331,7 @@ bool PracticeSheet::readProfile(const QString &given) {
 }
 
 void PracticeSheet::compare() {
+    if (comparing_.isRunning()) comparing_.waitForFinished();
     auto practice = [this](const QComboBox *choice) {
         const QString id = choice->currentData().toString();
         return id == kAsItIs ? practiceOf(document_.build().practice) : practiceOfProfile(id.toStdString());
@@ -376,6 +377,7 @@ void PracticeSheet::showComparison() {
 void PracticeSheet::showEvent(QShowEvent *event) {
     QWidget::showEvent(event);
     refresh();
+    compare(); // something to look at; it takes a moment in the background
 }
 
 } // namespace waxis::app

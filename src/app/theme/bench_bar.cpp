@@ -18,7 +18,7 @@ QWidget *makeBenchBar(const Theme &theme, QWidget *parent, int height) {
         bar->setStyleSheet(
             QStringLiteral("QWidget#bar { background: %1; } QLabel { color: %2; }"
                            "QToolButton { color: %3; background: transparent; border: 1px solid %4; border-radius: "
-                           "3px; padding: 2px 10px; }"
+                           "3px; padding: 2px 7px; }"
                            "QToolButton:checked { background: %4; color: %5; }"
                            "QToolButton::menu-indicator { image: none; }"
                            "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; "

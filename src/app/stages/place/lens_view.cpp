@@ -144,7 +144,7 @@ protected:
         QPainter painter(this);
         const auto &c = lens_.theme_.colors();
         const auto &by = lens_.view_.by;
-        constexpr int kRow = 18, kNarrow = 210;
+        constexpr int kRow = 18, kNarrow = 150;
         const int rows = std::max(1, height() / kRow);
         const int columns = std::clamp((int(by.size()) + rows - 1) / rows, 1, std::max(1, width() / kNarrow));
         const int kColumn = width() / columns;

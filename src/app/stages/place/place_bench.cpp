@@ -110,6 +110,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
 QWidget *PlaceBench::makeChipBar() {
     auto *bar = theme::makeBenchBar(theme_, this, theme::kChipBarHeight);
     auto *row = static_cast<QHBoxLayout *>(bar->layout());
+    row->setSpacing(4); // many chips: all stand side by side in a small window too
     libraryChip_ = chip(tr("Parts"), tr("The part library: search it, and drag onto the mat (Ctrl+L)"), false);
     libraryChip_->setObjectName("library-chip");
     connect(libraryChip_, &QToolButton::toggled, this, &PlaceBench::showLibrary);
@@ -132,7 +133,8 @@ QWidget *PlaceBench::makeChipBar() {
         row->addWidget(button);
     }
     row->addStretch();
-    row->addWidget(new QLabel(tr("nose →")));
+    nose_ = new QLabel(tr("nose →"));
+    row->addWidget(nose_);
     return bar;
 }
 
@@ -270,6 +272,8 @@ void PlaceBench::showEvent(QShowEvent *event) {
 
 void PlaceBench::resizeEvent(QResizeEvent *event) {
     QWidget::resizeEvent(event);
+    constexpr int kRoomForAll_px = 740; // below, the chips need it all
+    nose_->setVisible(width() >= kRoomForAll_px);
     if (fitted_) QTimer::singleShot(0, this, &PlaceBench::fit);
 }
 

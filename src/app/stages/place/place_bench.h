@@ -10,6 +10,7 @@
 #include <QWidget>
 
 class QButtonGroup;
+class QLabel;
 class QSplitter;
 class QStackedWidget;
 class QToolButton;
@@ -76,6 +77,7 @@ private:
     double sectionAside_mm_ = 0, sectionFore_mm_ = 0;
     LibraryDrawer *library_ = nullptr;
     QToolButton *libraryChip_ = nullptr;
+    QLabel *nose_ = nullptr;
     std::vector<QToolButton *> overlayChips_; ///< in the order of kOverlays
     bool fitted_ = false;
 };
