@@ -10,18 +10,24 @@
 
 namespace waxis::drawing {
 
+namespace {
+
+/// No less than half a tag's width: the figures' font is 7 px wide at this size.
+double halfTag_px(const Picture &picture) { return 4.0 * double(picture.tag.size()) + 12; }
+
+} // namespace
+
 void PictureLayer::show(std::vector<Picture> pictures) {
     if (pictures == pictures_) return;
     if (scene()) { // only what changed is painted again
         const double px = 1 / pixelsPerMm_;
-        constexpr double kTag_px = 110;
         for (const auto &[these, those] : {std::pair(&pictures_, &pictures), std::pair(&pictures, &pictures_)})
             for (const auto &picture : *these) {
                 if (std::find(those->begin(), those->end(), picture) != those->end()) continue;
                 scene()->update(picture.path.boundingRect().adjusted(-3 * px, -3 * px, 3 * px, 3 * px));
                 if (!picture.tag.isEmpty())
                     scene()->update(QRectF(picture.tagAt, picture.tagAt)
-                                        .adjusted(-kTag_px * px, -40 * px, kTag_px * px, 40 * px));
+                                        .adjusted(-halfTag_px(picture) * px, -14 * px, halfTag_px(picture) * px, 14 * px));
             }
     }
     pictures_ = std::move(pictures);
@@ -50,10 +56,11 @@ void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *opti
     painter->save();
     painter->resetTransform();
     painter->setFont(theme_.numbers(theme::kSmallPixels));
-    constexpr double kTag_px = 130, kTagHeight_px = 14;
+    constexpr double kTagHeight_px = 14;
     for (const auto &picture : pictures_)
         if (!picture.tag.isEmpty() && QRectF(picture.tagAt, picture.tagAt)
-                                          .adjusted(-kTag_px * px, -kTagHeight_px * px, kTag_px * px, kTagHeight_px * px)
+                                          .adjusted(-halfTag_px(picture) * px, -kTagHeight_px * px, halfTag_px(picture) * px,
+                                                    kTagHeight_px * px)
                                           .intersects(exposed))
             paintTag(*painter, toPixels.map(picture.tagAt), picture.tag, theme_.colors().chalk, theme_.colors());
     painter->restore();

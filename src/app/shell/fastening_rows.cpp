@@ -132,7 +132,7 @@ void FasteningRows::refresh() {
         takes << tr("%1 × %2, %3 g")
                      .arg(hardware.pieces)
                      .arg(QString::fromStdString(hardware.name))
-                     .arg(hardware.pieces * hardware.piece_g, 0, 'f', 1);
+                     .arg(hardware.pieces * hardware.piece_g, 0, 'f', hardware.pieces * hardware.piece_g < 0.1 ? 2 : 1);
     takes_->setText(takes.join('\n'));
     takes_->setVisible(!takes.isEmpty());
 }

@@ -155,6 +155,7 @@ void FindingsPanel::act(int row, FindingAction action) {
         emit revealWanted(ids);
         break;
     case FindingAction::fix:
+        document_.highlight({}); // what was lit up is mended
         if (!finding.fixes.empty())
             document_.edit(say(wordFix(document_.build(), finding.fixes.front())),
                            applyFix(document_.build(), finding.fixes.front()));

@@ -125,7 +125,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         setStage(Stage::place);
         place_->reveal(ids);
     });
-    connect(start_, &StartPage::fileChosen, this, &MainWindow::openFile);
+    connect(start_, &StartPage::fileChosen, this, &MainWindow::openAsking);
     connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
     connect(start_, &StartPage::layoutWanted, this, &MainWindow::newFromLayout);
     connect(start_, &StartPage::drawingWanted, this, [this] { newFromDrawing(); });
@@ -332,11 +332,11 @@ void MainWindow::makeMenus() {
                 connect(recent, &QMenu::aboutToShow, this, [this, recent] {
                     recent->clear();
                     for (const auto &path : recentFiles())
-                        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openFile(path); })
+                        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openAsking(path); })
                             ->setToolTip(path);
                     for (const auto &path : demoFiles())
                         recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this,
-                                          [this, path] { openFile(path); });
+                                          [this, path] { openAsking(path); });
                 });
             }
             if (spec.id == "remove") {
@@ -404,6 +404,14 @@ void MainWindow::pickProfile(int index) {
 
 void MainWindow::refreshTitle() {
     const bool edited = document_.isModified();
+    // The row keeps room for "edited": the menu bar does not make its corner wider later.
+    const QFontMetrics strong(theme_.text(theme::kTextPixels, true));
+    const int wide = strong.horizontalAdvance(document_.title() + QStringLiteral("  ") + tr("edited")) + 8;
+    if (title_->minimumWidth() != wide) {
+        title_->setMinimumWidth(wide);
+        menuBar()->cornerWidget()->adjustSize();
+        menuBar()->setCornerWidget(menuBar()->cornerWidget()); // lays it out anew
+    }
     title_->setText(
         QStringLiteral("<b>%1</b>%2")
             .arg(document_.title().toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>")
@@ -457,6 +465,10 @@ bool MainWindow::openFile(const QString &path) {
                       Severity::note);
     place_->plan().setFocus();
     return true;
+}
+
+void MainWindow::openAsking(const QString &path) {
+    if (mayReplaceBuild()) openFile(path);
 }
 
 bool MainWindow::mayReplaceBuild() {
@@ -517,7 +529,7 @@ void MainWindow::setStage(Stage stage) {
 void MainWindow::browse() {
     const QString path =
         QFileDialog::getOpenFileName(this, tr("Open a build"), document_.path(), tr("Weightaxis builds (*.waxis)"));
-    if (!path.isEmpty()) openFile(path);
+    if (!path.isEmpty()) openAsking(path);
 }
 
 void MainWindow::save(bool askForName, bool overwriteChanges) {
@@ -677,7 +689,7 @@ void MainWindow::dropEvent(QDropEvent *event) {
         const QString path = url.toLocalFile();
         if (!canTake(path)) continue;
         if (path.endsWith(".waxis")) {
-            openFile(path);
+            openAsking(path);
         } else if (path.endsWith(".csv", Qt::CaseInsensitive)) { // into the open build
             setStage(Stage::kit);
             kit_->readList(path);

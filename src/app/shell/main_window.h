@@ -85,6 +85,8 @@ private:
     void refreshLoadCases();
     void refreshProfile();
     bool mayReplaceBuild();
+    /// For everything a person opens: asks first when there are changes.
+    void openAsking(const QString &path);
     void startNew(const Build &build, Stage stage);
     void save(bool askForName, bool overwriteChanges = false);
     void browse();

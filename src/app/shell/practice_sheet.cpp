@@ -103,11 +103,7 @@ PracticeSheet::PracticeSheet(Document &document, const theme::Theme &theme, QWid
         document_.edit(tr("Practice %1").arg(id), chooseProfile(document_.build(), id.toStdString()));
     });
     connect(limits_, &QTableWidget::cellChanged, this, &PracticeSheet::cellEdited);
-    connect(limits_, &QTableWidget::itemSelectionChanged, this, [this] {
-        const int row = limits_->currentRow();
-        reset_->setEnabled(row >= 0 &&
-                           document_.build().practice.limits.contains(std::string(limitTable()[std::size_t(row)].id)));
-    });
+    connect(limits_, &QTableWidget::itemSelectionChanged, this, &PracticeSheet::refreshReset);
     connect(reset_, &QPushButton::clicked, this, [this] {
         const int row = limits_->currentRow();
         if (row < 0) return;
@@ -229,6 +225,7 @@ void PracticeSheet::refresh() {
         row.reason->setText(reason);
     }
     refreshLimits();
+    refreshReset();
     refreshing_ = false;
 }
 
@@ -264,6 +261,12 @@ void PracticeSheet::refreshLimits() {
     limits_->setColumnWidth(kProfiles, 66);
     limits_->setColumnWidth(kReadBy, 88);
     limits_->setColumnWidth(kSource, 90);
+}
+
+void PracticeSheet::refreshReset() {
+    const int row = limits_->currentRow();
+    reset_->setEnabled(row >= 0 &&
+                       document_.build().practice.limits.contains(std::string(limitTable()[std::size_t(row)].id)));
 }
 
 void PracticeSheet::cellEdited(int row, int column) {

@@ -41,6 +41,7 @@ private:
     QWidget *makeComparison();
     void refresh();
     void refreshLimits();
+    void refreshReset();
     void cellEdited(int row, int column);
     void showComparison();
 

@@ -128,7 +128,11 @@ QWidget *PlaceBench::makeChipBar() {
             elevationScene_.setOverlays(overlays);
             legend_->show(overlays);
             placeLegend();
-            applySection();
+            const bool elevation = lowerShown_ == Lower::side || lowerShown_ == Lower::front;
+            if (checked && shown == &drawing::Overlays::section && !elevation)
+                showLower(Lower::side); // only an elevation can be cut
+            else
+                applySection();
         });
         row->addWidget(button);
     }

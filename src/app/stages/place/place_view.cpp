@@ -385,7 +385,7 @@ void PlaceView::leaveEvent(QEvent *event) {
     QGraphicsView::leaveEvent(event);
 }
 
-EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
+EditResult PlaceView::withNewPart(const QPoint &at, bool snapping, Snap *where) const {
     const auto own = startBuild_.types->find(newType_);
     const auto shipped = document_.library().find(newType_);
     const PartType *type = own != startBuild_.types->end()        ? &own->second
@@ -403,6 +403,7 @@ EditResult PlaceView::withNewPart(const QPoint &at, bool snapping) const {
     const Part &part = added->parts.back();
     const Snap target =
         snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library());
+    if (where) *where = target;
     return settle(*added, part.id, target, document_.library());
 }
 
@@ -415,12 +416,19 @@ void PlaceView::dragEnterEvent(QDragEnterEvent *event) {
 
 void PlaceView::dragMoveEvent(QDragMoveEvent *event) {
     if (newType_.empty()) return event->ignore();
-    document_.preview(withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier)));
+    Snap where;
+    const QPoint at = event->position().toPoint();
+    document_.preview(withNewPart(at, !(event->modifiers() & Qt::ControlModifier), &where));
+    QPainterPath pointer;
+    constexpr double kPointer_px = 14;
+    pointer.addEllipse(mapToScene(at), kPointer_px / pixelsPerMm(), kPointer_px / pixelsPerMm());
+    scene_.showDrag({{}, where.text.isEmpty() ? QPainterPath() : pointer, where.guides, where.text});
     event->acceptProposedAction();
 }
 
 void PlaceView::dragLeaveEvent(QDragLeaveEvent *) {
     newType_.clear();
+    scene_.clearDrag();
     document_.cancelPreview();
 }
 
@@ -428,6 +436,7 @@ void PlaceView::dropEvent(QDropEvent *event) {
     if (newType_.empty()) return event->ignore();
     const auto added = withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier));
     newType_.clear();
+    scene_.clearDrag();
     const auto at = startBuild_.parts.size(); // behind it may stand its adapter plate
     const QString id = added ? QString::fromStdString(added->parts[at].id) : QString();
     if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts[at].name)) : QString(), added))

@@ -55,7 +55,7 @@ protected:
 
 private:
     /// The start build with a part of the dragged type at a place of the viewport, snapped.
-    EditResult withNewPart(const QPoint &at, bool snapping) const;
+    EditResult withNewPart(const QPoint &at, bool snapping, Snap *where = nullptr) const;
     void beginDrag();
     void beginPlateDrag();
     void dragTo(const QPoint &at, bool snapping);

@@ -54,12 +54,12 @@ protected:
         const double pitch = cruise_ ? panel_.document_.analysis().practice[Limit::cruisePitch] : 0;
         painter.setFont(panel_.theme_.text(theme::kSmallPixels + 1, true));
         painter.drawText(words, Qt::AlignHCenter | Qt::AlignTop,
-                         cruise_ ? tr("cruise, nose down %1°: %2 %").arg(pitch).arg(100 * view.hidden, 0, 'f', 1)
-                                 : tr("level: %1 % hidden").arg(100 * view.hidden, 0, 'f', 1));
+                         (cruise_ ? tr("cruise: %1 % hidden") : tr("level: %1 % hidden")).arg(100 * view.hidden, 0, 'f', 1));
         painter.setFont(panel_.theme_.text(theme::kSmallPixels));
         painter.setPen(c.softChalk);
+        const QString leans = tr("antenna leans %1°").arg(view.axisToZenith_deg, 0, 'f', 0);
         painter.drawText(words.adjusted(0, 16, 0, 0), Qt::AlignHCenter | Qt::AlignTop,
-                         tr("antenna leans %1°").arg(view.axisToZenith_deg, 0, 'f', 0));
+                         cruise_ ? tr("nose down %1°, %2").arg(pitch).arg(leans) : leans);
     }
 
 private:
