@@ -112,7 +112,8 @@ void skyOnce(benchmark::State &state) {
     Analyser analyser;
     const Derived &derived = analyser.update(build).derived;
     const int gps = int(findPart(build, "gps") - build.parts.data());
-    const AntennaPlace place = antennaPlace(*typeOf(build, build.parts[std::size_t(gps)]), framePose(build, build.parts[std::size_t(gps)]));
+    const AntennaPlace place =
+        antennaPlace(*typeOf(build, build.parts[std::size_t(gps)]), framePose(build, build.parts[std::size_t(gps)]));
     for (auto _ : state) {
         const RayWorld world = skyWorld(build, derived, 0, gps, 10);
         benchmark::DoNotOptimize(skyView(world, derived, place.position_mm, place.axis, 10, 0));

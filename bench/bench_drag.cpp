@@ -78,9 +78,10 @@ int main(int argc, char **argv) {
             settle.start();
             while (!window.surveyor().isSettled() && settle.elapsed() < 5000) QApplication::processEvents();
             for (int i = 0; i < 20; ++i) QApplication::processEvents();
-            out << part << (lower == waxis::place::Lower::lens  ? ", lens shown"
-                            : lower == waxis::place::Lower::sky ? ", sky shown"
-                                                                : "")
+            out << part
+                << (lower == waxis::place::Lower::lens  ? ", lens shown"
+                    : lower == waxis::place::Lower::sky ? ", sky shown"
+                                                        : "")
                 << (overlays ? ", all overlays" : "") << '\n';
             dragAbout(window, plan, part, out);
         }

@@ -61,10 +61,12 @@ int main(int argc, char **argv) {
         "stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
     const QCommandLineOption themeName("theme", "light or dark.", "THEME");
     const QCommandLineOption select("select", "Part to select.", "ID");
-    const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW", "side");
+    const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW",
+                                   "side");
     const QCommandLineOption overlays("overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS");
     const QCommandLineOption loadCase("load-case", "Load case to show.", "ID");
-    const QCommandLineOption ghost("ghost", "Place: drop a ghost of the GPS at a place in plan; may be repeated.", "X,Y");
+    const QCommandLineOption ghost("ghost", "Place: drop a ghost of the GPS at a place in plan; may be repeated.",
+                                   "X,Y");
     const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
@@ -110,7 +112,8 @@ int main(int argc, char **argv) {
     for (const auto &place : parser.values(ghost)) {
         const auto numbers = place.split(',');
         if (numbers.size() != 2) return fail("--ghost takes X,Y in mm");
-        window.placeBench().sky().addGhost(waxis::drawing::View::plan, {numbers[0].toDouble(), numbers[1].toDouble(), 0});
+        window.placeBench().sky().addGhost(waxis::drawing::View::plan,
+                                           {numbers[0].toDouble(), numbers[1].toDouble(), 0});
     }
     if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {

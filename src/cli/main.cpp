@@ -13,7 +13,8 @@ int main(int argc, char **argv) {
     app.require_subcommand(1);
     app.footer("Exit codes: 0 clean, 1 stop findings, 2 cannot read.");
 
-    const std::string profileHelp = "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
+    const std::string profileHelp =
+        "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
 
     CheckOptions checkOptions;
     auto *checkCommand = app.add_subcommand("check", "Findings and balance in readable form");

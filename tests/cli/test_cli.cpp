@@ -63,7 +63,8 @@ private slots:
         QTest::newRow("missing file") << QStringList{"analyse", "--json", "/no/such/file"}
                                       << QByteArray("no such file");
         QTest::newRow("unknown profile") << QStringList{"check", kDemo, "--profile", "x"} << QByteArray("profile");
-        QTest::newRow("a build is no practice") << QStringList{"check", kDemo, "--profile", kDemo} << QByteArray("weightaxis-practice");
+        QTest::newRow("a build is no practice")
+            << QStringList{"check", kDemo, "--profile", kDemo} << QByteArray("weightaxis-practice");
         QTest::newRow("no command") << QStringList{} << QByteArray("subcommand");
         QTest::newRow("unknown sum") << QStringList{"calc", "thrust-splt"} << QByteArray("did you mean thrust-split");
         QTest::newRow("bad input") << QStringList{"calc", "attitude", "roll_deg"} << QByteArray("KEY=VALUE");
@@ -101,7 +102,8 @@ private slots:
         file.close();
         const Run r = run({"analyse", kDemo, "--json", "--profile", file.fileName()});
         const auto document = QJsonDocument::fromJson(r.out).object();
-        QCOMPARE(document["practice"].toObject()["limits"].toObject()["cg-offset"].toObject()["value"].toDouble(), 50.0);
+        QCOMPARE(document["practice"].toObject()["limits"].toObject()["cg-offset"].toObject()["value"].toDouble(),
+                 50.0);
         QCOMPARE(document["practice"].toObject()["schools"].toObject()["compass"].toString(), QString("unused"));
         for (const auto &f : document["findings"].toArray()) QVERIFY(f.toObject()["rule"].toString() != "BAL-1");
     }

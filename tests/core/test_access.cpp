@@ -79,7 +79,8 @@ private slots:
     void whatLiesOverTheBlockerComesOffFirst() {
         Build build = boardWithPort();
         addBox(build, "rx", {10, 10, 10}, {0, 30, 8}, 3).fastening.onto = {"base"};
-        // Walls on both sides and a lid on it; the board is behind, an arm ahead: only upwards, and only without the lid.
+        // Walls on both sides and a lid on it; the board is behind, an arm ahead: only upwards, and only without the
+        // lid.
         for (const auto &[id, at] : {std::pair("w1", Vec3(-8, 30, 8)), std::pair("w2", Vec3(8, 30, 8))})
             addBox(build, id, {4, 24, 16}, at, 2).fastening.onto = {"base"};
         build.frame.edit([](Frame &frame) {
@@ -141,7 +142,8 @@ private slots:
         QVERIFY(std::abs((folded - joint).head<2>().dot((tip - joint).head<2>())) < 1e-6); // by a right angle
         QVERIFY((foldMotion(arms[0], 0) * tip - tip).norm() < 1e-12);
         const Build half = foldedBuild(build, 0.5);
-        QVERIFY((framePose(half, half.parts[0]).position_mm - foldMotion(arms[0], 0.5) * Vec3(100, 100, 10)).norm() < 1e-9);
+        QVERIFY((framePose(half, half.parts[0]).position_mm - foldMotion(arms[0], 0.5) * Vec3(100, 100, 10)).norm() <
+                1e-9);
         QVERIFY(foldedBuild(build, 0) == build);
     }
     void armsThatFoldDownGoBelow() {
@@ -195,8 +197,15 @@ private slots:
         build.frame.edit([](Frame &frame) {
             for (double x : {-40.0, 40.0})
                 for (double y : {-30.0, 30.0})
-                    frame.standoffs.push_back({"foot" + std::to_string(frame.standoffs.size()), StandoffRole::foot,
-                                               {x, y, -25}, 20, 5, 3, "M3", "nylon", {}});
+                    frame.standoffs.push_back({"foot" + std::to_string(frame.standoffs.size()),
+                                               StandoffRole::foot,
+                                               {x, y, -25},
+                                               20,
+                                               5,
+                                               3,
+                                               "M3",
+                                               "nylon",
+                                               {}});
             frame.standoffs.push_back({"short", StandoffRole::foot, {0, 0, -20}, 15, 5, 3, "M3", "nylon", {}});
         });
         const Stance stance = stanceOf(build);

@@ -53,14 +53,16 @@ Build boardOf(double side_mm, std::optional<double> pattern_mm) {
     addBox(build, "board", {side_mm, side_mm, 4}, {0, 0, 40}, 8);
     if (pattern_mm)
         build.types.edit([&](TypeTable &types) {
-            types.at("board-type").mounting = HolePattern{PatternShape::square, *pattern_mm, 0, *pattern_mm > 25 ? 3.2 : 2.2, 4};
+            types.at("board-type").mounting =
+                HolePattern{PatternShape::square, *pattern_mm, 0, *pattern_mm > 25 ? 3.2 : 2.2, 4};
         });
     return build;
 }
 
 std::optional<Perch> perchAt(const Build &build, const Vec3 &at, const std::array<bool, 3> &shown = kPlan,
                              const TypeTable &adapters = {}) {
-    return nearestPerch(build, build.parts.back(), {at, framePose(build, build.parts.back()).rotation}, shown, 6, adapters);
+    return nearestPerch(build, build.parts.back(), {at, framePose(build, build.parts.back()).rotation}, shown, 6,
+                        adapters);
 }
 
 TypeTable adapterPlates() {
@@ -191,8 +193,9 @@ private slots:
         const Analysis &held = analyser.update(build);
         const auto hardware = hardwareFor(build, *findPart(build, "board"));
         QVERIFY(std::abs(held.derived.balance[0].mass.mass_g - bare - hardware[0].piece_g) < 1e-9);
-        QVERIFY(std::any_of(held.derived.massRows.begin(), held.derived.massRows.end(),
-                            [](const MassRow &row) { return row.id == "board/fastening" && row.kind == MassKind::fastening; }));
+        QVERIFY(std::any_of(held.derived.massRows.begin(), held.derived.massRows.end(), [](const MassRow &row) {
+            return row.id == "board/fastening" && row.kind == MassKind::fastening;
+        }));
         QCOMPARE(kitLines(build).size(), kitBefore + 1);
         for (const auto method : {FasteningMethod::none, FasteningMethod::stack, FasteningMethod::pressed,
                                   FasteningMethod::soldered, FasteningMethod::glue}) {
@@ -240,7 +243,8 @@ private slots:
     void spreadPartsStandAtEvenSteps() {
         Build build;
         int n = 0;
-        for (double x : {-40.0, 3.0, 17.0, 60.0}) addBox(build, std::string(1, char('a' + n++)), {6, 6, 6}, {x, 0, 0}, 1);
+        for (double x : {-40.0, 3.0, 17.0, 60.0})
+            addBox(build, std::string(1, char('a' + n++)), {6, 6, 6}, {x, 0, 0}, 1);
         const auto spread = distributeParts(build, {"c", "a", "d", "b"}, 0);
         QVERIFY(bool(spread));
         double last = -40;
@@ -298,7 +302,9 @@ private slots:
         QVERIFY(bool(moved));
         for (const char *id : {"board", "rx", "on-rx"})
             QVERIFY2((framePose(*moved, *findPart(*moved, id)).position_mm -
-                      framePose(build, *findPart(build, id)).position_mm - shift).norm() < 1e-9, id);
+                      framePose(build, *findPart(build, id)).position_mm - shift)
+                             .norm() < 1e-9,
+                     id);
         QVERIFY(findPart(*moved, "free")->placement == findPart(build, "free")->placement);
         QCOMPARE(moved->frame->plates[0].z_mm, build.frame->plates[0].z_mm + 5);
         QVERIFY(!shiftPlate(build, "arm", shift));

@@ -16,7 +16,8 @@ using test::addBox;
 namespace {
 
 /// A build with a GNSS receiver whose antenna is at the origin, and one conductive body that is built by `put`.
-template <class Put> Build receiverAnd(Put &&put) {
+template <class Put>
+Build receiverAnd(Put &&put) {
     Build build;
     addBox(build, "gps", {0.02, 0.02, 0.02}, {0, 0, -0.01}, 10, PartKind::gps);
     addBox(build, "body", {1, 1, 1}, {0, 0, 0}, 10);
@@ -109,9 +110,9 @@ private slots:
         QFETCH(QVector<double>, plate);
         QFETCH(double, fraction);
         const SkyView view = lookUp(plateOver(plate[0], plate[1], plate[2], plate[3], plate[4]));
-        QVERIFY2(std::abs(view.hiddenPlain - fraction) < bound(fraction), qPrintable(QString::number(view.hiddenPlain)));
-        const double closed =
-            rectangleSolidAngle_sr(plate[0], plate[1], plate[2], plate[3], plate[4]) / (2 * kPi);
+        QVERIFY2(std::abs(view.hiddenPlain - fraction) < bound(fraction),
+                 qPrintable(QString::number(view.hiddenPlain)));
+        const double closed = rectangleSolidAngle_sr(plate[0], plate[1], plate[2], plate[3], plate[4]) / (2 * kPi);
         QVERIFY(std::abs(closed - fraction) < 1e-6);
         QCOMPARE(view.by.size(), std::size_t(1));
         QCOMPARE(view.by[0].id, std::string("body"));
@@ -276,8 +277,7 @@ private slots:
     void anglesReadBackAsInTheTable() {
         QFETCH(QVector<double>, given);
         QFETCH(QVector<double>, read);
-        const MountingAngles angles =
-            mountingAngles(Vec3::UnitX(), quaternionFrom({given[0], given[1], given[2]}));
+        const MountingAngles angles = mountingAngles(Vec3::UnitX(), quaternionFrom({given[0], given[1], given[2]}));
         QVERIFY(std::abs(angles.up.roll_deg - read[0]) < 1e-5);
         QVERIFY(std::abs(angles.up.pitch_deg - read[1]) < 1e-5);
         QVERIFY(std::abs(angles.up.yaw_deg - read[2]) < 1e-5);
@@ -342,8 +342,9 @@ private slots:
             const double step = box.size_mm().z() / kSlices;
             double volume = 0;
             for (int s = 0; s < kSlices; ++s)
-                volume += step * ringArea(sectionOf(shape, pose,
-                                                    {{0, 0, box.min_mm.z() + (s + 0.5) * step}, Vec3::UnitX(), Vec3::UnitY()}));
+                volume +=
+                    step * ringArea(sectionOf(
+                               shape, pose, {{0, 0, box.min_mm.z() + (s + 0.5) * step}, Vec3::UnitX(), Vec3::UnitY()}));
             QVERIFY(std::abs(volume / shapeProperties(shape).volume_mm3 - 1) < 0.003);
         }
     }

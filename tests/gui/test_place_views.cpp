@@ -27,7 +27,10 @@ bool settle(WindowFixture &f) {
     return QTest::qWaitFor([&] { return f.window->surveyor().isSettled() && f.document().isSurveyed(); }, 10000);
 }
 
-template <class Widget> Widget *child(WindowFixture &f, const char *name) { return f.window->findChild<Widget *>(name); }
+template <class Widget>
+Widget *child(WindowFixture &f, const char *name) {
+    return f.window->findChild<Widget *>(name);
+}
 
 const Part &part(WindowFixture &f, const char *id) { return *findPart(f.document().build(), id); }
 
@@ -41,7 +44,8 @@ bool open(WindowFixture &f, const char *demo) {
 /// How many findings of a rule are open.
 int open(WindowFixture &f, RuleId rule) {
     const auto &all = f.document().analysis().findings;
-    return int(std::count_if(all.begin(), all.end(), [&](const Finding &x) { return x.rule == rule && !x.accepted(); }));
+    return int(
+        std::count_if(all.begin(), all.end(), [&](const Finding &x) { return x.rule == rule && !x.accepted(); }));
 }
 
 QStringList tags(drawing::BuildScene &scene) {
@@ -90,12 +94,13 @@ private slots:
         QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) > 0.01);
         slider.setSliderDown(false);
         QCOMPARE(f.document().history().count(), steps + 1);
-        QVERIFY(std::abs(tiltOf(*typeOf(f.document().build(), part(f, "cam")), framePose(f.document().build(), part(f, "cam"))) -
+        QVERIFY(std::abs(tiltOf(*typeOf(f.document().build(), part(f, "cam")),
+                                framePose(f.document().build(), part(f, "cam"))) -
                          slider.maximum() / 2.0) < 1e-6);
         f.document().history().undo();
         QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) < 1e-9);
         QVERIFY(std::abs(slider.value() / 2.0 - lens.view().tilt_deg) < 0.5); // the slider follows
-        QTest::keyClick(&slider, Qt::Key_Right); // by keyboard each step is kept
+        QTest::keyClick(&slider, Qt::Key_Right);                              // by keyboard each step is kept
         QCOMPARE(f.document().history().count(), steps + 1);
     }
     void theLensSeesWhatTheCoreSees() {
@@ -104,11 +109,13 @@ private slots:
         f.window->placeBench().showLower(Lower::lens);
         const auto &lens = f.window->placeBench().lens();
         const auto &cameras = f.document().analysis().derived.survey->cameras;
-        const auto at = std::find_if(cameras.begin(), cameras.end(), [](const CameraSurvey &c) { return c.part == "cam"; });
+        const auto at =
+            std::find_if(cameras.begin(), cameras.end(), [](const CameraSurvey &c) { return c.part == "cam"; });
         QVERIFY(std::abs(lens.view().hidden - at->now.hidden) < 0.01);
         QVERIFY(std::abs(lens.view().propellers - at->now.propellers) < 0.01);
         f.document().select("acam");
-        const PartType *type = f.document().selectedPart() ? typeOf(f.document().build(), *f.document().selectedPart()) : nullptr;
+        const PartType *type =
+            f.document().selectedPart() ? typeOf(f.document().build(), *f.document().selectedPart()) : nullptr;
         if (type && type->camera) QCOMPARE(lens.camera(), std::string("acam")); // a chosen camera is looked through
     }
     void withoutACameraTheLensSaysWhatToDo() {
@@ -194,7 +201,8 @@ private slots:
         const auto start = view->orbit();
         auto drag = [&](Qt::MouseButton button) {
             QTest::mousePress(view, button, {}, {100, 60});
-            QMouseEvent move(QEvent::MouseMove, QPointF(150, 80), view->mapToGlobal(QPointF(150, 80)), Qt::NoButton, button, {});
+            QMouseEvent move(QEvent::MouseMove, QPointF(150, 80), view->mapToGlobal(QPointF(150, 80)), Qt::NoButton,
+                             button, {});
             QApplication::sendEvent(view, &move);
             QTest::mouseRelease(view, button, {}, {150, 80});
         };
@@ -203,7 +211,8 @@ private slots:
         QVERIFY((view->orbit().target_mm - start.target_mm).norm() < 1e-9);
         drag(Qt::MiddleButton);
         QVERIFY((view->orbit().target_mm - start.target_mm).norm() > 1);
-        QWheelEvent wheel(QPointF(100, 60), view->mapToGlobal(QPointF(100, 60)), {}, {0, 240}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+        QWheelEvent wheel(QPointF(100, 60), view->mapToGlobal(QPointF(100, 60)), {}, {0, 240}, Qt::NoButton, {},
+                          Qt::NoScrollPhase, false);
         QApplication::sendEvent(view, &wheel);
         QVERIFY(view->orbit().distance_mm < start.distance_mm);
         QVERIFY(f.document().selected().isEmpty()); // turning is not choosing
@@ -242,7 +251,8 @@ private slots:
         QTest::keyClick(f.window.get(), Qt::Key_M, Qt::ControlModifier);
         for (int i = 0; i < chosen.size(); ++i) {
             const Vec3 now = f.position(qPrintable(chosen[i]));
-            QVERIFY((now - Vec3(before[std::size_t(i)].x(), -before[std::size_t(i)].y(), before[std::size_t(i)].z())).norm() < 1e-9);
+            QVERIFY((now - Vec3(before[std::size_t(i)].x(), -before[std::size_t(i)].y(), before[std::size_t(i)].z()))
+                        .norm() < 1e-9);
         }
         QCOMPARE(f.document().history().count(), 1); // one step
         f.document().history().undo();
@@ -306,7 +316,8 @@ private slots:
         for (int i = 1; i <= 4; ++i) f.move(start + (end - start) * i / 4, Qt::NoModifier);
         QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, {}, end);
         QCOMPARE(part(f, "rx").fastening.onto, std::vector<std::string>{arms[0].id});
-        QVERIFY(part(f, "rx").fastening.method == FasteningMethod::tape || part(f, "rx").fastening.method == FasteningMethod::ties);
+        QVERIFY(part(f, "rx").fastening.method == FasteningMethod::tape ||
+                part(f, "rx").fastening.method == FasteningMethod::ties);
         // The inspector says so, and what it takes.
         QVERIFY(!child<QLabel>(f, "fastening-takes")->text().isEmpty());
         const double mass = f.document().balance()->mass.mass_g;
@@ -322,8 +333,10 @@ private slots:
         f.document().select("plate-top");
         QVERIFY(child<QLabel>(f, "member")->isVisible());
         auto *height = child<QLineEdit>(f, "plate-height");
-        const double z = std::find_if(f.document().build().frame->plates.begin(), f.document().build().frame->plates.end(),
-                                      [](const Plate &p) { return p.id == "plate-top"; })->z_mm;
+        const double z =
+            std::find_if(f.document().build().frame->plates.begin(), f.document().build().frame->plates.end(),
+                         [](const Plate &p) { return p.id == "plate-top"; })
+                ->z_mm;
         const double gps = f.position("gps").z();
         height->setFocus();
         height->selectAll();
@@ -397,7 +410,8 @@ private slots:
         auto point = [&](const QPoint &at) {
             QCursor::setPos(f.plan().viewport()->mapToGlobal(at));
             QTest::qWait(20);
-            QMouseEvent move(QEvent::MouseMove, at, f.plan().viewport()->mapToGlobal(at), Qt::NoButton, Qt::NoButton, {});
+            QMouseEvent move(QEvent::MouseMove, at, f.plan().viewport()->mapToGlobal(at), Qt::NoButton, Qt::NoButton,
+                             {});
             QApplication::sendEvent(f.plan().viewport(), &move);
         };
         const QPoint from = f.at("gps");
@@ -406,7 +420,8 @@ private slots:
         const auto mount = f.document().build().frame->motorMounts[0].position_mm;
         point(f.plan().mapFromScene(mount.x(), -mount.y()));
         const QStringList shown = tags(f.plan().buildScene());
-        const auto at = std::find_if(shown.begin(), shown.end(), [](const QString &t) { return t.contains(QChar(0x2013)); });
+        const auto at =
+            std::find_if(shown.begin(), shown.end(), [](const QString &t) { return t.contains(QChar(0x2013)); });
         QVERIFY2(at != shown.end(), qPrintable(shown.join('|')));
         // The same from the core: the shortest gap of the two things by name.
         const auto names = at->section("mm", 1).trimmed().split(QString(" %1 ").arg(QChar(0x2013)));
@@ -436,7 +451,8 @@ private slots:
         const int index = int(folded - cases.begin());
         const double flat = f.document().drawnCg_mm()->z();
         f.document().setLoadCase(index);
-        QVERIFY(QTest::qWaitFor([&] { return f.document().foldedShare() > 0.2 && f.document().foldedShare() < 1; }, 2000));
+        QVERIFY(
+            QTest::qWaitFor([&] { return f.document().foldedShare() > 0.2 && f.document().foldedShare() < 1; }, 2000));
         const double onTheWay = f.document().drawnCg_mm()->z();
         QVERIFY(!(f.document().drawnBuild() == f.document().build()));
         QVERIFY(QTest::qWaitFor([&] { return f.document().foldedShare() == 1; }, 3000));
@@ -523,11 +539,13 @@ private slots:
         f.window->practiceSheet().compare();
         QVERIFY(QTest::qWaitFor([&] { return !f.window->practiceSheet().isComparing(); }, 10000));
         QTest::qWait(20);
-        const auto expected = comparePractices(f.document().build(), practiceOfProfile("range"), practiceOfProfile("lift"));
+        const auto expected =
+            comparePractices(f.document().build(), practiceOfProfile("range"), practiceOfProfile("lift"));
         const QString text = child<QLabel>(f, "comparison")->text();
         QVERIFY(!expected.comes.empty());
         for (const auto &finding : expected.comes)
-            QVERIFY(text.contains(QString::fromStdString(wordFinding(f.document().build(), finding).headline.text()).toHtmlEscaped()));
+            QVERIFY(text.contains(
+                QString::fromStdString(wordFinding(f.document().build(), finding).headline.text()).toHtmlEscaped()));
         f.window->setStage(Stage::place);
         QVERIFY(f.window->placeBench().isVisible());
     }

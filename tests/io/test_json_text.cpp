@@ -127,7 +127,7 @@ private slots:
         json document = json::parse(io::analysisText(build, analyseFully(analyser, build)));
         document["practice"]["limits"] = {
             {"cg-offset", document["practice"]["limits"]["cg-offset"]}}; // names of limits are data
-        document["practice"].erase("schools"); // so are those of schools
+        document["practice"].erase("schools");                           // so are those of schools
         std::set<std::string> keys{"schools"};
         collectKeys(document, keys);
         keys.erase("cg-offset");

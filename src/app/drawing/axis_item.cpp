@@ -51,10 +51,11 @@ void AxisItem::show(View view, std::optional<Vec3> cg_mm, const Vec3 &thrustCent
         words =
             QCoreApplication::translate("AxisItem", pattern).arg(QString::fromStdString(oneDecimal(std::abs(fore))));
     }
-    // Less than can be seen is not painted again: a light part hardly moves the line, and the strip is as high as the mat.
+    // Less than can be seen is not painted again: a light part hardly moves the line, and the strip is as high as the
+    // mat.
     constexpr double kSeen_px = 0.3;
-    const bool still = cg.has_value() == cg_.has_value() &&
-                       (!cg || QLineF(*cg, *cg_).length() * pixelsPerMm_ < kSeen_px);
+    const bool still =
+        cg.has_value() == cg_.has_value() && (!cg || QLineF(*cg, *cg_).length() * pixelsPerMm_ < kSeen_px);
     if (view == view_ && words == words_ && still && thrust == thrust_) return;
     refresh();
     view_ = view;

@@ -32,8 +32,8 @@ public:
     /// Outline of a part or frame member as it is drawn; empty for anything else.
     QPainterPath silhouetteOf(const QString &id) const;
 
-    /// Elevations: where they are cut (mm along the line of sight: y from the side, x from the front); what stands nearer
-    /// is taken away. None: whole.
+    /// Elevations: where they are cut (mm along the line of sight: y from the side, x from the front); what stands
+    /// nearer is taken away. None: whole.
     void setSection(std::optional<double> at_mm);
     std::optional<double> section() const { return section_; }
     /// Pictures of the bench's own, by name: ghosts, measures, the section line.
@@ -85,7 +85,7 @@ private:
     std::map<std::string, std::vector<Picture>> extra_;
     DragMarks drag_;
     double pixelsPerMm_ = 1;
-    std::vector<QRectF> tags_; ///< what the pictures' tags cover
+    std::vector<QRectF> tags_;        ///< what the pictures' tags cover
     std::vector<QPointF> markPoints_; ///< where labels must not stand
 };
 

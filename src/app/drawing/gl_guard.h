@@ -5,8 +5,8 @@
 
 namespace waxis::drawing {
 
-/// Empty when OpenGL 3.3 can be used in a widget; else why not. Tried once: a QOpenGLWidget must not be made before this
-/// has passed, since grabbing one without a context crashes.
+/// Empty when OpenGL 3.3 can be used in a widget; else why not. Tried once: a QOpenGLWidget must not be made before
+/// this has passed, since grabbing one without a context crashes.
 const QString &whyNoSolidView();
 
 } // namespace waxis::drawing

@@ -30,7 +30,7 @@ public:
         std::vector<Mark> marks;
         std::vector<Distance> distances;
         std::vector<QRectF> keepClear; ///< scene coordinates: other labels
-        QRectF distancesBeside; ///< the labels stand in a column beside this
+        QRectF distancesBeside;        ///< the labels stand in a column beside this
         bool distancesOnLeft = false;
         std::vector<Dot> grams;
         QPainterPath dragFrom, dragRaw;

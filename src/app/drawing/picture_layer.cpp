@@ -26,8 +26,9 @@ void PictureLayer::show(std::vector<Picture> pictures) {
                 if (std::find(those->begin(), those->end(), picture) != those->end()) continue;
                 scene()->update(picture.path.boundingRect().adjusted(-3 * px, -3 * px, 3 * px, 3 * px));
                 if (!picture.tag.isEmpty())
-                    scene()->update(QRectF(picture.tagAt, picture.tagAt)
-                                        .adjusted(-halfTag_px(picture) * px, -14 * px, halfTag_px(picture) * px, 14 * px));
+                    scene()->update(
+                        QRectF(picture.tagAt, picture.tagAt)
+                            .adjusted(-halfTag_px(picture) * px, -14 * px, halfTag_px(picture) * px, 14 * px));
             }
     }
     pictures_ = std::move(pictures);
@@ -58,10 +59,10 @@ void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *opti
     painter->setFont(theme_.numbers(theme::kSmallPixels));
     constexpr double kTagHeight_px = 14;
     for (const auto &picture : pictures_)
-        if (!picture.tag.isEmpty() && QRectF(picture.tagAt, picture.tagAt)
-                                          .adjusted(-halfTag_px(picture) * px, -kTagHeight_px * px, halfTag_px(picture) * px,
-                                                    kTagHeight_px * px)
-                                          .intersects(exposed))
+        if (!picture.tag.isEmpty() &&
+            QRectF(picture.tagAt, picture.tagAt)
+                .adjusted(-halfTag_px(picture) * px, -kTagHeight_px * px, halfTag_px(picture) * px, kTagHeight_px * px)
+                .intersects(exposed))
             paintTag(*painter, toPixels.map(picture.tagAt), picture.tag, theme_.colors().chalk, theme_.colors());
     painter->restore();
 }

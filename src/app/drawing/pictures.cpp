@@ -103,11 +103,13 @@ private:
                 }
             const QColor color = theme::familyColor(Family::imaging);
             add(hullOf(view_, points), veil(color, 0.8f), veil(color, 0.13f));
-            line(pose.lens_mm, pose.lens_mm + kReach_mm * pose.R_FrameCamera.col(0), veil(color, 0.8f), Qt::DashDotLine);
+            line(pose.lens_mm, pose.lens_mm + kReach_mm * pose.R_FrameCamera.col(0), veil(color, 0.8f),
+                 Qt::DashDotLine);
             if (const auto *survey = analysis_.derived.survey.get())
                 for (const auto &camera : survey->cameras)
                     if (camera.part == part.id && !camera.loadCase.empty()) {
-                        out_.back().tag = tr("%1 % hidden").arg(number(100 * (camera.now.hidden + camera.now.propellers)));
+                        out_.back().tag =
+                            tr("%1 % hidden").arg(number(100 * (camera.now.hidden + camera.now.propellers)));
                         out_.back().tagAt = project(view_, pose.lens_mm + 70 * pose.R_FrameCamera.col(0));
                     }
         }
@@ -128,7 +130,8 @@ private:
                 static const std::vector<int> sectorOf = [] {
                     std::vector<int> sectors;
                     for (const Vec3 &d : skyDirections())
-                        sectors.push_back(int(std::floor((std::atan2(d.y(), d.x()) / (2 * kPi) + 0.5) * kSectors)) % kSectors);
+                        sectors.push_back(int(std::floor((std::atan2(d.y(), d.x()) / (2 * kPi) + 0.5) * kSectors)) %
+                                          kSectors);
                     return sectors;
                 }();
                 std::array<double, kSectors> open{}, whole{};
@@ -142,7 +145,8 @@ private:
                 for (int i = 0; i < kSectors; ++i)
                     for (double side : {0.0, 1.0}) {
                         const double angle = ((i + side) / kSectors - 0.5) * 2 * kPi;
-                        const double r = kRadius_mm * (whole[std::size_t(i)] > 0 ? open[std::size_t(i)] / whole[std::size_t(i)] : 1);
+                        const double r =
+                            kRadius_mm * (whole[std::size_t(i)] > 0 ? open[std::size_t(i)] / whole[std::size_t(i)] : 1);
                         rose << project(view_, at + r * Vec3(std::cos(angle), std::sin(angle), 0));
                     }
                 path.addPolygon(rose);
@@ -157,7 +161,8 @@ private:
                 path.moveTo(centre);
                 for (double e = mask; e <= 180 - mask + 0.5; e += 4) {
                     const double angle = radiansFromDegrees(e);
-                    path.lineTo(project(view_, at + kRadius_mm * (std::cos(angle) * across + std::sin(angle) * Vec3::UnitZ())));
+                    path.lineTo(
+                        project(view_, at + kRadius_mm * (std::cos(angle) * across + std::sin(angle) * Vec3::UnitZ())));
                 }
                 path.closeSubpath();
             }
@@ -180,8 +185,8 @@ private:
             if (port == type->ports.end()) continue;
             // Where the part is now: the survey may be a step behind.
             const Corridor corridor = corridorOf(*port, framePose(build_, *part), access.hand, analysis_.practice);
-            const QColor color = blocked ? theme::severityOnMat(access.hand ? Severity::watch : Severity::note)
-                                         : colors_.softChalk;
+            const QColor color =
+                blocked ? theme::severityOnMat(access.hand ? Severity::watch : Severity::note) : colors_.softChalk;
             auto &picture = add(outline(view_, corridor.body.shape, corridor.body.X_FrameBody), color,
                                 veil(color, blocked ? 0.22f : 0.08f), blocked ? Qt::SolidLine : Qt::DotLine);
             if (concerns(access.part) || (overlays_.room && access.hand)) {
@@ -214,8 +219,8 @@ private:
 
     void sweeps() {
         for (const auto &arm : foldingArms(build_)) {
-            const bool lit = concerns(arm.arm) ||
-                             std::any_of(arm.parts.begin(), arm.parts.end(), [&](const auto &id) { return concerns(id); });
+            const bool lit = concerns(arm.arm) || std::any_of(arm.parts.begin(), arm.parts.end(),
+                                                              [&](const auto &id) { return concerns(id); });
             if (!(overlays_.room || lit)) continue;
             const auto at = std::find_if(build_.frame->arms.begin(), build_.frame->arms.end(),
                                          [&](const Arm &a) { return a.id == arm.arm; });
@@ -303,8 +308,9 @@ private:
             picture.width_px = 2.2;
             if (!overlays_.arrows || view_ != View::plan) continue;
             const MountingAngles angles = mountingAngles(*type->arrow, pose.rotation);
-            picture.tag = tr("roll %1°, pitch %2°, yaw %3°")
-                              .arg(number(angles.down.roll_deg), number(angles.down.pitch_deg), number(angles.down.yaw_deg));
+            picture.tag =
+                tr("roll %1°, pitch %2°, yaw %3°")
+                    .arg(number(angles.down.roll_deg), number(angles.down.pitch_deg), number(angles.down.yaw_deg));
             picture.tagAt = tip + QPointF(0, -6);
         }
     }
@@ -332,8 +338,9 @@ private:
             constexpr double kShortest_mm = 8;
             const QPointF along = across / std::hypot(across.x(), across.y());
             const QPointF from = ghost.boundingRect().center();
-            auto &arrow = add(arrowPath(from, from + along * std::max(kShortest_mm, std::hypot(across.x(), across.y())), 3.5),
-                              colors_.thrustAxis);
+            auto &arrow =
+                add(arrowPath(from, from + along * std::max(kShortest_mm, std::hypot(across.x(), across.y())), 3.5),
+                    colors_.thrustAxis);
             arrow.width_px = 2;
             arrow.tag = tr("%1 mm frees it").arg(number(shift.norm()));
             arrow.tagAt = from + along * 14 + QPointF(0, 7);

@@ -1,5 +1,5 @@
-// The pictures of what is computed: camera cones, open sky, room for plugs, freeing moves, sliding range, folding sweep,
-// ground. Plain shapes in scene coordinates, made anew whenever the build changes.
+// The pictures of what is computed: camera cones, open sky, room for plugs, freeing moves, sliding range, folding
+// sweep, ground. Plain shapes in scene coordinates, made anew whenever the build changes.
 #pragma once
 
 #include "app/drawing/overlays.h"

@@ -97,7 +97,8 @@ void addBody(const Body &body, const QColor &color, const QColor &ink, std::vect
         const Vec3 n = (p[1] - p[0]).cross(p[2] - p[0]).normalized(); // flat shading: edges of boards stay crisp
         for (const auto &q : p) {
             bounds.include(q);
-            out.push_back({float(q.x()), float(q.y()), float(q.z()), float(n.x()), float(n.y()), float(n.z()), r, g, b, a});
+            out.push_back(
+                {float(q.x()), float(q.y()), float(q.z()), float(n.x()), float(n.y()), float(n.z()), r, g, b, a});
         }
         // A line where two faces meet at an angle.
         for (std::size_t i = 0; i < 3; ++i) {

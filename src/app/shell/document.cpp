@@ -190,7 +190,8 @@ void Document::selectAll(const QStringList &ids) {
 void Document::toggleSelected(const QString &id) {
     QStringList next = selection_;
     if (!next.removeOne(id)) next << id;
-    next.removeIf([&](const QString &other) { return !findPart(shown_, other.toStdString()); }); // only parts go together
+    next.removeIf(
+        [&](const QString &other) { return !findPart(shown_, other.toStdString()); }); // only parts go together
     selectAll(next);
 }
 

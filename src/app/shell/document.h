@@ -109,7 +109,7 @@ private:
     bool previewing_ = false;
     bool recovered_ = false;
     double folded_ = 0;
-    Build drawn_; ///< only while folded_ > 0
+    Build drawn_;       ///< only while folded_ > 0
     Analyser onTheWay_; ///< balance of drawn_ while the arms move
     QVariantAnimation *folding_ = nullptr;
 };

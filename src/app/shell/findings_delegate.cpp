@@ -32,8 +32,8 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     if (QString::fromStdString(finding.key()) == model_.openedKey())
         return layOutAt(row, finding, headline, detail, fix);
     // Wrapping words takes most of the time, and while a part is dragged the same words come again and again.
-    const QString words = headline + '\n' + detail + '\n' + fix + '\n' + QString::number(row.width()) +
-                          (finding.accepted() ? '-' : '+');
+    const QString words =
+        headline + '\n' + detail + '\n' + fix + '\n' + QString::number(row.width()) + (finding.accepted() ? '-' : '+');
     constexpr qsizetype kMost = 400;
     if (laidOut_.size() > kMost) laidOut_.clear();
     auto known = laidOut_.constFind(words);

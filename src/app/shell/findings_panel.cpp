@@ -97,8 +97,8 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
         empty_->setVisible(rows == 0);
     };
     connect(model_, &QAbstractItemModel::modelReset, this, recount);
-    // While a part is dragged the list is right at every step but painted at 25 a second, which is as fast as numbers can
-    // be read: the mat needs the time.
+    // While a part is dragged the list is right at every step but painted at 25 a second, which is as fast as numbers
+    // can be read: the mat needs the time.
     constexpr int kPaint_ms = 40;
     paint_.setSingleShot(true);
     paint_.setInterval(kPaint_ms);

@@ -12,8 +12,8 @@ namespace waxis::app {
 struct GroupTool {
     QString id;
     QString text;
-    QString brief;         ///< on a small button; empty: only in the menu
-    QString row;           ///< of buttons in the inspector
+    QString brief; ///< on a small button; empty: only in the menu
+    QString row;   ///< of buttons in the inspector
     QKeySequence key;
     std::size_t least = 2; ///< parts that must be chosen
     std::function<void(Document &)> run;

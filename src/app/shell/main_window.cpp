@@ -268,21 +268,23 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
                          i == 0});
     for (auto &spec : arrangeSpecs()) specs.push_back(std::move(spec));
     for (const auto &overlay : drawing::kOverlays)
-        specs.push_back({QStringLiteral("overlay-%1").arg(overlay.key),
-                         Menu::view,
-                         tr("Overlay: %1").arg(drawing::overlayText(overlay.says)) + QStringLiteral("\t%1").arg(overlay.key),
-                         {},
-                         {},
-                         [this, digit = overlay.key] {
-                             setStage(Stage::place);
-                             place_->toggleOverlay(digit);
-                         },
-                         overlay.key == 1});
-    const std::pair<place::Lower, QString> lowers[] = {{place::Lower::side, tr("Lower view: side")},
-                                                       {place::Lower::front, tr("Lower view: front")},
-                                                       {place::Lower::solid, tr("Lower view: solid, in three dimensions")},
-                                                       {place::Lower::lens, tr("Lower view: what the camera sees")},
-                                                       {place::Lower::sky, tr("Lower view: sky over the GPS")}};
+        specs.push_back(
+            {QStringLiteral("overlay-%1").arg(overlay.key),
+             Menu::view,
+             tr("Overlay: %1").arg(drawing::overlayText(overlay.says)) + QStringLiteral("\t%1").arg(overlay.key),
+             {},
+             {},
+             [this, digit = overlay.key] {
+                 setStage(Stage::place);
+                 place_->toggleOverlay(digit);
+             },
+             overlay.key == 1});
+    const std::pair<place::Lower, QString> lowers[] = {
+        {place::Lower::side, tr("Lower view: side")},
+        {place::Lower::front, tr("Lower view: front")},
+        {place::Lower::solid, tr("Lower view: solid, in three dimensions")},
+        {place::Lower::lens, tr("Lower view: what the camera sees")},
+        {place::Lower::sky, tr("Lower view: sky over the GPS")}};
     for (const auto &[which, text] : lowers)
         specs.push_back({QStringLiteral("lower-%1").arg(int(which)),
                          Menu::view,
@@ -306,7 +308,9 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
 }
 
 std::vector<ActionSpec> MainWindow::arrangeSpecs() {
-    auto several = [this](std::size_t least) { return [this, least] { return document_.selectedParts().size() >= least; }; };
+    auto several = [this](std::size_t least) {
+        return [this, least] { return document_.selectedParts().size() >= least; };
+    };
     std::vector<ActionSpec> specs;
     for (const auto &tool : groupTools())
         specs.push_back({tool.id, Menu::arrange, tool.text, tool.key, several(tool.least),
@@ -317,10 +321,9 @@ std::vector<ActionSpec> MainWindow::arrangeSpecs() {
 void MainWindow::showPracticeSheet() { bench_->setCurrentWidget(practiceSheet_); }
 
 void MainWindow::makeMenus() {
-    const std::pair<Menu, QString> titles[] = {{Menu::file, tr("File")},   {Menu::edit, tr("Edit")},
-                                               {Menu::part, tr("Part")},   {Menu::arrange, tr("Arrange")},
-                                               {Menu::view, tr("View")},   {Menu::check, tr("Check")},
-                                               {Menu::help, tr("Help")}};
+    const std::pair<Menu, QString> titles[] = {
+        {Menu::file, tr("File")}, {Menu::edit, tr("Edit")},   {Menu::part, tr("Part")}, {Menu::arrange, tr("Arrange")},
+        {Menu::view, tr("View")}, {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
     for (const auto &[which, text] : titles) {
         auto *menu = menuBar()->addMenu(text);
         for (const auto &spec : table_->specs()) {

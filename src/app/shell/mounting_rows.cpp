@@ -15,7 +15,10 @@ namespace {
 QString three(const RollPitchYaw &a) {
     auto number = [](double value) { return QString::fromStdString(oneDecimal(value)); };
     constexpr int kWide = 6;
-    return MountingRows::tr("%1°%2°%3°").arg(number(a.roll_deg), kWide).arg(number(a.pitch_deg), kWide).arg(number(a.yaw_deg), kWide);
+    return MountingRows::tr("%1°%2°%3°")
+        .arg(number(a.roll_deg), kWide)
+        .arg(number(a.pitch_deg), kWide)
+        .arg(number(a.yaw_deg), kWide);
 }
 
 /// QFormLayout::setRowVisible came with Qt 6.4 but leaves the gap of rows that hold layouts; labels are hidden by hand.

@@ -71,7 +71,8 @@ PracticeSheet::PracticeSheet(Document &document, const theme::Theme &theme, QWid
     limits_ = new QTableWidget(int(kLimitCount), kColumns);
     limits_->setObjectName("limits");
     limits_->setAccessibleName(tr("Limits in force"));
-    limits_->setHorizontalHeaderLabels({tr("limit"), tr("value"), tr("unit"), tr("profile's"), tr("read by"), tr("source"), tr("note")});
+    limits_->setHorizontalHeaderLabels(
+        {tr("limit"), tr("value"), tr("unit"), tr("profile's"), tr("read by"), tr("source"), tr("note")});
     limits_->verticalHeader()->hide();
     limits_->verticalHeader()->setDefaultSectionSize(24);
     limits_->horizontalHeader()->setStretchLastSection(true);
@@ -214,7 +215,9 @@ void PracticeSheet::refresh() {
     const Practice practice = practiceOf(settings);
     profile_->setCurrentIndex(profile_->findData(QString::fromStdString(settings.profile)));
     for (const auto &profile : profiles())
-        if (profile.id == settings.profile) forWhom_->setText(tr("%1 – %2. Type over a value or a note; bold: this build's own.").arg(fromView(profile.name), fromView(profile.forWhom)));
+        if (profile.id == settings.profile)
+            forWhom_->setText(tr("%1 – %2. Type over a value or a note; bold: this build's own.")
+                                  .arg(fromView(profile.name), fromView(profile.forWhom)));
     const Practice plain = practiceOfProfile(settings.profile);
     for (auto &[id, row] : schools_) {
         const School &school = *findSchool(id);
@@ -286,11 +289,15 @@ void PracticeSheet::cellEdited(int row, int column) {
         bool good = false;
         const double value = number.toDouble(&good);
         if (text.isEmpty())
-            document_.edit(tr("Reset \"%1\"").arg(fromView(definition.title)), setLimit(document_.build(), id, std::nullopt));
+            document_.edit(tr("Reset \"%1\"").arg(fromView(definition.title)),
+                           setLimit(document_.build(), id, std::nullopt));
         else if (!good)
-            emit said(tr("\"%1\" is no number: \"%2\" wants one in %3.").arg(text, fromView(definition.title), fromView(definition.unit)), true);
+            emit said(tr("\"%1\" is no number: \"%2\" wants one in %3.")
+                          .arg(text, fromView(definition.title), fromView(definition.unit)),
+                      true);
         else
-            document_.edit(tr("Limit \"%1\"").arg(fromView(definition.title)), setLimit(document_.build(), id, value, kept));
+            document_.edit(tr("Limit \"%1\"").arg(fromView(definition.title)),
+                           setLimit(document_.build(), id, value, kept));
     }
     refresh();
 }
@@ -302,8 +309,7 @@ bool PracticeSheet::saveProfile(const QString &given) {
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += ".wpractice";
     QSaveFile file(path);
-    const auto text =
-        writePractice({QFileInfo(path).completeBaseName().toStdString(), document_.build().practice});
+    const auto text = writePractice({QFileInfo(path).completeBaseName().toStdString(), document_.build().practice});
     if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), qint64(text.size())) != qint64(text.size()) ||
         !file.commit()) {
         emit said(tr("%1 was not written: %2.").arg(path, file.errorString()), true);
@@ -352,7 +358,8 @@ void PracticeSheet::showComparison() {
     QString html;
     auto block = [&](const QString &title, const QStringList &lines) {
         html += QStringLiteral("<p style='margin:0 0 2px 0'><b>%1</b></p>").arg(title);
-        if (lines.isEmpty()) html += QStringLiteral("<p style='margin:0 0 8px 0;color:%1'>%2</p>").arg(c.muted.name(), tr("nothing"));
+        if (lines.isEmpty())
+            html += QStringLiteral("<p style='margin:0 0 8px 0;color:%1'>%2</p>").arg(c.muted.name(), tr("nothing"));
         for (const auto &line : lines) html += QStringLiteral("<p style='margin:0 0 3px 8px'>%1</p>").arg(line);
         html += QStringLiteral("<p style='margin:0;font-size:4px'>&nbsp;</p>");
     };
@@ -368,7 +375,8 @@ void PracticeSheet::showComparison() {
         QString text = line(change.after);
         if (change.before.limit && change.after.limit)
             text += tr(" (limit %1 instead of %2 %3)")
-                        .arg(numberText(*change.after.limit), numberText(*change.before.limit), fromView(change.after.unit));
+                        .arg(numberText(*change.after.limit), numberText(*change.before.limit),
+                             fromView(change.after.unit));
         changes << text;
     }
     block(tr("Comes with %1").arg(second_->currentText()), comes);

@@ -1,5 +1,5 @@
-// The practice of the open build: its profile, every limit with where it comes from and who reads it, the schools, and what
-// another profile would say.
+// The practice of the open build: its profile, every limit with where it comes from and who reads it, the schools, and
+// what another profile would say.
 #pragma once
 
 #include "app/shell/document.h"

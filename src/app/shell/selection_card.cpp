@@ -113,7 +113,8 @@ bool MemberCard::refresh() {
     for (const auto &a : frame.arms)
         if (a.id == id) {
             found = true;
-            facts = tr("arm, %1 mm long, %2 × %3 mm %4%5. Its length and direction are set in Frame (F2); what hangs on it comes along.")
+            facts = tr("arm, %1 mm long, %2 × %3 mm %4%5. Its length and direction are set in Frame (F2); what hangs "
+                       "on it comes along.")
                         .arg((a.tip_mm - a.root_mm).norm(), 0, 'f', 1)
                         .arg(a.width_mm)
                         .arg(a.thickness_mm)
@@ -122,7 +123,11 @@ bool MemberCard::refresh() {
     for (const auto &s : frame.standoffs)
         if (s.id == id) {
             found = true;
-            facts = tr("standoff %1, %2 mm high, %3 mm thick%4").arg(QString::fromStdString(s.thread)).arg(s.height_mm).arg(s.diameter_mm).arg(weight);
+            facts = tr("standoff %1, %2 mm high, %3 mm thick%4")
+                        .arg(QString::fromStdString(s.thread))
+                        .arg(s.height_mm)
+                        .arg(s.diameter_mm)
+                        .arg(weight);
         }
     if (!found) return false;
     title_->setText(QString::fromStdString(displayName(document_.build(), id)));

@@ -52,8 +52,7 @@ Corridor corridorOf(const Port &port, const Pose &X_FramePart, bool withHand, co
     return corridor;
 }
 
-std::vector<int> blockersOf(const Corridor &corridor, const Derived &derived, int self, int loadCase,
-                            double slack_mm) {
+std::vector<int> blockersOf(const Corridor &corridor, const Derived &derived, int self, int loadCase, double slack_mm) {
     std::vector<int> owners;
     if (!(corridor.fullSize_mm.minCoeff() > 0)) return owners;
     Body probe = corridor.body;

@@ -7,9 +7,9 @@
 namespace waxis {
 
 struct Corridor {
-    Body body;                      ///< a box, one end on the port; owner -1
+    Body body;                       ///< a box, one end on the port; owner -1
     Vec3 fullSize_mm = Vec3::Zero(); ///< along the port's direction, across, in height
-    bool stated = false;            ///< by the part type; else the usual size for that kind of port
+    bool stated = false;             ///< by the part type; else the usual size for that kind of port
 };
 
 /// Room of plug body and first bend, mm: as the type states, else by the kind of port (common practice, no source).

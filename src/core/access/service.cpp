@@ -11,7 +11,7 @@ constexpr double kTravel_mm = 80; ///< clear of its neighbours after that
 constexpr double kSlack_mm = 0.6; ///< touching and snug fits do not hold a thing back
 
 const std::array<Vec3, 6> &directions() {
-    static const std::array<Vec3, 6> all{Vec3(0, 0, 1),  Vec3(1, 0, 0),  Vec3(-1, 0, 0),
+    static const std::array<Vec3, 6> all{Vec3(0, 0, 1), Vec3(1, 0, 0),  Vec3(-1, 0, 0),
                                          Vec3(0, 1, 0), Vec3(0, -1, 0), Vec3(0, 0, -1)};
     return all;
 }
@@ -112,8 +112,7 @@ std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, cons
                 !build_.parts[i].fastening.onto.empty() &&
                 build_.parts[i].fastening.onto.front() == derived_.owners[std::size_t(member)].id)
                 ridden.insert(int(i));
-    if (std::find(assemblyOf(owner).begin(), assemblyOf(owner).end(), self) != assemblyOf(owner).end() &&
-        owner != self)
+    if (std::find(assemblyOf(owner).begin(), assemblyOf(owner).end(), self) != assemblyOf(owner).end() && owner != self)
         return std::nullopt; // it would take the port along
     visiting.push_back(owner);
     std::optional<Set> best;

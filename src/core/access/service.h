@@ -32,8 +32,8 @@ private:
     const Derived &derived_;
     int loadCase_;
     std::vector<Aabb> bounds_;
-    std::vector<std::vector<int>> bodiesOf_; ///< by owner
-    std::vector<bool> fixed_;                ///< by owner
+    std::vector<std::vector<int>> bodiesOf_;    ///< by owner
+    std::vector<bool> fixed_;                   ///< by owner
     std::set<std::pair<int, int>> overlapping_; ///< owners that stand in each other as drawn: no way is judged by that
     std::map<int, std::vector<int>> assemblies_;
     std::map<std::pair<int, int>, std::vector<int>> ways_; ///< owner, direction: what is in the way

@@ -74,8 +74,9 @@ CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t ca
             take({row.element.mass_g * (1 - outer), cut->second.innerCentre_mm,
                   row.element.inertia_gmm2 * std::pow(1 - outer, 3)},
                  1 - outer);
-            take({row.element.mass_g * outer, cut->second.outerCentre_mm, row.element.inertia_gmm2 * std::pow(outer, 3)},
-                 outer);
+            take(
+                {row.element.mass_g * outer, cut->second.outerCentre_mm, row.element.inertia_gmm2 * std::pow(outer, 3)},
+                outer);
         } else
             take(motion == folded.motion.end() ? row.element : moved(row.element, motion->second), 1);
     }
@@ -226,9 +227,7 @@ Analyser &Analyser::operator=(Analyser &&) noexcept = default;
 
 const Analysis &Analyser::current() const { return state_->analysis; }
 
-void Analyser::setSurvey(std::shared_ptr<const Survey> survey) {
-    state_->analysis.derived.survey = std::move(survey);
-}
+void Analyser::setSurvey(std::shared_ptr<const Survey> survey) { state_->analysis.derived.survey = std::move(survey); }
 
 const Analysis &Analyser::update(const Build &build, const std::optional<Practice> &given) {
     State &state = *state_;

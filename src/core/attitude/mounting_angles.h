@@ -12,11 +12,12 @@ struct MountingAngles {
     RollPitchYaw up;   ///< x forward, y left, z up: positive pitch is nose down, positive yaw turns left
     RollPitchYaw down; ///< x forward, y right, z down, as most controllers count: pitch and yaw change sign
     bool gimbalLocked = false;
-    RollPitchYaw nearest;        ///< the nearest combination of quarter turns, z up
-    double offNearest_deg = 0;   ///< angle of the turn that is left
-    double topTilt_deg = 0;      ///< angle between the module's top and up
-    double headingOff_deg = 0;   ///< of the arrow in plan from the nose, left positive; 0 where it points straight up or down
-    std::string inWords;         ///< of the nearest quarter turns: "turned left 90°, upside down"
+    RollPitchYaw nearest;      ///< the nearest combination of quarter turns, z up
+    double offNearest_deg = 0; ///< angle of the turn that is left
+    double topTilt_deg = 0;    ///< angle between the module's top and up
+    double headingOff_deg =
+        0;               ///< of the arrow in plan from the nose, left positive; 0 where it points straight up or down
+    std::string inWords; ///< of the nearest quarter turns: "turned left 90°, upside down"
 };
 
 /// `arrow` is the printed arrow in the part's axes (level in the part); the angles are those of arrow and top.

@@ -177,7 +177,8 @@ EditResult setSchool(const Build &build, const std::string &id, const std::strin
 }
 
 EditResult setPractice(const Build &build, const PracticeSettings &settings) {
-    if (!isProfile(settings.profile)) return refuse(fmt::format("There is no practice profile \"{}\".", settings.profile));
+    if (!isProfile(settings.profile))
+        return refuse(fmt::format("There is no practice profile \"{}\".", settings.profile));
     Build next = build;
     next.practice = settings;
     return next;

@@ -46,8 +46,8 @@ EditResult putType(const Build &build, const PartType &type, const std::string &
 EditResult acceptFinding(const Build &build, const std::string &findingKey, const std::string &reason);
 EditResult withdrawAcceptance(const Build &build, const std::string &findingKey);
 
-/// A limit of the practice for this build; none goes back to the profile's. Ids are those of limitTable(). The note says
-/// why and goes with it.
+/// A limit of the practice for this build; none goes back to the profile's. Ids are those of limitTable(). The note
+/// says why and goes with it.
 EditResult setLimit(const Build &build, const std::string &limit, std::optional<double> value,
                     const std::string &note = {});
 /// The option of a school that this build follows; empty goes back to the profile's.

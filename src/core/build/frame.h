@@ -35,10 +35,11 @@ struct Arm {
     Vec3 root_mm = Vec3::Zero(), tip_mm = Vec3::Zero();
     double width_mm = 0, thickness_mm = 0;
     std::string material = "carbon";
-    std::optional<double> foldJoint_mm;  ///< distance of a folding joint from the root
-    std::optional<double> foldAngle_deg; ///< how far the outer part turns when folded, to the left positive; none: 90, aft
+    std::optional<double> foldJoint_mm; ///< distance of a folding joint from the root
+    std::optional<double>
+        foldAngle_deg;      ///< how far the outer part turns when folded, to the left positive; none: 90, aft
     bool foldsDown = false; ///< the joint's axis lies across the arm: the angle counts downwards, none: 90
-    Measured mass_g;                    ///< weighed; unknown: from size and density
+    Measured mass_g;        ///< weighed; unknown: from size and density
     bool operator==(const Arm &) const = default;
 };
 

@@ -20,8 +20,8 @@ EditResult mirrorParts(const Build &build, const std::vector<std::string> &parts
 /// Adds copies on the other side; parts on the centre line have none. The new ids are appended to `added`.
 EditResult mirrorCopies(const Build &build, const std::vector<std::string> &parts, std::vector<std::string> *added);
 
-/// Adds copies of a part fastened onto an arm (or seated on its motor mount) to all other arms, at the same distance from
-/// the arm's root, height and side.
+/// Adds copies of a part fastened onto an arm (or seated on its motor mount) to all other arms, at the same distance
+/// from the arm's root, height and side.
 EditResult copyToOtherArms(const Build &build, const std::string &part, std::vector<std::string> *added);
 
 EditResult shiftParts(const Build &build, const std::vector<std::string> &parts, const Vec3 &shift_mm);

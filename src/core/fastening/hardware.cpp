@@ -99,7 +99,8 @@ std::vector<Hardware> hardwareFor(const Build &build, const Part &part) {
     switch (method) {
     case FasteningMethod::screws: out = screws(build, part, *type); break;
     case FasteningMethod::tape:
-        out = {"tape-foam", "Double-sided foam tape, strip", pieces ? pieces : 1, 0, 0, "footprint, 1 mm foam with glue"};
+        out = {"tape-foam", "Double-sided foam tape, strip", pieces ? pieces : 1, 0,
+               0,           "footprint, 1 mm foam with glue"};
         out.piece_g = footprint_mm2(*type) * 0.9 * gramsPerCubicMillimetre(0.65);
         out.tolerance_g = out.piece_g * 0.3;
         break;

@@ -57,10 +57,10 @@ std::vector<FoldingArm> foldingArms(const Build &build) {
             for (const auto &part : build.parts) {
                 if (carried.contains(part.id)) continue;
                 const bool onSeat = !part.placement.site.empty() && carried.contains(part.placement.site);
-                const bool onArm = !part.fastening.onto.empty() && part.placement.site.empty() &&
-                                   (part.fastening.onto.front() == arm.id ||
-                                    carried.contains(part.fastening.onto.front())) &&
-                                   beyond(framePose(build, part).position_mm);
+                const bool onArm =
+                    !part.fastening.onto.empty() && part.placement.site.empty() &&
+                    (part.fastening.onto.front() == arm.id || carried.contains(part.fastening.onto.front())) &&
+                    beyond(framePose(build, part).position_mm);
                 if (!onSeat && !onArm) continue;
                 carried.insert(part.id);
                 folding.parts.push_back(part.id);

@@ -12,8 +12,7 @@ Triangles boxTriangles(const Box &box) {
     Triangles t;
     const Vec3 half = box.fullSize_mm / 2;
     for (int i = 0; i < 8; ++i)
-        t.points_mm.emplace_back((i & 1 ? 1 : -1) * half.x(), (i & 2 ? 1 : -1) * half.y(),
-                                 (i & 4 ? 1 : -1) * half.z());
+        t.points_mm.emplace_back((i & 1 ? 1 : -1) * half.x(), (i & 2 ? 1 : -1) * half.y(), (i & 4 ? 1 : -1) * half.z());
     t.corners = {{0, 2, 3}, {0, 3, 1}, {4, 5, 7}, {4, 7, 6}, {0, 1, 5}, {0, 5, 4},
                  {2, 6, 7}, {2, 7, 3}, {0, 4, 6}, {0, 6, 2}, {1, 3, 7}, {1, 7, 5}};
     return t;

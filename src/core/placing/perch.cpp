@@ -37,14 +37,16 @@ private:
 Aabb boxAt(const PartType &type, const Quat &turn) {
     Aabb box;
     for (const auto &solid : type.solids)
-        if (solid.role != SolidRole::soft) box.include(boundsOf(solid.shape, Pose{Vec3::Zero(), turn} * solid.X_PartSolid));
+        if (solid.role != SolidRole::soft)
+            box.include(boundsOf(solid.shape, Pose{Vec3::Zero(), turn} * solid.X_PartSolid));
     if (box.empty()) box.include(Vec3::Zero());
     return box;
 }
 
 const PartType *adapterBetween(const TypeTable &types, const HolePattern &site, const HolePattern &part) {
     for (const auto &[id, type] : types)
-        if (type.mounting && type.carries && linesUp(*type.mounting, site) && linesUp(*type.carries, part)) return &type;
+        if (type.mounting && type.carries && linesUp(*type.mounting, site) && linesUp(*type.carries, part))
+            return &type;
     return nullptr;
 }
 

@@ -13,8 +13,8 @@ enum class PerchKind { pattern, adapter, face, strap, mast, armTop, armUnder, ar
 /// One place for one part: where it ends up and how it is fastened there.
 struct Perch {
     PerchKind kind = PerchKind::face;
-    std::string on;      ///< id of the site, arm or standoff
-    std::string site;    ///< not empty: it is seated there
+    std::string on;   ///< id of the site, arm or standoff
+    std::string site; ///< not empty: it is seated there
     Pose X_FramePart;
     Fastening fastening;
     std::string adapter; ///< id of the type of the adapter plate that goes between

@@ -13,8 +13,8 @@ namespace waxis {
 /// Embree 3 does the search; its device is made once, when the first world is.
 class RayWorld {
 public:
-    /// `bodies` that `counts` says no to are left out; `more` come behind them. Indices in answers are those of `bodies`,
-    /// then of `more`.
+    /// `bodies` that `counts` says no to are left out; `more` come behind them. Indices in answers are those of
+    /// `bodies`, then of `more`.
     RayWorld(const std::vector<Body> &bodies, const std::function<bool(int)> &counts, std::span<const Body> more = {});
     ~RayWorld();
     RayWorld(RayWorld &&) noexcept;

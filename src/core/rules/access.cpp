@@ -103,8 +103,8 @@ void judgeMating(const Build &build, const Practice &, const Derived &derived, s
 
 FindingText wordMating(const Build &build, const Finding &f) {
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         portWord(build, f.subjects[0], f.variant), listed(build, others)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), portWord(build, f.subjects[0], f.variant),
+                                         listed(build, others)};
     return {{"{0}: the {1} has no room for its plug and first bend", words},
             {"In the way: {2}. Turn the board, use an angled plug, or solder.", words}};
 }

@@ -15,9 +15,8 @@ namespace {
 
 bool isFoot(const Build &build, const BodyOwner &owner) {
     if (owner.kind == OwnerKind::standoff)
-        return std::any_of(build.frame->standoffs.begin(), build.frame->standoffs.end(), [&](const Standoff &s) {
-            return s.id == owner.id && s.role == StandoffRole::foot;
-        });
+        return std::any_of(build.frame->standoffs.begin(), build.frame->standoffs.end(),
+                           [&](const Standoff &s) { return s.id == owner.id && s.role == StandoffRole::foot; });
     if (owner.kind != OwnerKind::part) return false;
     const Part *part = findPart(build, owner.id);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
@@ -217,24 +216,31 @@ FindingText wordBattery(const Build &build, const Finding &f) {
                                    f.limit ? oneDecimal(*f.limit) : "", displayName(build, f.loadCase)};
     if (f.variant == "ground") {
         if (f.severity == Severity::stop)
-            return {{"{0} reaches {2} mm below the feet", words}, {"The craft stands on it: longer feet, or move it.", words}};
+            return {{"{0} reaches {2} mm below the feet", words},
+                    {"The craft stands on it: longer feet, or move it.", words}};
         return {{"{0} is {2} mm above the ground", words}, {"{3} mm wanted: longer feet, or move it up.", words}};
     }
     if (f.variant == "tip") {
         if (f.severity == Severity::stop)
-            return {{"The craft falls over: its CG is outside its feet", words}, {"{4}: feet wider apart, or the CG back between them.", words}};
-        return {{"The craft tips over on a slope of {2}°", words}, {"{4}: {3}° wanted; feet wider apart, or shorter.", words}};
+            return {{"The craft falls over: its CG is outside its feet", words},
+                    {"{4}: feet wider apart, or the CG back between them.", words}};
+        return {{"The craft tips over on a slope of {2}°", words},
+                {"{4}: {3}° wanted; feet wider apart, or shorter.", words}};
     }
     if (f.variant == "lead") {
         if (f.severity == Severity::unknown)
-            return {{"Lead of {0}: length not known", words}, {"Measure it and enter it in the part type, to see whether it reaches {1}.", words}};
+            return {{"Lead of {0}: length not known", words},
+                    {"Measure it and enter it in the part type, to see whether it reaches {1}.", words}};
         if (f.severity == Severity::stop)
-            return {{"Lead of {0} is {2} mm short of {1}", words}, {"Turn the pack, move it or the plug, or lengthen the craft's side.", words}};
-        return {{"Lead of {0} reaches {1} with {2} mm to spare", words}, {"{3} mm wanted, so that nothing pulls.", words}};
+            return {{"Lead of {0} is {2} mm short of {1}", words},
+                    {"Turn the pack, move it or the plug, or lengthen the craft's side.", words}};
+        return {{"Lead of {0} reaches {1} with {2} mm to spare", words},
+                {"{3} mm wanted, so that nothing pulls.", words}};
     }
     if (f.variant == "strap") {
         if (f.severity == Severity::stop)
-            return {{"{0}: {1} does not go round it", words}, {"The strap stands beyond the pack's end: move one of them.", words}};
+            return {{"{0}: {1} does not go round it", words},
+                    {"The strap stands beyond the pack's end: move one of them.", words}};
         return {{"{0}: {1} is at the pack's very end", words}, {"It slips off; move it 5 mm inwards.", words}};
     }
     double aft = 0, fore = 0;

@@ -56,7 +56,7 @@ struct FindingInput {
 struct Fix {
     std::string part;
     Vec3 shift_mm = Vec3::Zero();
-    std::optional<double> tilt_deg; ///< cameras: the tilt upwards to set instead of a shift
+    std::optional<double> tilt_deg;  ///< cameras: the tilt upwards to set instead of a shift
     std::optional<double> leaves_mm; ///< what remains of the measured value where the move does not cure it all
 };
 EditResult applyFix(const Build &build, const Fix &fix);

@@ -62,17 +62,15 @@ FindingText wordSky(const Build &build, const Finding &f) {
     if (f.variant == "lean")
         return {{"{0}: its antenna leans {1}° from the zenith", words},
                 {"It hears little of the sky beyond {2}°; turn its face up.", words}};
-    return {{f.variant == "cruise" ? "{0}: {1} % of the sky is hidden in fast flight"
-                                   : "{0}: {1} % of the sky is hidden",
-             words},
-            {"{2} % allowed, mostly by {3}. Raise it on a mast, move it aft, or tilt it.", words}};
+    return {
+        {f.variant == "cruise" ? "{0}: {1} % of the sky is hidden in fast flight" : "{0}: {1} % of the sky is hidden",
+         words},
+        {"{2} % allowed, mostly by {3}. Raise it on a mast, move it aft, or tilt it.", words}};
 }
 
 namespace {
 
-bool hasCompass(const PartType &type) {
-    return type.kind == PartKind::gps && type.arrow.has_value();
-}
+bool hasCompass(const PartType &type) { return type.kind == PartKind::gps && type.arrow.has_value(); }
 
 } // namespace
 
@@ -116,8 +114,7 @@ void judgeAngles(const Build &build, const Practice &practice, const Derived &, 
             f.severity = Severity::note;
         } else if (!forward) {
             f.variant = "turned";
-            f.severity =
-                controller && practice.follows("arrow", "forward") ? Severity::watch : Severity::note;
+            f.severity = controller && practice.follows("arrow", "forward") ? Severity::watch : Severity::note;
             f.margin = 0;
         } else {
             f.variant = "forward";
@@ -142,8 +139,7 @@ FindingText wordAngles(const Build &build, const Finding &f) {
     };
     const std::vector<std::string> words{displayName(build, f.subjects[0]), turnInWords(quaternionFrom(up)),
                                          triple(down), triple(up), f.measured ? oneDecimal(*f.measured) : ""};
-    if (f.variant == "up")
-        return {{"{0} faces down", words}, {"Its antenna must see the sky: turn it over.", words}};
+    if (f.variant == "up") return {{"{0} faces down", words}, {"Its antenna must see the sky: turn it over.", words}};
     if (f.severity == Severity::watch)
         return {{"{0} is {1}, not arrow forward", words},
                 {"Turn it forward, choose the other school, or enter {2} (z down).", words}};

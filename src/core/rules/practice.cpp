@@ -35,12 +35,23 @@ const std::map<std::string_view, std::map<Limit, double>> &profileLimits() {
 // Which option of a school a profile follows, where it is not the first one.
 const std::map<std::string_view, std::map<std::string_view, std::string_view>> &profileSchools() {
     static const std::map<std::string_view, std::map<std::string_view, std::string_view>> table{
-        {"sprint", {{"balance", "tight"}, {"compass", "unused"}, {"controller", "hard"}, {"plugs", "solder"},
-                    {"motor-wires", "flat"}}},
+        {"sprint",
+         {{"balance", "tight"},
+          {"compass", "unused"},
+          {"controller", "hard"},
+          {"plugs", "solder"},
+          {"motor-wires", "flat"}}},
         {"flow", {{"compass", "unused"}}},
         {"range", {{"gps", "tail"}, {"video-power", "rail"}}},
-        {"lift", {{"battery", "below"}, {"esc", "arms-top"}, {"distribution", "board"}, {"clean-frame", "isolated"},
-                  {"gps", "mast"}, {"video-power", "own-pack"}, {"motor-wires", "side"}, {"plugs", "plugs"}}},
+        {"lift",
+         {{"battery", "below"},
+          {"esc", "arms-top"},
+          {"distribution", "board"},
+          {"clean-frame", "isolated"},
+          {"gps", "mast"},
+          {"video-power", "own-pack"},
+          {"motor-wires", "side"},
+          {"plugs", "plugs"}}},
         {"pocket", {{"compass", "unused"}, {"battery", "below"}, {"plugs", "solder"}}},
     };
     return table;
@@ -178,8 +189,8 @@ const School *findSchool(std::string_view id) {
 }
 
 const SchoolOption *findOption(const School &school, std::string_view id) {
-    const auto at = std::find_if(school.options.begin(), school.options.end(),
-                                 [&](const SchoolOption &o) { return o.id == id; });
+    const auto at =
+        std::find_if(school.options.begin(), school.options.end(), [&](const SchoolOption &o) { return o.id == id; });
     return at == school.options.end() ? nullptr : &*at;
 }
 

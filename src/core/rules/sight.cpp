@@ -13,8 +13,8 @@ namespace {
 
 /// The azimuth in words: "aft", "ahead on the left".
 std::string sideInWords(double azimuth_deg) {
-    constexpr std::array<const char *, 8> kWords{"ahead",      "ahead on the left", "on the left",  "behind on the left",
-                                                 "behind",     "behind on the right", "on the right", "ahead on the right"};
+    constexpr std::array<const char *, 8> kWords{"ahead",  "ahead on the left",   "on the left",  "behind on the left",
+                                                 "behind", "behind on the right", "on the right", "ahead on the right"};
     const int sector = int(std::lround(azimuth_deg / 45.0));
     return kWords[std::size_t(((sector % 8) + 8) % 8)];
 }
@@ -99,8 +99,10 @@ FindingText wordCamera(const Build &build, const Finding &f) {
         who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
     std::string cure = "no tilt within its range is free";
     for (const auto &input : f.inputs)
-        if (input.name == "free from tilt") cure = fmt::format("free from {:g}°", input.value);
-        else if (input.name == "free to tilt") cure += fmt::format(" to {:g}° tilt", input.value);
+        if (input.name == "free from tilt")
+            cure = fmt::format("free from {:g}°", input.value);
+        else if (input.name == "free to tilt")
+            cure += fmt::format(" to {:g}° tilt", input.value);
     const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
                                          oneDecimal(*f.limit), who, cure};
     if (f.variant == "protection")
@@ -145,8 +147,9 @@ void judgeTwoCameras(const Build &build, const Practice &, const Derived &derive
                     for (const auto &by : survey->now.by)
                         if (by.id == f.subjects[std::size_t(1 - pass)]) {
                             seen = std::max(seen, by.share);
-                            f.inputs.push_back({pass ? "first in the second's picture" : "second in the first's picture",
-                                                100 * by.share, "%"});
+                            f.inputs.push_back(
+                                {pass ? "first in the second's picture" : "second in the first's picture",
+                                 100 * by.share, "%"});
                         }
             f.margin = -seen * 100;
             f.severity = seen > 0 ? Severity::watch : Severity::note;
@@ -162,9 +165,12 @@ FindingText wordTwoCameras(const Build &build, const Finding &f) {
         if (input.name == "parallax at 10 m") far = input.value;
         if (input.unit == "%") seen = std::max(seen, input.value);
     }
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
-                                         oneDecimal(*f.measured),           oneDecimal(near),
-                                         oneDecimal(far),                   oneDecimal(seen)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         displayName(build, f.subjects[1]),
+                                         oneDecimal(*f.measured),
+                                         oneDecimal(near),
+                                         oneDecimal(far),
+                                         oneDecimal(seen)};
     if (f.variant == "seen")
         return {{"{0} and {1}: one stands in {5} % of the other's picture", words},
                 {"Raise one, set it back, or tilt it. Their axes are {2} mm apart.", words}};
@@ -206,11 +212,12 @@ FindingText wordLamp(const Build &build, const Finding &f) {
         if (input.name == "widest dark sector") dark = input.value;
         if (input.name == "its middle, left of the nose") middle = input.value;
     }
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-                                         oneDecimal(*f.limit),              dark > 0 ? sideInWords(middle) : "",
-                                         fmt::format("{:.0f}", dark),       who.empty() ? "its own board" : who};
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]),   oneDecimal(*f.measured),     oneDecimal(*f.limit),
+        dark > 0 ? sideInWords(middle) : "", fmt::format("{:.0f}", dark), who.empty() ? "its own board" : who};
     Sentence detail{"{2} % wanted; hidden by {5}. Lead the light out, or turn the board.", words};
-    if (dark > 0) detail.pattern = "{2} % wanted; dark {3} over {4}°, hidden by {5}. Lead the light out, or turn the board.";
+    if (dark > 0)
+        detail.pattern = "{2} % wanted; dark {3} over {4}°, hidden by {5}. Lead the light out, or turn the board.";
     return {{"Status lamp of {0} is seen from {1} % of the directions round it", words}, detail};
 }
 

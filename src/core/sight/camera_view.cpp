@@ -33,16 +33,14 @@ Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg) {
     // Positive turns about y lower the nose.
     const double down = tiltOf(type, X_FramePart) - tilt_deg;
     Pose pose = X_FramePart;
-    pose.rotation =
-        canonical(pose.rotation * Quat(Eigen::AngleAxisd(radiansFromDegrees(down), Vec3::UnitY())));
+    pose.rotation = canonical(pose.rotation * Quat(Eigen::AngleAxisd(radiansFromDegrees(down), Vec3::UnitY())));
     return pose;
 }
 
 EditResult tiltCamera(const Build &build, const std::string &id, double tilt_deg) {
     const Part *part = findPart(build, id);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
-    if (!type || !type->camera)
-        return Failure{EditError{fmt::format("\"{}\" is not a camera of this build.", id)}};
+    if (!type || !type->camera) return Failure{EditError{fmt::format("\"{}\" is not a camera of this build.", id)}};
     if (!(tilt_deg >= type->camera->tiltMin_deg - 1e-6 && tilt_deg <= type->camera->tiltMax_deg + 1e-6))
         return Failure{EditError{fmt::format("{} tilts from {:g} to {:g} degrees.", displayName(build, id),
                                              type->camera->tiltMin_deg, type->camera->tiltMax_deg)}};

@@ -6,8 +6,8 @@
 
 namespace waxis {
 
-/// Directions of a picture, row by row from its top left corner. Wide lenses are taken as equidistant (the angle off the
-/// axis grows evenly towards the edge), so that a share of the picture is a share of its pixels.
+/// Directions of a picture, row by row from its top left corner. Wide lenses are taken as equidistant (the angle off
+/// the axis grows evenly towards the edge), so that a share of the picture is a share of its pixels.
 struct Picture {
     int columns = 0, rows = 0;
     std::vector<Vec3> directions; ///< in the camera's axes: x along the lens axis, y left, z up
@@ -44,12 +44,11 @@ struct CameraWorld {
 };
 CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self);
 
-CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture,
-                      const CameraPose &pose);
+CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture, const CameraPose &pose);
 
-/// How far the lens stands out of what protects it when the craft drops on its nose: over all planes that meet the craft
-/// from ahead, between 60 degrees from above and from below, how much sooner the lens touches than frame and brackets
-/// do. Negative: it is covered. None without any frame.
+/// How far the lens stands out of what protects it when the craft drops on its nose: over all planes that meet the
+/// craft from ahead, between 60 degrees from above and from below, how much sooner the lens touches than frame and
+/// brackets do. Negative: it is covered. None without any frame.
 std::optional<double> lensOvershoot_mm(const Build &build, const Derived &derived, int self, const Vec3 &lens_mm);
 
 } // namespace waxis

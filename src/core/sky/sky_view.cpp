@@ -52,8 +52,8 @@ RayWorld skyWorld(const Build &build, const Derived &derived, int loadCase, int 
     });
 }
 
-SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis,
-                double mask_deg, double pitch_deg) {
+SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
+                double pitch_deg) {
     // The craft is turned nose down by the pitch: a direction of the sky comes at it turned the other way.
     const Quat craftFromSky(Eigen::AngleAxisd(-radiansFromDegrees(pitch_deg), Vec3::UnitY()));
     const auto &sky = skyDirections();
@@ -87,8 +87,7 @@ SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place
 }
 
 AntennaPlace antennaPlace(const PartType &type, const Pose &X_FramePart) {
-    if (type.antenna)
-        return {X_FramePart * type.antenna->phaseCentre_mm, X_FramePart.rotation * type.antenna->axis};
+    if (type.antenna) return {X_FramePart * type.antenna->phaseCentre_mm, X_FramePart.rotation * type.antenna->axis};
     Aabb bounds;
     for (const auto &solid : type.solids)
         if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, solid.X_PartSolid));

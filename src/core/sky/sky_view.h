@@ -14,11 +14,11 @@ struct HiddenShare {
 
 /// The sky over one place. Directions are the craft's when it hovers (body axes turned level).
 struct SkyView {
-    double hidden = 0;              ///< of the sky above the mask, each direction weighted by the sine of its elevation
-    double hiddenPlain = 0;         ///< the same without weights
-    std::vector<HiddenShare> by;    ///< weighted, largest first
-    double axisToZenith_deg = 0;    ///< how far the antenna leans
-    std::vector<int> owner;         ///< per direction of skyDirections(): who hides it; -1 open
+    double hidden = 0;           ///< of the sky above the mask, each direction weighted by the sine of its elevation
+    double hiddenPlain = 0;      ///< the same without weights
+    std::vector<HiddenShare> by; ///< weighted, largest first
+    double axisToZenith_deg = 0; ///< how far the antenna leans
+    std::vector<int> owner;      ///< per direction of skyDirections(): who hides it; -1 open
 };
 
 /// The directions that sky views look in: an even spiral over the hemisphere, z up.
@@ -33,8 +33,8 @@ bool hidesSky(const Derived &derived, int body, const Build &build, double thick
 RayWorld skyWorld(const Build &build, const Derived &derived, int loadCase, int self, double thick_mm);
 
 /// `pitch_deg`: how far the nose is down in the attitude looked at. The craft turns, the sky stays.
-SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis,
-                double mask_deg, double pitch_deg);
+SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
+                double pitch_deg);
 
 /// Where the antenna of a GNSS part is and where it looks, in the frame's axes: as the type says, else the middle of
 /// its upper face, upwards.

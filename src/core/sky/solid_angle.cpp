@@ -32,8 +32,8 @@ double wallFractionAbove(double s, double y1, double y2, double z1, double z2, d
         auto sine = [&](double z) { return std::max(z / std::hypot(z, away), lowest); };
         return std::max(0.0, sine(z2) - sine(z1));
     };
-    const double total = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(
-        hidden, std::atan2(y1, s), std::atan2(y2, s), 15, 1e-10);
+    const double total = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(hidden, std::atan2(y1, s),
+                                                                                       std::atan2(y2, s), 15, 1e-10);
     return total / (2 * kPi * (1 - lowest));
 }
 

@@ -7,8 +7,8 @@
 namespace waxis {
 
 struct Stance {
-    double z_mm = 1e300;      ///< of the ground, in the frame's axes
-    std::vector<Vec2> feet;   ///< where it touches; empty: it has no landing feet
+    double z_mm = 1e300;                                        ///< of the ground, in the frame's axes
+    std::vector<Vec2> feet;                                     ///< where it touches; empty: it has no landing feet
     std::vector<Vec2> hull() const { return convexHull(feet); } ///< counter-clockwise
 };
 

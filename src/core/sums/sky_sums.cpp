@@ -26,11 +26,10 @@ Result<std::array<double, 2>, SumError> pairOf(const SumObject &in, const std::s
     return std::array<double, 2>{values[0], values[1]};
 }
 
-SumObject solidAngle(double omega_sr) {
-    return {{"omega_sr", omega_sr}, {"fraction", omega_sr / (2 * kPi)}};
-}
+SumObject solidAngle(double omega_sr) { return {{"omega_sr", omega_sr}, {"fraction", omega_sr / (2 * kPi)}}; }
 
-const std::vector<SumOutput> kSolidAngle{{"omega_sr", "solid angle", "sr"}, {"fraction", "share of the upper hemisphere", ""}};
+const std::vector<SumOutput> kSolidAngle{{"omega_sr", "solid angle", "sr"},
+                                         {"fraction", "share of the upper hemisphere", ""}};
 const std::vector<SumOutput> kFraction{{"fraction", "share of the sky", ""}};
 
 Sum rectangle() {
@@ -79,7 +78,8 @@ Sum wall() {
     sum.formula = "the corner formula with h = s, clipped at the horizon; with a mask only the sky above it, "
                   "integrated over azimuth, against 2 pi (1 - sin mask)";
     sum.source = kSource;
-    sum.inputs = {length("s_mm", "distance of the plate", "30"), range("y_mm", "from, to, along the plate", "[-40, 40]"),
+    sum.inputs = {length("s_mm", "distance of the plate", "30"),
+                  range("y_mm", "from, to, along the plate", "[-40, 40]"),
                   range("z_mm", "from, to, above the antenna", "[-20, 60]"),
                   {"mask_deg", "elevation mask", "deg", SumInputKind::number, SumValue(0.0), "10"}};
     sum.outputs = kFraction;

@@ -111,8 +111,7 @@ void lookAtLamps(const Build &build, const Analysis &analysis, std::size_t i, st
                 const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
                 return traits.owner != int(i) && owner.kind != OwnerKind::disc && (owner.cases >> c & 1);
             });
-            LampView view =
-                lampView(world, derived, pose * port.position_mm, pose.rotation * port.direction, int(i));
+            LampView view = lampView(world, derived, pose * port.position_mm, pose.rotation * port.direction, int(i));
             if (!worst.loadCase.empty() && view.seen >= worst.view.seen) continue;
             worst = {build.parts[i].id, port.id, derived.loadCases[std::size_t(c)].id, std::move(view)};
         }
@@ -122,8 +121,8 @@ void lookAtLamps(const Build &build, const Analysis &analysis, std::size_t i, st
 
 /// Ports that something is plugged into or that are pushed: their own room counts.
 bool takesPlug(const Port &port) {
-    return port.fullSize_mm.x() > 0 && (port.kind == PortKind::plug || port.kind == PortKind::socket ||
-                                        port.kind == PortKind::coax);
+    return port.fullSize_mm.x() > 0 &&
+           (port.kind == PortKind::plug || port.kind == PortKind::socket || port.kind == PortKind::coax);
 }
 
 /// How far a part gets along its line before a firm body stops it: steps of 1 mm.
@@ -213,8 +212,7 @@ std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis,
         if (!type || !loadCase) continue;
         for (const auto &port : type->ports) {
             if (!port.mustStayReachable && !takesPlug(port)) continue;
-            AccessSurvey survey =
-                lookAtPort(build, analysis, build.parts[i], port, port.mustStayReachable, *loadCase);
+            AccessSurvey survey = lookAtPort(build, analysis, build.parts[i], port, port.mustStayReachable, *loadCase);
             if (survey.hand && !survey.blockers.empty()) {
                 std::vector<int> blockers;
                 for (std::size_t o = 0; o < derived.owners.size(); ++o)

@@ -40,18 +40,18 @@ struct LampSurvey {
 struct AccessSurvey {
     std::string part, port;
     std::string loadCase;
-    bool hand = false;                               ///< must stay reachable; else a plug's own room
-    Vec3 fullSize_mm = Vec3::Zero();                 ///< of the corridor
-    Pose X_FrameCorridor;                            ///< its middle, x outwards
+    bool hand = false;               ///< must stay reachable; else a plug's own room
+    Vec3 fullSize_mm = Vec3::Zero(); ///< of the corridor
+    Pose X_FrameCorridor;            ///< its middle, x outwards
     std::vector<std::string> blockers;
     std::optional<std::vector<std::string>> takeOff; ///< the fewest found, in order; none: not by taking things off
 };
 
 struct FoldContact {
-    std::string a, b;      ///< a moves
-    double fraction = 0;   ///< of the way at which they first meet
-    double depth_mm = 0;   ///< there, or at the end
-    bool folded = false;   ///< they still meet when folded
+    std::string a, b;    ///< a moves
+    double fraction = 0; ///< of the way at which they first meet
+    double depth_mm = 0; ///< there, or at the end
+    bool folded = false; ///< they still meet when folded
     Vec3 at_mm = Vec3::Zero();
 };
 
@@ -62,7 +62,7 @@ struct SlideSurvey {
 };
 
 struct Survey {
-    Build build;       ///< what it was taken of
+    Build build; ///< what it was taken of
     Practice practice;
     std::vector<SkySurvey> skies;
     std::vector<CameraSurvey> cameras;
@@ -82,7 +82,8 @@ const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::
 bool othersStand(const Build &before, const Build &after, const std::string &but);
 
 /// Single looks, also for the live panels.
-std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis, const std::atomic<bool> *stop = nullptr);
+std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis,
+                                   const std::atomic<bool> *stop = nullptr);
 std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop = nullptr);
 AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part &part, const Port &port, bool hand,
                         int loadCase);

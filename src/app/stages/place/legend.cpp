@@ -16,7 +16,9 @@ constexpr int kRow_px = 17, kSwatch_px = 26, kMargin_px = 6;
 
 void paintSwatch(QPainter &painter, Swatch swatch, const QRectF &box, const theme::Palette &c) {
     const QPointF m = box.center();
-    auto pen = [&](const QColor &color, Qt::PenStyle style = Qt::SolidLine) { painter.setPen(QPen(color, 1.3, style)); };
+    auto pen = [&](const QColor &color, Qt::PenStyle style = Qt::SolidLine) {
+        painter.setPen(QPen(color, 1.3, style));
+    };
     painter.setBrush(Qt::NoBrush);
     auto veil = [](QColor color, float alpha) {
         color.setAlphaF(alpha);
@@ -29,7 +31,8 @@ void paintSwatch(QPainter &painter, Swatch swatch, const QRectF &box, const them
         break;
     case Swatch::findings:
         theme::drawSeverityMark(painter, m - QPointF(6, 0), 4.5, Severity::stop, theme::severityOnMat(Severity::stop));
-        theme::drawSeverityMark(painter, m + QPointF(6, 0), 4.5, Severity::watch, theme::severityOnMat(Severity::watch));
+        theme::drawSeverityMark(painter, m + QPointF(6, 0), 4.5, Severity::watch,
+                                theme::severityOnMat(Severity::watch));
         break;
     case Swatch::dot:
         painter.setPen(Qt::NoPen);

@@ -92,7 +92,8 @@ protected:
         double most = 0.02;
         for (const auto &step : camera->tilts) most = std::max(most, step.hidden + step.propellers);
         auto at = [&](double tilt, double share) {
-            return QPointF(box.left() + (tilt - low) / (high - low) * box.width(), box.bottom() - share / most * box.height());
+            return QPointF(box.left() + (tilt - low) / (high - low) * box.width(),
+                           box.bottom() - share / most * box.height());
         };
         if (camera->bestFrom_deg) {
             QColor good = c.thrustAxis;
@@ -122,12 +123,11 @@ protected:
         painter.drawText(foot, Qt::AlignLeft, tr("%1°").arg(low, 0, 'f', 0));
         painter.drawText(foot, Qt::AlignRight, tr("%1°").arg(high, 0, 'f', 0));
         painter.drawText(foot, Qt::AlignHCenter,
-                         camera->bestFrom_deg
-                             ? tr("within the practice from %1° to %2°")
-                                   .arg(*camera->bestFrom_deg, 0, 'f', 0)
-                                   .arg(*camera->bestTo_deg, 0, 'f', 0)
-                             : tr("no tilt is within the practice's %1 %")
-                                   .arg(lens_.document_.analysis().practice[Limit::cameraHidden]));
+                         camera->bestFrom_deg ? tr("within the practice from %1° to %2°")
+                                                    .arg(*camera->bestFrom_deg, 0, 'f', 0)
+                                                    .arg(*camera->bestTo_deg, 0, 'f', 0)
+                                              : tr("no tilt is within the practice's %1 %")
+                                                    .arg(lens_.document_.analysis().practice[Limit::cameraHidden]));
     }
 
 private:
@@ -175,7 +175,8 @@ private:
 LensView::LensView(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     setAutoFillBackground(true);
-    empty_ = new QLabel(tr("There is no camera aboard. Drag one from Parts onto the mat; its picture then stands here."));
+    empty_ =
+        new QLabel(tr("There is no camera aboard. Drag one from Parts onto the mat; its picture then stands here."));
     empty_->setAlignment(Qt::AlignCenter);
     body_ = new QWidget;
     auto *layout = new QHBoxLayout(this);
@@ -253,9 +254,7 @@ QColor LensView::colorOfOwner(const std::string &id) const {
     return theme::familyColor(type ? familyOf(type->kind) : Family::structure);
 }
 
-QString LensView::nameOfOwner(const std::string &id) const {
-    return nameOf(document_, id);
-}
+QString LensView::nameOfOwner(const std::string &id) const { return nameOf(document_, id); }
 
 const CameraWorld &LensView::world(int self) {
     const Build &build = document_.build();
@@ -307,10 +306,10 @@ void LensView::refine() {
     const Part *part = findPart(document_.build(), camera_);
     const PartType *type = part ? typeOf(document_.build(), *part) : nullptr;
     if (!type || !type->camera || !isVisible()) return;
-    const Picture picture =
-        pictureOf(type->camera->horizontalView_deg, type->camera->verticalView_deg, columnsFor(*type->camera, kFineRays));
-    image_ = imageOf(cameraView(world(int(part - document_.build().parts.data())), document_.analysis().derived, picture,
-                                cameraPose(*type, framePose(document_.build(), *part))),
+    const Picture picture = pictureOf(type->camera->horizontalView_deg, type->camera->verticalView_deg,
+                                      columnsFor(*type->camera, kFineRays));
+    image_ = imageOf(cameraView(world(int(part - document_.build().parts.data())), document_.analysis().derived,
+                                picture, cameraPose(*type, framePose(document_.build(), *part))),
                      picture);
     box_->update();
 }

@@ -88,7 +88,8 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
         });
     }
     connect(sky_, &SkyPanel::ghostsChanged, this, [this] {
-        for (auto *scene : {&planScene_, &elevationScene_}) scene->setExtra("ghosts", sky_->ghostPictures(scene->view()));
+        for (auto *scene : {&planScene_, &elevationScene_})
+            scene->setExtra("ghosts", sky_->ghostPictures(scene->view()));
     });
     legend_ = new Legend(theme, plan_);
     legend_->show(planScene_.overlays());
@@ -154,8 +155,8 @@ QWidget *PlaceBench::makeElevationBar() {
     };
     add(tr("Side"), "tab-side", tr("From the right-hand side, nose to the right"), Lower::side);
     add(tr("Front"), "tab-front", tr("Looking at the nose"), Lower::front);
-    add(tr("Solid"), "tab-solid", tr("In three dimensions: drag turns, Shift drags across, the wheel zooms, a click chooses"),
-        Lower::solid);
+    add(tr("Solid"), "tab-solid",
+        tr("In three dimensions: drag turns, Shift drags across, the wheel zooms, a click chooses"), Lower::solid);
     add(tr("Lens"), "tab-lens", tr("What the flight camera sees, and at which tilt it sees most"), Lower::lens);
     add(tr("Sky"), "tab-sky", tr("The sky over the GPS antenna, and other places compared"), Lower::sky);
     connect(tabs_, &QButtonGroup::idClicked, this, [this](int which) { showLower(Lower(which)); });

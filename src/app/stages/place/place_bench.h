@@ -1,8 +1,8 @@
 // The main screen: plan over elevation on one x axis, with the plumb line through both.
 #pragma once
 
-#include "app/stages/place/library_drawer.h"
 #include "app/stages/place/lens_view.h"
+#include "app/stages/place/library_drawer.h"
 #include "app/stages/place/place_view.h"
 #include "app/stages/place/sky_panel.h"
 #include "app/stages/place/solid_pane.h"

@@ -100,8 +100,8 @@ void PlaceView::mousePressEvent(QMouseEvent *event) {
         return;
     }
     // A part that is already chosen keeps the pointer, even when others lie over it.
-    const auto chosen = std::find_if(under.begin(), under.end(),
-                                     [&](const QString &id) { return document_.selection().contains(id); });
+    const auto chosen =
+        std::find_if(under.begin(), under.end(), [&](const QString &id) { return document_.selection().contains(id); });
     wasSelected_ = chosen != under.end();
     pressedPart_ = wasSelected_ ? *chosen : under.isEmpty() ? QString() : under.first();
     if (pressedPart_.isEmpty()) {
@@ -234,10 +234,11 @@ void PlaceView::dragTo(const QPoint &at, bool snapping) {
     const bool several = together.size() > 1;
     Snap target{wanted, {}, {}, {}, {}};
     if (snapping)
-        target = snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), several);
-    document_.preview(several ? shiftParts(startBuild_, together,
-                                           target.X_FramePart.position_mm - startPose_.position_mm)
-                              : settle(startBuild_, part->id, target, document_.library()));
+        target =
+            snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), several);
+    document_.preview(several
+                          ? shiftParts(startBuild_, together, target.X_FramePart.position_mm - startPose_.position_mm)
+                          : settle(startBuild_, part->id, target, document_.library()));
     scene_.showDrag({startOutline_, startOutline_.translated(moved), target.guides, target.text});
 }
 
@@ -257,8 +258,8 @@ void PlaceView::endDrag(bool keep) {
     const QStringList chosen = document_.selection();
     mode_ = Mode::idle;
     scene_.clearDrag();
-    const QString name = QString::fromStdString(
-        displayName(document_.build(), (plate ? pressedMember_ : pressedPart_).toStdString()));
+    const QString name =
+        QString::fromStdString(displayName(document_.build(), (plate ? pressedMember_ : pressedPart_).toStdString()));
     if (keep)
         document_.commitPreview(chosen.size() > 1 ? tr("Move %n parts", nullptr, int(chosen.size()))
                                                   : tr("Move %1").arg(name));
@@ -289,9 +290,11 @@ void PlaceView::setSectionLine(std::optional<double> at_mm, bool acrossCraft) {
             const QPointF foot = acrossCraft ? QPointF(x, content.top() + end * content.height())
                                              : QPointF(content.left() + end * content.width(), -x);
             const QPointF way = acrossCraft ? QPointF(-kBarb_mm, 0) : QPointF(0, -kBarb_mm);
-            pictures.push_back({drawing::arrowPath(foot, foot + way, 4), theme_.colors().chalk, {}, Qt::SolidLine, 1.4, {}, {}});
+            pictures.push_back(
+                {drawing::arrowPath(foot, foot + way, 4), theme_.colors().chalk, {}, Qt::SolidLine, 1.4, {}, {}});
         }
-        pictures.back().tag = acrossCraft ? tr("cut %1 mm fore").arg(x, 0, 'f', 1) : tr("cut %1 mm left").arg(x, 0, 'f', 1);
+        pictures.back().tag =
+            acrossCraft ? tr("cut %1 mm fore").arg(x, 0, 'f', 1) : tr("cut %1 mm left").arg(x, 0, 'f', 1);
         pictures.back().tagAt = acrossCraft ? QPointF(x + 14, content.center().y() + content.height() * 0.3)
                                             : QPointF(content.center().x() + content.width() * 0.3, -x + 6);
     }
@@ -401,8 +404,7 @@ EditResult PlaceView::withNewPart(const QPoint &at, bool snapping, Snap *where) 
     auto added = addPart(startBuild_, *type, newType_, wanted);
     if (!added || !snapping) return added;
     const Part &part = added->parts.back();
-    const Snap target =
-        snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library());
+    const Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library());
     if (where) *where = target;
     return settle(*added, part.id, target, document_.library());
 }

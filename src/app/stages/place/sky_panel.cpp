@@ -53,8 +53,9 @@ protected:
         const QRectF words(0, box.bottom() + 2, width(), kWords_px);
         const double pitch = cruise_ ? panel_.document_.analysis().practice[Limit::cruisePitch] : 0;
         painter.setFont(panel_.theme_.text(theme::kSmallPixels + 1, true));
-        painter.drawText(words, Qt::AlignHCenter | Qt::AlignTop,
-                         (cruise_ ? tr("cruise: %1 % hidden") : tr("level: %1 % hidden")).arg(100 * view.hidden, 0, 'f', 1));
+        painter.drawText(
+            words, Qt::AlignHCenter | Qt::AlignTop,
+            (cruise_ ? tr("cruise: %1 % hidden") : tr("level: %1 % hidden")).arg(100 * view.hidden, 0, 'f', 1));
         painter.setFont(panel_.theme_.text(theme::kSmallPixels));
         painter.setPen(c.softChalk);
         const QString leans = tr("antenna leans %1°").arg(view.axisToZenith_deg, 0, 'f', 0);
@@ -76,7 +77,8 @@ private:
         for (std::size_t i = 0; i < directions.size(); ++i) {
             const Vec3 &d = directions[i];
             const double flat = std::hypot(d.x(), d.y()), r = half * std::sqrt(std::max(0.0, 1 - d.z()));
-            const int x = int(half + (flat > 0 ? d.x() / flat * r : 0)), y = int(half - (flat > 0 ? d.y() / flat * r : 0));
+            const int x = int(half + (flat > 0 ? d.x() / flat * r : 0)),
+                      y = int(half - (flat > 0 ? d.y() / flat * r : 0));
             for (int py = y; py < std::min(y + dot, size); ++py)
                 for (int px = x; px < std::min(x + dot, size); ++px)
                     if (std::hypot(px + 0.5 - half, py + 0.5 - half) <= half)
@@ -154,7 +156,8 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
         b->setAccessibleName(text);
         return b;
     };
-    add_ = button(tr("Ghost here"), "ghost-here", tr("Remembers this place to compare it; G over a drawing does so at the pointer"));
+    add_ = button(tr("Ghost here"), "ghost-here",
+                  tr("Remembers this place to compare it; G over a drawing does so at the pointer"));
     move_ = button(tr("Move it there"), "ghost-move", tr("Puts the receiver where the chosen ghost is"));
     remove_ = button(tr("Drop ghost"), "ghost-remove", tr("Forgets the chosen ghost"));
     auto *buttons = new QHBoxLayout;
@@ -195,7 +198,8 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
         empty_->setStyleSheet(QStringLiteral("color: %1;").arg(c.softChalk.name()));
         table_->setStyleSheet(
             QStringLiteral("QTableWidget { background: %1; color: %2; selection-background-color: %3; "
-                           "selection-color: %2; } QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %4; border: none; "
+                           "selection-color: %2; } QHeaderView { background: %1; } QHeaderView::section { background: "
+                           "%1; color: %4; border: none; "
                            "padding: 2px; }")
                 .arg(c.mat.name(), c.chalk.name(), c.matGridStrong.name(), c.softChalk.name()));
         follow();
@@ -230,8 +234,8 @@ void SkyPanel::look(Site &site, const RayWorld &world) const {
 const RayWorld &SkyPanel::world(const Part &part) {
     const Build &build = document_.build();
     const auto &analysis = document_.analysis();
-    if (!world_ || worldPart_ != part.id || worldCase_ != document_.loadCase() || !(worldPractice_ == analysis.practice) ||
-        !othersStand(worldOf_, build, part.id)) {
+    if (!world_ || worldPart_ != part.id || worldCase_ != document_.loadCase() ||
+        !(worldPractice_ == analysis.practice) || !othersStand(worldOf_, build, part.id)) {
         world_ = skyWorld(build, analysis.derived, document_.loadCase(), int(&part - build.parts.data()),
                           analysis.practice[Limit::skyThick]);
         ++worldsMade_;
@@ -261,7 +265,8 @@ void SkyPanel::refresh() {
     look(sites.front(), rays);
     for (const auto &[number, pose] : ghosts_) {
         // While only the receiver itself moves nothing changes over the ghosts.
-        const auto known = std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) { return s.number == number; });
+        const auto known =
+            std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) { return s.number == number; });
         if (sameSky && known != sites_.end()) {
             sites.push_back(std::move(*known));
             continue;
@@ -286,15 +291,19 @@ void SkyPanel::refreshTable() {
         const auto &by = site.level.by.empty() ? site.cruise.by : site.level.by;
         const Vec3 p = site.X_FramePart.position_mm;
         const QString place = site.number == 0 ? tr("as it stands") : tr("ghost %1").arg(site.number);
-        const QString cells[] = {
-            place, tr("%1 %").arg(100 * site.level.hidden, 0, 'f', 1), tr("%1 %").arg(100 * site.cruise.hidden, 0, 'f', 1),
-            by.empty() ? tr("nothing") : QString::fromStdString(displayName(document_.build(), by.front().id))};
+        const QString cells[] = {place, tr("%1 %").arg(100 * site.level.hidden, 0, 'f', 1),
+                                 tr("%1 %").arg(100 * site.cruise.hidden, 0, 'f', 1),
+                                 by.empty() ? tr("nothing")
+                                            : QString::fromStdString(displayName(document_.build(), by.front().id))};
         for (int column = 0; column < 4; ++column) {
             auto *item = table_->item(r, column);
             if (!item) table_->setItem(r, column, item = new QTableWidgetItem);
             item->setText(cells[column]);
             if (column == 1 || column == 2) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            item->setToolTip(tr("%1 mm fore, %2 mm left, %3 mm high").arg(p.x(), 0, 'f', 1).arg(p.y(), 0, 'f', 1).arg(p.z(), 0, 'f', 1));
+            item->setToolTip(tr("%1 mm fore, %2 mm left, %3 mm high")
+                                 .arg(p.x(), 0, 'f', 1)
+                                 .arg(p.y(), 0, 'f', 1)
+                                 .arg(p.z(), 0, 'f', 1));
         }
     }
     table_->resizeColumnsToContents();
@@ -357,8 +366,9 @@ void SkyPanel::moveToChosen() {
     const int row = chosenSite();
     const Part *part = findPart(document_.build(), receiver_);
     if (row <= 0 || !part) return;
-    document_.edit(tr("Move %1 to ghost %2").arg(QString::fromStdString(part->name)).arg(sites_[std::size_t(row)].number),
-                   movePart(document_.build(), receiver_, sites_[std::size_t(row)].X_FramePart));
+    document_.edit(
+        tr("Move %1 to ghost %2").arg(QString::fromStdString(part->name)).arg(sites_[std::size_t(row)].number),
+        movePart(document_.build(), receiver_, sites_[std::size_t(row)].X_FramePart));
 }
 
 void SkyPanel::removeChosen() {
@@ -377,11 +387,12 @@ std::vector<drawing::Picture> SkyPanel::ghostPictures(View view) const {
         QPainterPath path;
         path.setFillRule(Qt::WindingFill);
         if (type)
-            for (const auto &solid : type->solids) path.addPath(drawing::outline(view, solid.shape, pose * solid.X_PartSolid));
+            for (const auto &solid : type->solids)
+                path.addPath(drawing::outline(view, solid.shape, pose * solid.X_PartSolid));
         QColor veil = theme::familyColor(Family::sensing);
         veil.setAlphaF(0.25f);
-        pictures.push_back({path.simplified(), theme_.colors().chalk, veil, Qt::DashLine, 1.2, tr("ghost %1").arg(number),
-                            drawing::project(view, pose.position_mm) + QPointF(0, -14)});
+        pictures.push_back({path.simplified(), theme_.colors().chalk, veil, Qt::DashLine, 1.2,
+                            tr("ghost %1").arg(number), drawing::project(view, pose.position_mm) + QPointF(0, -14)});
     }
     return pictures;
 }

@@ -81,11 +81,11 @@ Snap snap(const Build &build, const Part &part, const Pose &wanted, View view, d
                               (!perch->site.empty() && part.placement.site == perch->site);
             if (held && perch->adapter.empty()) perch->fastening = part.fastening; // as it was chosen before
             result.X_FramePart = perch->X_FramePart;
-            result.text = say("%1 %2")
-                              .arg(QCoreApplication::translate("Perch", perchWord(perch->kind).data()),
-                                   QString::fromStdString(displayName(build, perch->on)));
+            result.text = say("%1 %2").arg(QCoreApplication::translate("Perch", perchWord(perch->kind).data()),
+                                           QString::fromStdString(displayName(build, perch->on)));
             for (int axis = 0; axis < 3; ++axis)
-                if (shows(view, axis)) result.guides.push_back(guideThrough(view, axis, perch->X_FramePart.position_mm[axis]));
+                if (shows(view, axis))
+                    result.guides.push_back(guideThrough(view, axis, perch->X_FramePart.position_mm[axis]));
             result.perch = std::move(perch);
             return result;
         }

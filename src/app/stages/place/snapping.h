@@ -19,8 +19,8 @@ struct Snap {
     QString text;               ///< what it snapped to
 };
 
-/// `wanted` is where the pointer would put the part. Anything within `reach_mm` on the screen attracts; perches win over
-/// lines. `adapters`: types that may go between. With `lines` only: no perches, for parts that move together.
+/// `wanted` is where the pointer would put the part. Anything within `reach_mm` on the screen attracts; perches win
+/// over lines. `adapters`: types that may go between. With `lines` only: no perches, for parts that move together.
 Snap snap(const Build &build, const Part &part, const Pose &wanted, drawing::View view, double reach_mm,
           const TypeTable &adapters, bool linesOnly = false);
 

@@ -82,14 +82,17 @@ void SolidPane::applyCut() {
     at_->setEnabled(cut_->isChecked());
     at_->setToolTip(tr("%1 mm").arg(at_->value()));
     if (view_)
-        view_->setCut(cut_->isChecked() ? std::optional(drawing::CutAway{cutAxis_, double(at_->value())}) : std::nullopt);
+        view_->setCut(cut_->isChecked() ? std::optional(drawing::CutAway{cutAxis_, double(at_->value())})
+                                        : std::nullopt);
 }
 
 void SolidPane::showEvent(QShowEvent *event) {
     QWidget::showEvent(event);
     if (view_ || !message_->text().isEmpty()) return;
     if (const QString &why = drawing::whyNoSolidView(); !why.isEmpty()) {
-        message_->setText(tr("No three-dimensional view here: %1.\nEverything else works; Side and Front show the same craft.").arg(why));
+        message_->setText(
+            tr("No three-dimensional view here: %1.\nEverything else works; Side and Front show the same craft.")
+                .arg(why));
         message_->show();
         return;
     }
