@@ -63,6 +63,7 @@ int main(int argc, char **argv) {
     const QCommandLineOption select("select", "Part to select.", "ID");
     const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW",
                                    "side");
+    const QCommandLineOption larger("larger", "Place: the lower view takes most of the bench.");
     const QCommandLineOption overlays("overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS");
     const QCommandLineOption loadCase("load-case", "Load case to show.", "ID");
     const QCommandLineOption ghost("ghost", "Place: drop a ghost of the GPS at a place in plan; may be repeated.",
@@ -70,8 +71,8 @@ int main(int argc, char **argv) {
     const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
-    parser.addOptions(
-        {screenshot, size, stage, themeName, select, lower, overlays, loadCase, ghost, practice, editPart, startTime});
+    parser.addOptions({screenshot, size, stage, themeName, select, lower, larger, overlays, loadCase, ghost, practice,
+                       editPart, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -130,6 +131,8 @@ int main(int argc, char **argv) {
         window.setMinimumSize(0, 0);
         window.resize(width, height);
         window.show();
+        if (parser.isSet(larger))
+            QTimer::singleShot(100, &window, [&] { window.placeBench().enlargeLower(true); }); // once it has its size
         QTimer shutter; // once the window stands still and the survey is in
         QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
             if (!window.surveyor().isSettled()) return;

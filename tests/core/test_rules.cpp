@@ -1,6 +1,7 @@
 // What each rule finds, at which number it starts to find it, and what it says and offers.
 #include "core/analysis/analysis.h"
 #include "core/rules/rule.h"
+#include "core/survey/survey.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -251,7 +252,7 @@ private slots:
     void theDemoShowsItsFaultsInWords() {
         const Build build = test::stakewalker();
         Analyser analyser;
-        const Analysis &analysis = analyser.update(build);
+        const Analysis &analysis = analyseFully(analyser, build);
         std::set<std::string> rules;
         for (const auto &finding : analysis.findings) {
             const FindingText text = wordFinding(build, finding);

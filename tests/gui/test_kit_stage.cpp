@@ -59,6 +59,29 @@ private slots:
         QVERIFY(!findKitEntry(f.document().build(), "acam-134"));
         QCOMPARE(f.axisText(), before);
     }
+    void aSurveyThatComesInLeavesTypingAlone() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        const auto index = cell(bench, "acam-134", kit::inHand);
+        bench.table().setCurrentIndex(index);
+        bench.table().edit(index);
+        QLineEdit *editor = nullptr;
+        for (auto *candidate : bench.table().findChildren<QLineEdit *>())
+            if (candidate->isVisible()) editor = candidate;
+        QVERIFY(editor);
+        editor->selectAll();
+        QTest::keyClicks(editor, "1");
+        Analyser analyser;
+        f.document().setSurvey(
+            std::make_shared<const Survey>(surveyOf(f.document().build(), analyser.update(f.document().build()))));
+        QApplication::processEvents();
+        QTest::keyClicks(editor, "2");
+        QCOMPARE(editor->text(), QString("12"));
+        QTest::keyClick(editor, Qt::Key_Return);
+        QApplication::processEvents();
+        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->inHand, 12);
+    }
     void aCellThatIsBeingFilledInWhenTheWindowClosesDoesNoHarm() {
         WindowFixture f;
         f.window->setStage(Stage::kit);

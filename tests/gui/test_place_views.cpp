@@ -10,9 +10,13 @@
 #include "core/rules/wording.h"
 #include "gui/window_fixture.h"
 
+#include <QAbstractButton>
 #include <QComboBox>
+#include <QDropEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMessageBox>
+#include <QMimeData>
 #include <QSlider>
 #include <QTableWidget>
 #include <QToolButton>
@@ -117,6 +121,51 @@ private slots:
         const PartType *type =
             f.document().selectedPart() ? typeOf(f.document().build(), *f.document().selectedPart()) : nullptr;
         if (type && type->camera) QCOMPARE(lens.camera(), std::string("acam")); // a chosen camera is looked through
+    }
+    void theLowerViewGrowsAndTheSolidFollows() {
+        WindowFixture f;
+        auto &bench = f.window->placeBench();
+        bench.showLower(Lower::solid);
+        QTest::qWait(80);
+        const int before = bench.solid().height();
+        QTest::keyClick(&f.plan(), Qt::Key_L);
+        QTest::qWait(80);
+        QVERIFY(bench.solid().height() > before * 3 / 2);
+        if (auto *view = bench.solid().view()) // the craft still fills it
+            QVERIFY(view->rect().contains(view->toPixels(f.position("gps")).toPoint()));
+        QTest::keyClick(&f.plan(), Qt::Key_L);
+        QTest::qWait(40);
+        QVERIFY(std::abs(bench.solid().height() - before) < 12);
+    }
+    void openingAnotherBuildAsksAboutChanges() {
+        WindowFixture f;
+        f.document().edit("move", shiftPart(f.document().build(), "gps", {1, 0, 0}));
+        const Build changed = f.document().build();
+        int asked = 0;
+        auto answer = [&](QMessageBox::StandardButton button) {
+            QTimer::singleShot(100, f.window.get(), [&asked, button] {
+                if (auto *box = qobject_cast<QMessageBox *>(QApplication::activeModalWidget())) {
+                    ++asked;
+                    box->button(button)->click();
+                }
+            });
+        };
+        QMimeData data;
+        data.setUrls({QUrl::fromLocalFile(WEIGHTAXIS_TEST_DATA "/demos/kilnlamp.waxis")});
+        auto drop = [&] {
+            QDragEnterEvent enter(QPoint(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(f.window.get(), &enter);
+            QDropEvent event(QPointF(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(f.window.get(), &event);
+        };
+        answer(QMessageBox::Cancel);
+        drop();
+        QCOMPARE(asked, 1);
+        QVERIFY(f.document().build() == changed); // nothing lost
+        answer(QMessageBox::Discard);
+        drop();
+        QCOMPARE(asked, 2);
+        QCOMPARE(f.document().title(), QString("Kilnlamp"));
     }
     void withoutACameraTheLensSaysWhatToDo() {
         WindowFixture f;

@@ -30,6 +30,8 @@ BuildScene::BuildScene(View view, app::Document &document, const theme::Theme &t
     cuts_->setZValue(9e4);
     addItem(cuts_);
     connect(&document_, &app::Document::changed, this, &BuildScene::update);
+    connect(&document_, &app::Document::judged, this, &BuildScene::update);
+    connect(&document_, &app::Document::redrawn, this, &BuildScene::update);
     connect(&document_, &app::Document::selectionChanged, this, &BuildScene::update);
     connect(&document_, &app::Document::highlightChanged, this, &BuildScene::update);
     connect(&theme_, &theme::Theme::changed, this, [this] {

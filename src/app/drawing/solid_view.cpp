@@ -74,6 +74,7 @@ SolidView::SolidView(app::Document &document, const theme::Theme &theme, QWidget
         if (isVisible()) update();
     };
     connect(&document_, &app::Document::changed, this, renew);
+    connect(&document_, &app::Document::redrawn, this, renew);
     connect(&document_, &app::Document::selectionChanged, this, renew);
     connect(&document_, &app::Document::highlightChanged, this, renew);
     connect(&document_, &app::Document::opened, this, [this] { fitted_ = false; });
@@ -93,6 +94,7 @@ void SolidView::release() {
 }
 
 void SolidView::setOrbit(const Orbit &orbit) {
+    turned_ = true;
     orbit_ = orbit;
     constexpr double kNearest_mm = 15, kFarthest_mm = 8000, kSteepest_deg = 89.5;
     orbit_.distance_mm = std::clamp(orbit_.distance_mm, kNearest_mm, kFarthest_mm);
@@ -124,6 +126,7 @@ void SolidView::fit() {
     next.distance_mm = kRoom * radius / std::sin(radiansFromDegrees(Orbit::kView_deg) / 2) / std::min(1.0, aspect);
     setOrbit(next);
     fitted_ = true;
+    turned_ = false;
 }
 
 void SolidView::remake() {
@@ -273,6 +276,10 @@ void SolidView::keyPressEvent(QKeyEvent *event) {
     default: QOpenGLWidget::keyPressEvent(event); return;
     }
     setOrbit(next);
+}
+
+void SolidView::resizeGL(int, int) {
+    if (fitted_ && !turned_) QMetaObject::invokeMethod(this, &SolidView::fit, Qt::QueuedConnection);
 }
 
 void SolidView::showEvent(QShowEvent *event) {

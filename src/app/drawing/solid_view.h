@@ -43,6 +43,7 @@ protected:
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
     void showEvent(QShowEvent *event) override;
+    void resizeGL(int width, int height) override;
 
 private:
     void remake();
@@ -56,7 +57,7 @@ private:
     SolidLooks looks_;
     std::optional<CutAway> cut_;
     SolidScene scene_;
-    bool stale_ = true, uploaded_ = false, fitted_ = false;
+    bool stale_ = true, uploaded_ = false, fitted_ = false, turned_ = false; ///< by hand since it was fitted
     std::unique_ptr<QOpenGLShaderProgram> program_;
     QOpenGLBuffer corners_{QOpenGLBuffer::VertexBuffer};
     QOpenGLVertexArrayObject layout_;

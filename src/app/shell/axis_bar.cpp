@@ -25,10 +25,12 @@ AxisBar::AxisBar(Document &document, const theme::Theme &theme, QWidget *parent)
     setFocusPolicy(Qt::TabFocus);
     setAccessibleName(tr("Axis bar"));
     setToolTip(tr("Weight and balance of the active load case; a click opens Balance"));
-    connect(&document_, &Document::changed, this, [this] {
+    auto follow = [this] {
         setAccessibleDescription(spokenText());
         update();
-    });
+    };
+    connect(&document_, &Document::changed, this, follow);
+    connect(&document_, &Document::judged, this, follow);
     connect(&theme_, &theme::Theme::changed, this, qOverload<>(&QWidget::update));
 }
 

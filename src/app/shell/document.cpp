@@ -52,7 +52,7 @@ Document::Document(QObject *parent) : QObject(parent) {
     folding_->setEasingCurve(QEasingCurve::InOutQuad);
     connect(folding_, &QVariantAnimation::valueChanged, this, [this](const QVariant &share) {
         foldTo(share.toDouble());
-        emit changed();
+        emit redrawn();
     });
 }
 
@@ -79,7 +79,7 @@ std::optional<Vec3> Document::drawnCg_mm() const {
 void Document::setSurvey(std::shared_ptr<const Survey> survey) {
     analyser_.setSurvey(std::move(survey));
     analyse();
-    emit changed();
+    emit judged();
 }
 
 QString Document::title() const { return QString::fromStdString(shown_.name); }

@@ -83,6 +83,8 @@ public:
 
 signals:
     void changed(); ///< build and analysis, also while previewing
+    void judged();  ///< other findings on the same build: a survey came in. Nothing that is being typed is touched
+    void redrawn(); ///< the arms fold or unfold: only drawings follow
     void opened();  ///< another build
     void selectionChanged();
     void highlightChanged();

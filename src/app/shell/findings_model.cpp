@@ -5,6 +5,7 @@ namespace waxis::app {
 
 FindingsModel::FindingsModel(Document &document, QObject *parent) : QAbstractListModel(parent), document_(document) {
     connect(&document_, &Document::changed, this, &FindingsModel::refresh);
+    connect(&document_, &Document::judged, this, &FindingsModel::refresh);
     refresh();
 }
 

@@ -92,6 +92,7 @@ StageRail::StageRail(Document &document, const theme::Theme &theme, QWidget *par
         connect(button, &QAbstractButton::clicked, this, [this, i] { emit stageChosen(Stage(i)); });
     }
     connect(&document_, &Document::changed, this, &StageRail::recount);
+    connect(&document_, &Document::judged, this, &StageRail::recount);
     recount();
 }
 

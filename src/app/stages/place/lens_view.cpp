@@ -216,6 +216,7 @@ LensView::LensView(app::Document &document, const theme::Theme &theme, QWidget *
         if (isVisible()) refresh();
     };
     connect(&document_, &app::Document::changed, this, look);
+    connect(&document_, &app::Document::judged, this, look); // the curve over all tilts
     connect(&document_, &app::Document::selectionChanged, this, look);
     auto dress = [this, look] {
         QPalette colors = palette();

@@ -81,6 +81,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
                 [this, view](double scale, const QPointF &centre) { alignFrom(view, scale, centre); });
         connect(view, &PlaceView::fitWanted, this, &PlaceBench::fit);
         connect(view, &PlaceView::overlayWanted, this, &PlaceBench::toggleOverlay);
+        connect(view, &PlaceView::largerLowerWanted, this, [this] { enlargeLower(!larger_->isChecked()); });
         connect(view, &PlaceView::sectionMoved, this, &PlaceBench::setSectionAt);
         connect(view, &PlaceView::ghostWanted, this, [this, view](const Vec3 &at) {
             showLower(Lower::sky);
@@ -95,11 +96,14 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     legend_->show(planScene_.overlays());
     plan_->installEventFilter(this);
     connect(&document_, &app::Document::opened, this, [this] { QTimer::singleShot(0, this, &PlaceBench::fit); });
-    connect(&document_, &app::Document::changed, this, [this] {
+    auto layOut = [this] {
         if (document_.isPreviewing()) return; // labels travel with their parts; they are laid out when the mouse is up
         planScene_.layOutLabels(plan_->pixelsPerMm());
         elevationScene_.layOutLabels(elevation_->pixelsPerMm());
-    });
+    };
+    connect(&document_, &app::Document::changed, this, layOut);
+    connect(&document_, &app::Document::judged, this, layOut);
+    connect(&document_, &app::Document::redrawn, this, layOut);
     auto dress = [this] {
         splitter_->setStyleSheet(
             QStringLiteral("QSplitter::handle { background: %1; }").arg(theme_.colors().matGridStrong.name()));
@@ -165,6 +169,10 @@ QWidget *PlaceBench::makeElevationBar() {
     solidTools_->hide();
     row->addWidget(solidTools_);
     row->addStretch();
+    larger_ = chip(tr("Larger"), tr("Gives this view most of the bench (L)"), false);
+    larger_->setObjectName("lower-larger");
+    connect(larger_, &QToolButton::toggled, this, &PlaceBench::enlargeLower);
+    row->addWidget(larger_);
     return bar;
 }
 
@@ -195,6 +203,14 @@ void PlaceBench::showLower(Lower which) {
     const double x = view == View::side ? plan_->centre().x() : middle.x();
     elevation_->look(plan_->pixelsPerMm(), {x, middle.y()});
     elevationScene_.layOutLabels(elevation_->pixelsPerMm());
+}
+
+void PlaceBench::enlargeLower(bool large) {
+    larger_->setChecked(large);
+    const int height = splitter_->height();
+    const int plan = large ? height * 26 / 100 : height * 62 / 100;
+    splitter_->setSizes({plan, height - plan});
+    QTimer::singleShot(0, this, &PlaceBench::fit);
 }
 
 void PlaceBench::toggleOverlay(int key) {

@@ -37,6 +37,8 @@ public:
     Legend &legend() { return *legend_; }
     void showLower(Lower which);
     Lower lower() const { return lowerShown_; }
+    /// Gives the lower view most of the bench, or the plan again.
+    void enlargeLower(bool large);
     /// Switches an overlay by its key.
     void toggleOverlay(int key);
     /// Where the elevations are cut, mm: to the left (side), forward (front).
@@ -73,6 +75,7 @@ private:
     Legend *legend_ = nullptr;
     QWidget *solidTools_ = nullptr;
     QButtonGroup *tabs_ = nullptr;
+    QToolButton *larger_ = nullptr;
     Lower lowerShown_ = Lower::side;
     double sectionAside_mm_ = 0, sectionFore_mm_ = 0;
     LibraryDrawer *library_ = nullptr;

@@ -485,6 +485,10 @@ bool PlaceView::handleKey(QKeyEvent *event) {
         emit overlayWanted(event->key() - Qt::Key_0);
         return true;
     }
+    if (event->key() == Qt::Key_L && !event->modifiers()) {
+        emit largerLowerWanted();
+        return true;
+    }
     if (event->key() == Qt::Key_M && !event->modifiers()) {
         if (!event->isAutoRepeat()) beginMeasure();
         return true;

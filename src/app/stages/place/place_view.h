@@ -34,6 +34,7 @@ public:
 signals:
     void zoomed(double pixelsPerMm, const QPointF &centre); ///< by wheel or panning
     void fitWanted();
+    void largerLowerWanted();
     void overlayWanted(int key);         ///< a digit switches an overlay
     void ghostWanted(const Vec3 &at_mm); ///< compare this place for a GPS; the height is open in plan
     void sectionMoved(double at_mm);     ///< the line along which the lower view is cut was dragged
