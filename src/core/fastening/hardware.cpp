@@ -1,7 +1,7 @@
 #include "core/fastening/hardware.h"
 
 #include "core/base/units.h"
-#include "core/fasteners/thread.h"
+#include "core/fasteners/screw.h"
 #include "core/geometry/hole_pattern.h"
 
 #include <algorithm>
@@ -59,8 +59,6 @@ double footprint_mm2(const PartType &type) {
     return bounds.empty() ? 0 : bounds.size_mm().x() * bounds.size_mm().y();
 }
 
-constexpr std::array<double, 13> kLengths_mm{4, 5, 6, 8, 10, 12, 14, 16, 20, 25, 30, 35, 40}; // ISO 4762 series
-
 Hardware screws(const Build &build, const Part &part, const PartType &type) {
     if (!type.mounting && !part.fastening.pieces) return {};
     const ThreadSize *thread = findThread("M3");
@@ -68,16 +66,12 @@ Hardware screws(const Build &build, const Part &part, const PartType &type) {
         for (const auto &size : threadSizes())
             if (size.nominal_mm <= type.mounting->holeDiameter_mm + 1e-9) thread = &size;
     const double needed = beneath_mm(build, part) + boardThickness_mm(type) + thread->nominal_mm;
-    const auto length = std::find_if(kLengths_mm.begin(), kLengths_mm.end(), [&](double l) { return l >= needed; });
-    const double l = length == kLengths_mm.end() ? kLengths_mm.back() : *length;
-    // Shank at the thread's mean diameter and a cap head less its socket (a third), steel.
-    const double d = thread->nominal_mm, mean = d - 0.65 * thread->pitch_mm;
-    const double head = kPi / 4 * thread->capHead_mm * thread->capHead_mm * d * 2 / 3;
+    const double l = stockLength_mm(needed).value_or(kStockLengths_mm.back());
     Hardware out;
     out.item = fmt::format("screw-{}-{:g}", thread->name, l);
     out.name = fmt::format("{} screw, {:g} mm", thread->name, l);
     out.pieces = part.fastening.pieces.value_or(type.mounting ? int(holeCentres(*type.mounting).size()) : 0);
-    out.piece_g = (kPi / 4 * mean * mean * l + head) * gramsPerCubicMillimetre(7.85);
+    out.piece_g = capScrewVolume_mm3(*thread, l) * gramsPerCubicMillimetre(7.85); // steel
     out.tolerance_g = out.piece_g * 0.15;
     out.basis = fmt::format("{:.1f} mm beneath, {:.1f} mm board, one diameter of thread", beneath_mm(build, part),
                             boardThickness_mm(type));

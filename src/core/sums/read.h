@@ -15,6 +15,7 @@ SumValue matrix(const Mat3 &m);
 std::vector<Sum> balanceSums();
 std::vector<Sum> attitudeSums();
 std::vector<Sum> fastenerSums();
+std::vector<Sum> screwSums();
 std::vector<Sum> skySums();
 
 } // namespace waxis::sums

@@ -85,7 +85,7 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
 std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
-        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums(), sums::skySums()})
+        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();

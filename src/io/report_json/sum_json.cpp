@@ -3,6 +3,7 @@
 #include "io/json/parse.h"
 #include "io/json/schema.h"
 
+#include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -11,7 +12,8 @@ namespace waxis::io {
 using OrderedJson = nlohmann::ordered_json;
 
 OrderedJson sumValueJson(const SumValue &value) {
-    if (const auto *number = std::get_if<double>(&value.held)) return *number;
+    if (const auto *number = std::get_if<double>(&value.held))
+        return std::isnan(*number) ? OrderedJson(nullptr) : OrderedJson(*number); // there is none
     if (const auto *truth = std::get_if<bool>(&value.held)) return *truth;
     if (const auto *text = std::get_if<std::string>(&value.held)) return *text;
     if (const auto *list = std::get_if<SumList>(&value.held)) {
@@ -48,7 +50,7 @@ SumValue sumValueFromText(const std::string &text) {
 
 std::string sumValueText(const SumValue &value) {
     if (const auto *number = std::get_if<double>(&value.held))
-        return fmt::format("{:.6g}", *number == 0 ? 0.0 : *number);
+        return std::isnan(*number) ? "none" : fmt::format("{:.6g}", *number == 0 ? 0.0 : *number);
     if (const auto *truth = std::get_if<bool>(&value.held)) return *truth ? "yes" : "no";
     if (const auto *text = std::get_if<std::string>(&value.held)) return *text;
     if (const auto *list = std::get_if<SumList>(&value.held)) {
