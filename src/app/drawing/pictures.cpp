@@ -5,7 +5,6 @@
 #include "core/attitude/mounting_angles.h"
 #include "core/base/units.h"
 #include "core/folding/folding.h"
-#include "core/geometry/hull.h"
 #include "core/geometry/section.h"
 #include "core/rules/wording.h"
 #include "core/stance/stance.h"
@@ -20,20 +19,6 @@ namespace {
 QString number(double value) { return QString::fromStdString(oneDecimal(value)); }
 
 QString tr(const char *text) { return QCoreApplication::translate("Pictures", text); }
-
-QPainterPath hullOf(View view, const std::vector<Vec3> &points) {
-    std::vector<Vec2> flat;
-    for (const auto &p : points) {
-        const QPointF q = project(view, p);
-        flat.emplace_back(q.x(), q.y());
-    }
-    QPolygonF polygon;
-    for (const auto &p : convexHull(std::move(flat))) polygon << QPointF(p.x(), p.y());
-    QPainterPath path;
-    path.addPolygon(polygon);
-    path.closeSubpath();
-    return path;
-}
 
 QColor veil(QColor color, float alpha) {
     color.setAlphaF(alpha);
@@ -102,7 +87,7 @@ private:
                     points.push_back(pose.lens_mm + kReach_mm * (pose.R_FrameCamera * d));
                 }
             const QColor color = theme::familyColor(Family::imaging);
-            add(hullOf(view_, points), veil(color, 0.8f), veil(color, 0.13f));
+            add(shadowOf(view_, points), veil(color, 0.8f), veil(color, 0.13f));
             line(pose.lens_mm, pose.lens_mm + kReach_mm * pose.R_FrameCamera.col(0), veil(color, 0.8f),
                  Qt::DashDotLine);
             if (const auto *survey = analysis_.derived.survey.get())

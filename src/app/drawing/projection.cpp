@@ -37,14 +37,6 @@ Vec3 towardsViewer(View view) {
 
 namespace {
 
-QPolygonF hull(const std::vector<QPointF> &points) {
-    std::vector<Vec2> flat;
-    for (const auto &p : points) flat.emplace_back(p.x(), p.y());
-    QPolygonF polygon;
-    for (const auto &p : convexHull(std::move(flat))) polygon << QPointF(p.x(), p.y());
-    return polygon;
-}
-
 void addCircle(std::vector<Vec3> &corners, double radius, double z) {
     constexpr int kCorners = 40;
     for (int i = 0; i < kCorners; ++i) {
@@ -54,6 +46,20 @@ void addCircle(std::vector<Vec3> &corners, double radius, double z) {
 }
 
 } // namespace
+
+QPainterPath shadowOf(View view, const std::vector<Vec3> &points) {
+    std::vector<Vec2> flat;
+    for (const auto &p : points) {
+        const QPointF q = project(view, p);
+        flat.emplace_back(q.x(), q.y());
+    }
+    QPolygonF polygon;
+    for (const auto &p : convexHull(std::move(flat))) polygon << QPointF(p.x(), p.y());
+    QPainterPath path;
+    path.addPolygon(polygon);
+    path.closeSubpath();
+    return path;
+}
 
 QPainterPath outline(View view, const Shape &shape, const Pose &pose) {
     QPainterPath path;
@@ -106,11 +112,8 @@ QPainterPath outline(View view, const Shape &shape, const Pose &pose) {
         }
         return path.simplified();
     }
-    std::vector<QPointF> points;
-    for (const auto &corner : corners) points.push_back(project(view, pose * corner));
-    path.addPolygon(hull(points));
-    path.closeSubpath();
-    return path;
+    for (auto &corner : corners) corner = pose * corner;
+    return shadowOf(view, corners);
 }
 
 double nearness(View view, const Shape &shape, const Pose &pose) {

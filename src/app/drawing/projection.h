@@ -5,6 +5,7 @@
 
 #include <QPainterPath>
 #include <QPointF>
+#include <vector>
 
 namespace waxis::drawing {
 
@@ -23,6 +24,9 @@ Vec3 towardsViewer(View view);
 
 /// Outline of a posed shape as it is seen; prisms seen along their axis keep their holes.
 QPainterPath outline(View view, const Shape &shape, const Pose &X_FrameShape);
+
+/// Outline of the convex hull of points as it is seen.
+QPainterPath shadowOf(View view, const std::vector<Vec3> &points);
 
 /// How near to the viewer the shape reaches: what is drawn later lies on top.
 double nearness(View view, const Shape &shape, const Pose &X_FrameShape);

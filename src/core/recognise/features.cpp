@@ -3,6 +3,7 @@
 #include "core/recognise/features.h"
 
 #include "core/base/units.h"
+#include "core/geometry/hull.h"
 
 #include <algorithm>
 #include <array>
@@ -16,25 +17,6 @@ namespace {
 constexpr double kPatternOff_mm = 0.2;
 constexpr std::array kStackSides_mm{16.0, 20.0, 25.5, 30.5};
 constexpr std::array kMotorCircles_mm{9.0, 12.0, 16.0, 19.0, 25.0};
-
-std::vector<Vec2> convexHull(std::vector<Vec2> points) {
-    std::sort(points.begin(), points.end(),
-              [](const Vec2 &a, const Vec2 &b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
-    auto cross = [](const Vec2 &o, const Vec2 &a, const Vec2 &b) {
-        return (a.x() - o.x()) * (b.y() - o.y()) - (a.y() - o.y()) * (b.x() - o.x());
-    };
-    std::vector<Vec2> hull;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t start = hull.size();
-        for (const auto &p : points) {
-            while (hull.size() >= start + 2 && cross(hull[hull.size() - 2], hull.back(), p) <= 0) hull.pop_back();
-            hull.push_back(p);
-        }
-        hull.pop_back();
-        std::reverse(points.begin(), points.end());
-    }
-    return hull;
-}
 
 /// Angle folded into (-limit, limit] by whole steps of 2 * limit.
 double folded(double angle_deg, double limit_deg) {
