@@ -1,6 +1,7 @@
 // Reaching ports, folding arms, sliding packs, standing on the ground; and the property that moving a part clear of
 // everything never makes a new overlap.
 #include "core/access/service.h"
+#include "core/analysis/thing_gap.h"
 #include "core/folding/folding.h"
 #include "core/stance/stance.h"
 #include "core/survey/compare.h"
@@ -212,6 +213,24 @@ private slots:
         QCOMPARE(stance.z_mm, -25.0);
         QCOMPARE(stance.feet.size(), std::size_t(4));
         QCOMPARE(stance.hull().size(), std::size_t(4));
+        // Over the middle, 30 mm inside the nearer edge and 30 mm up: 45 degrees; beyond the feet it falls.
+        QVERIFY(std::abs(tipOver(stance, {0, 0, 5})->angle_deg - 45) < 1e-9);
+        QVERIFY(tipOver(stance, {0, 40, 5})->angle_deg < 0);
+        QVERIFY(!tipOver(Stance{}, {0, 0, 5}));
+    }
+
+    void thingsAreMeasuredByTheirNearestBodies() {
+        Build build;
+        addBox(build, "a", {10, 10, 10}, {0, 0, 0}, 1);
+        addBox(build, "b", {10, 10, 10}, {40, 0, 0}, 1);
+        build.types.edit([](TypeTable &types) { // a second body that reaches nearer
+            test::typeIn(types, "b").solids.push_back(test::solidBox({10, 4, 4}, {-10, 0, 0}));
+        });
+        Analyser analyser;
+        const Derived &derived = analyser.update(build).derived;
+        QVERIFY(std::abs(gapBetween(derived, "a", "b")->distance_mm - 20) < 1e-9);
+        QVERIFY(std::abs(gapBetween(derived, "b", "a")->distance_mm - 20) < 1e-9);
+        QVERIFY(!gapBetween(derived, "a", "nobody"));
     }
 
     void theSurveyAgesWithTheBuild() {

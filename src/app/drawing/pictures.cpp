@@ -248,11 +248,11 @@ private:
         const auto *balance = document_.balance();
         if (!balance || !balance->mass.cg_mm) return;
         const Vec3 cg = *balance->mass.cg_mm;
-        for (double foot : {low, high}) { // over which it would tip
+        for (double foot : {low, high}) // over which it would tip
             line(point(foot, stance.z_mm), cg, veil(colors_.plumb, 0.7f), Qt::DashLine);
-            const double angle = degreesFromRadians(std::atan2(std::abs(cg[axis] - foot), cg.z() - stance.z_mm));
-            out_.back().tag = tr("tips at %1°").arg(angle, 0, 'f', 0);
-            out_.back().tagAt = project(view_, (point(foot, stance.z_mm) * 3 + cg) / 4);
+        if (const auto tip = tipOver(stance, cg)) {
+            out_.back().tag = tr("tips over on %1°").arg(number(tip->angle_deg));
+            out_.back().tagAt = project(view_, (point(high, stance.z_mm) * 3 + cg) / 4);
         }
     }
 

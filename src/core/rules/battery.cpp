@@ -58,30 +58,24 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
         f.inputs = {{"lowest point", lowest, "mm"}, {"ground", ground.z_mm, "mm"}};
         out.push_back(std::move(f));
     }
-    const auto hull = ground.hull();
-    if (hull.size() < 3) return;
     std::optional<Finding> worst; // of all load cases
     for (const auto &balance : derived.balance) {
         if (!balance.mass.cg_mm || balance.loadCase.folded) continue;
         const Vec3 cg = *balance.mass.cg_mm;
-        double inside = 1e300; // least distance to an edge, negative outside
-        for (std::size_t i = 0; i < hull.size(); ++i) {
-            const Vec2 along = (hull[(i + 1) % hull.size()] - hull[i]).normalized();
-            const Vec2 off = cg.head<2>() - hull[i];
-            inside = std::min(inside, along.x() * off.y() - along.y() * off.x());
-        }
+        const auto tip = tipOver(ground, cg);
+        if (!tip) return;
         Finding f;
         f.rule = RuleId::fitBattery;
         f.variant = "tip";
         f.loadCase = balance.loadCase.id;
-        const double height = std::max(cg.z() - ground.z_mm, 1e-3);
-        f.measured = degreesFromRadians(std::atan2(inside, height));
+        f.measured = tip->angle_deg;
         f.limit = practice[Limit::tipOver];
         f.practiceLimit = Limit::tipOver;
         f.unit = "deg";
         f.margin = *f.measured - *f.limit;
         f.severity = *f.measured <= 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
-        f.inputs = {{"CG to the nearest line between feet", inside, "mm"}, {"CG above the ground", height, "mm"}};
+        f.inputs = {{"CG to the nearest line between feet", tip->inside_mm, "mm"},
+                    {"CG above the ground", tip->height_mm, "mm"}};
         f.from_mm = cg;
         if (!worst || f.margin < worst->margin) worst = std::move(f);
     }

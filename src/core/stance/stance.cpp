@@ -1,6 +1,9 @@
 #include "core/stance/stance.h"
 
+#include "core/base/units.h"
+
 #include <algorithm>
+#include <cmath>
 
 namespace waxis {
 
@@ -38,6 +41,21 @@ Stance stanceOf(const Build &build) {
     for (const auto &foot : feet)
         if (foot.z < ground.z_mm + kLevel_mm) ground.feet.push_back(foot.at);
     return ground;
+}
+
+std::optional<TipOver> tipOver(const Stance &stance, const Vec3 &cg_mm) {
+    const auto hull = stance.hull();
+    if (hull.size() < 3) return std::nullopt;
+    TipOver tip;
+    tip.inside_mm = 1e300; // least distance to an edge, negative outside
+    for (std::size_t i = 0; i < hull.size(); ++i) {
+        const Vec2 along = (hull[(i + 1) % hull.size()] - hull[i]).normalized();
+        const Vec2 off = cg_mm.head<2>() - hull[i];
+        tip.inside_mm = std::min(tip.inside_mm, along.x() * off.y() - along.y() * off.x());
+    }
+    tip.height_mm = std::max(cg_mm.z() - stance.z_mm, 1e-3);
+    tip.angle_deg = degreesFromRadians(std::atan2(tip.inside_mm, tip.height_mm));
+    return tip;
 }
 
 } // namespace waxis

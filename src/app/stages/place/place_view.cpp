@@ -2,6 +2,7 @@
 
 #include "app/drawing/mat.h"
 #include "app/stages/place/library_drawer.h"
+#include "core/analysis/thing_gap.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
 #include "core/rules/wording.h"
@@ -322,24 +323,6 @@ void PlaceView::beginMeasure() {
     measurePoint_ = mapToScene(at);
     measureTo(at);
 }
-
-namespace {
-
-/// The shortest gap between two things by their ids.
-std::optional<BodyGap> gapBetween(const Derived &derived, const std::string &a, const std::string &b) {
-    std::optional<BodyGap> best;
-    for (std::size_t i = 0; i < derived.traits.size(); ++i)
-        for (std::size_t j = 0; j < derived.traits.size(); ++j) {
-            const auto &one = derived.owners[std::size_t(derived.traits[i].owner)];
-            const auto &two = derived.owners[std::size_t(derived.traits[j].owner)];
-            if (one.id != a || two.id != b || one.kind == OwnerKind::disc || two.kind == OwnerKind::disc) continue;
-            const BodyGap gap = derived.world->measure(int(i), int(j));
-            if (!best || gap.distance_mm < best->distance_mm) best = gap;
-        }
-    return best;
-}
-
-} // namespace
 
 void PlaceView::measureTo(const QPoint &at) {
     const QString to = thingUnder(at);

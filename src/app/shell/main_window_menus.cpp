@@ -1,0 +1,192 @@
+// What the window's menus hold: one table of actions, and the menus made of it.
+#include "app/shell/main_window.h"
+
+#include "app/shell/data_files.h"
+#include "app/shell/findings_panel.h"
+#include "app/shell/group_tools.h"
+#include "app/shell/stage_rail.h"
+#include "app/stages/kit/kit_bench.h"
+#include "app/stages/place/place_bench.h"
+#include "core/sums/sum.h"
+
+#include <QFileInfo>
+#include <QKeyEvent>
+#include <QListView>
+#include <QMenuBar>
+#include <QSettings>
+
+namespace waxis::app {
+
+std::vector<ActionSpec> MainWindow::actionSpecs() {
+    auto anything = [this] { return document_.build().parts.size() > 0 || !document_.path().isEmpty(); };
+    auto chosen = [this] { return document_.selectedPart() != nullptr; };
+    auto key = [this](Qt::Key code, Qt::KeyboardModifiers modifiers = {}) {
+        QKeyEvent event(QEvent::KeyPress, code, modifiers);
+        place_->plan().handleKey(&event);
+    };
+    std::vector<ActionSpec> specs{
+        {"new-layout", Menu::file, tr("New from a layout"), QKeySequence::New, {}, [this] { newFromLayout(); }},
+        {"new-drawing", Menu::file, tr("New from a frame drawing…"), {}, {}, [this] { newFromDrawing(); }},
+        {"new-kit", Menu::file, tr("New from a kit list…"), {}, {}, [this] { newFromKitList(); }},
+        {"open", Menu::file, tr("Open…"), QKeySequence::Open, {}, [this] { browse(); }},
+        {"save", Menu::file, tr("Save"), QKeySequence::Save, anything, [this] { save(false); }},
+        {"save-as", Menu::file, tr("Save as…"), QKeySequence("Ctrl+Shift+S"), anything, [this] { save(true); }},
+        {"quit", Menu::file, tr("Quit"), QKeySequence("Ctrl+Q"), {}, [this] { close(); }, true},
+        {"undo", Menu::edit, tr("Undo"), QKeySequence::Undo, [this] { return document_.history().canUndo(); },
+         [this] { document_.history().undo(); }},
+        {"redo", Menu::edit, tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { return document_.history().canRedo(); },
+         [this] { document_.history().redo(); }},
+        {"history", Menu::edit, tr("History…"), {}, anything, [this] { showHistory(); }},
+        {"palette", Menu::edit, tr("Go to or do…"), QKeySequence("Ctrl+K"), {}, [this] { openPalette(); }, true},
+        {"turn-left", Menu::part, tr("Turn left\tQ"), {}, chosen, [key] { key(Qt::Key_Q); }},
+        {"turn-right", Menu::part, tr("Turn right\tE"), {}, chosen, [key] { key(Qt::Key_E); }},
+        {"upside-down", Menu::part, tr("Upside down\tV"), {}, chosen, [key] { key(Qt::Key_V); }},
+        {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
+        {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
+        {"new-part",
+         Menu::part,
+         tr("New part type"),
+         {},
+         {},
+         [this] {
+             setStage(Stage::kit);
+             kit_->newPart();
+         },
+         true},
+        {"change-type",
+         Menu::part,
+         tr("Change the part type"),
+         {},
+         chosen,
+         [this] {
+             setStage(Stage::kit);
+             if (const Part *part = document_.selectedPart()) kit_->changePart(part->type);
+         }},
+        {"library",
+         Menu::view,
+         tr("Part library"),
+         QKeySequence("Ctrl+L"),
+         {},
+         [this] {
+             setStage(Stage::place);
+             place_->showLibrary(!place_->library().isVisible());
+         }},
+        {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
+        {"theme",
+         Menu::view,
+         tr("Light or dark"),
+         QKeySequence("Ctrl+T"),
+         {},
+         [this] {
+             theme_.setMode(theme_.mode() == theme::Mode::light ? theme::Mode::dark : theme::Mode::light);
+             QSettings().setValue("theme", theme_.mode() == theme::Mode::dark ? "dark" : "light");
+         }},
+        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything,
+         [this] {
+             auto &list = findings_->list();
+             const int rows = findings_->model().rowCount();
+             if (rows == 0) return;
+             const int row = (list.currentIndex().row() + 1) % rows;
+             list.setCurrentIndex(findings_->model().index(row));
+             findings_->act(row, FindingAction::show);
+         }},
+        {"practice", Menu::check, tr("Practice: limits and schools"), {}, anything, [this] { showPracticeSheet(); }},
+        {"help", Menu::help, tr("Keys and hands"), QKeySequence("?"), {}, [this] { showHelp(); }},
+    };
+    for (int i = 0; i < kStageCount; ++i)
+        specs.push_back({"stage-" + stageTexts()[std::size_t(i)].id,
+                         Menu::view,
+                         stageTexts()[std::size_t(i)].name,
+                         QKeySequence(Qt::Key_F1 + i),
+                         {},
+                         [this, i] { setStage(Stage(i)); },
+                         i == 0});
+    for (auto &spec : arrangeSpecs()) specs.push_back(std::move(spec));
+    for (const auto &overlay : drawing::kOverlays)
+        specs.push_back(
+            {QStringLiteral("overlay-%1").arg(overlay.key),
+             Menu::view,
+             tr("Overlay: %1").arg(drawing::overlayText(overlay.says)) + QStringLiteral("\t%1").arg(overlay.key),
+             {},
+             {},
+             [this, digit = overlay.key] {
+                 setStage(Stage::place);
+                 place_->toggleOverlay(digit);
+             },
+             overlay.key == 1});
+    const std::pair<place::Lower, QString> lowers[] = {
+        {place::Lower::side, tr("Lower view: side")},
+        {place::Lower::front, tr("Lower view: front")},
+        {place::Lower::solid, tr("Lower view: solid, in three dimensions")},
+        {place::Lower::lens, tr("Lower view: what the camera sees")},
+        {place::Lower::sky, tr("Lower view: sky over the GPS")}};
+    for (const auto &[which, text] : lowers)
+        specs.push_back({QStringLiteral("lower-%1").arg(int(which)),
+                         Menu::view,
+                         text,
+                         {},
+                         {},
+                         [this, which = which] {
+                             setStage(Stage::place);
+                             place_->showLower(which);
+                         },
+                         which == place::Lower::side});
+    for (const auto &sum : sumRegistry())
+        specs.push_back({"sum-" + QString::fromStdString(sum.name),
+                         Menu::check,
+                         QString::fromStdString(sum.title),
+                         {},
+                         {},
+                         [this, name = QString::fromStdString(sum.name)] { showSum(name); },
+                         &sum == &sumRegistry().front()});
+    return specs;
+}
+
+std::vector<ActionSpec> MainWindow::arrangeSpecs() {
+    auto several = [this](std::size_t least) {
+        return [this, least] { return document_.selectedParts().size() >= least; };
+    };
+    std::vector<ActionSpec> specs;
+    for (const auto &tool : groupTools())
+        specs.push_back({tool.id, Menu::arrange, tool.text, tool.key, several(tool.least),
+                         [this, tool] { tool.run(document_); }, tool.separatorBefore});
+    return specs;
+}
+
+void MainWindow::makeMenus() {
+    const std::pair<Menu, QString> titles[] = {
+        {Menu::file, tr("File")}, {Menu::edit, tr("Edit")},   {Menu::part, tr("Part")}, {Menu::arrange, tr("Arrange")},
+        {Menu::view, tr("View")}, {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
+    for (const auto &[which, text] : titles) {
+        auto *menu = menuBar()->addMenu(text);
+        for (const auto &spec : table_->specs()) {
+            if (spec.menu != which) continue;
+            if (spec.separatorBefore) menu->addSeparator();
+            menu->addAction(table_->action(spec.id));
+            if (spec.id == "open") {
+                auto *recent = menu->addMenu(tr("Open recent"));
+                connect(recent, &QMenu::aboutToShow, this, [this, recent] {
+                    recent->clear();
+                    for (const auto &path : recentFiles())
+                        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openAsking(path); })
+                            ->setToolTip(path);
+                    for (const auto &path : demoFiles())
+                        recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this,
+                                          [this, path] { openAsking(path); });
+                });
+            }
+            if (spec.id == "remove") {
+                auto *add = menu->addMenu(tr("Add from the library"));
+                connect(add, &QMenu::aboutToShow, this, [this, add] {
+                    add->clear();
+                    for (const auto &[id, type] : document_.library())
+                        add->addAction(QString::fromStdString(type.name), this,
+                                       [this, typeId = id] { addFromLibrary(typeId); });
+                });
+            }
+        }
+    }
+    menuBar()->setCornerWidget(makeTopRow());
+}
+
+} // namespace waxis::app
