@@ -4,8 +4,8 @@
 #include "app/shell/data_files.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/group_tools.h"
-#include "app/shell/stage_rail.h"
 #include "app/stages/kit/kit_bench.h"
+#include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "core/sums/sum.h"
 
