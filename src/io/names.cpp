@@ -29,6 +29,30 @@ WAXIS_NAMES(SolidRole, {{SolidRole::body, "body"},
 WAXIS_NAMES(PatternShape, {{PatternShape::square, "square"},
                            {PatternShape::circle, "circle"},
                            {PatternShape::rectangle, "rectangle"}})
+WAXIS_NAMES(FastenerForm, {{FastenerForm::screw, "screw"},
+                           {FastenerForm::nut, "nut"},
+                           {FastenerForm::lockNut, "lock-nut"},
+                           {FastenerForm::thinLockNut, "thin-lock-nut"},
+                           {FastenerForm::pressNut, "press-nut"},
+                           {FastenerForm::washer, "washer"},
+                           {FastenerForm::shim, "shim"},
+                           {FastenerForm::spacer, "spacer"},
+                           {FastenerForm::standoff, "standoff"}})
+WAXIS_NAMES(HeadStyle,
+            {{HeadStyle::cap, "cap"}, {HeadStyle::button, "button"}, {HeadStyle::countersunk, "countersunk"}})
+WAXIS_NAMES(LayerRole, {{LayerRole::frame, "frame"},
+                        {LayerRole::board, "board"},
+                        {LayerRole::adapter, "adapter"},
+                        {LayerRole::damper, "damper"},
+                        {LayerRole::spacer, "spacer"},
+                        {LayerRole::nut, "nut"},
+                        {LayerRole::washer, "washer"},
+                        {LayerRole::shim, "shim"},
+                        {LayerRole::gap, "gap"},
+                        {LayerRole::wires, "wires"},
+                        {LayerRole::sheet, "sheet"}})
+WAXIS_NAMES(StackHold, {{StackHold::screws, "screws"}, {StackHold::ties, "ties"}, {StackHold::strap, "strap"}})
+WAXIS_NAMES(ScrewEnd, {{ScrewEnd::nut, "nut"}, {ScrewEnd::spacer, "spacer"}, {ScrewEnd::frame, "frame"}})
 WAXIS_NAMES(PartKind, {{PartKind::flightController, "flight-controller"},
                        {PartKind::fourInOneEsc, "four-in-one-esc"},
                        {PartKind::esc, "esc"},
@@ -140,6 +164,11 @@ std::string_view nameOf(Source value) { return lookUp(value); }
 std::string_view nameOf(SolidRole value) { return lookUp(value); }
 std::string_view nameOf(PatternShape value) { return lookUp(value); }
 std::string_view nameOf(PartKind value) { return lookUp(value); }
+std::string_view nameOf(FastenerForm value) { return lookUp(value); }
+std::string_view nameOf(HeadStyle value) { return lookUp(value); }
+std::string_view nameOf(LayerRole value) { return lookUp(value); }
+std::string_view nameOf(StackHold value) { return lookUp(value); }
+std::string_view nameOf(ScrewEnd value) { return lookUp(value); }
 std::string_view nameOf(PortKind value) { return lookUp(value); }
 std::string_view nameOf(Spin value) { return lookUp(value); }
 std::string_view nameOf(SiteKind value) { return lookUp(value); }
@@ -164,6 +193,11 @@ template std::optional<Source> fromName<Source>(std::string_view);
 template std::optional<SolidRole> fromName<SolidRole>(std::string_view);
 template std::optional<PatternShape> fromName<PatternShape>(std::string_view);
 template std::optional<PartKind> fromName<PartKind>(std::string_view);
+template std::optional<FastenerForm> fromName<FastenerForm>(std::string_view);
+template std::optional<HeadStyle> fromName<HeadStyle>(std::string_view);
+template std::optional<LayerRole> fromName<LayerRole>(std::string_view);
+template std::optional<StackHold> fromName<StackHold>(std::string_view);
+template std::optional<ScrewEnd> fromName<ScrewEnd>(std::string_view);
 template std::optional<PortKind> fromName<PortKind>(std::string_view);
 template std::optional<Spin> fromName<Spin>(std::string_view);
 template std::optional<SiteKind> fromName<SiteKind>(std::string_view);

@@ -189,7 +189,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 0);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 18);
+        QCOMPARE(model.rowCount(), 20);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

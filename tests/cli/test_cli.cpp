@@ -39,7 +39,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("3 stop, 8 watch"));
+        QVERIFY(r.out.contains("4 stop, 8 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void checkExitsWithZeroWhenNothingStops() {
@@ -92,7 +92,7 @@ private slots:
                  analysis.derived.balance[0].mass.inertia_gmm2(0, 1));
         QCOMPARE(document["findings"].toArray().size(), qsizetype(analysis.findings.size()));
         QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.world->gaps().size()));
-        QCOMPARE(document["parts"].toArray().size(), 71);
+        QCOMPARE(document["parts"].toArray().size(), 79);
     }
     void anOwnPracticeIsJudgedBy() {
         QTemporaryDir folder;

@@ -135,6 +135,39 @@ private slots:
             d["practice"]["limits"] = {{"cg-ofset", 3}};
         }) << "/practice/limits/cg-ofset"
                                        << "did you mean \"cg-offset\"";
+        QTest::newRow("stack on nothing")
+            << changed([](json &d) { d["stacks"][0]["on"] = "site-top"; }) << "/stacks/0/on"
+            << "hole pattern";
+        QTest::newRow("stack without frame")
+            << changed([](json &d) { d["stacks"][0]["layers"].erase(0); }) << "/stacks/0/layers"
+            << "exactly one layer \"frame\"";
+        QTest::newRow("part in two layers")
+            << changed([](json &d) { d["stacks"][0]["layers"][2]["parts"][0] = "fc"; }) << "/stacks/0/layers/4/parts/0"
+            << "each part in one layer";
+        QTest::newRow("layer of nothing") << changed([](json &d) {
+            d["stacks"][0]["layers"].push_back({{"role", "gap"}});
+        }) << "/stacks/0/layers/6"
+                                          << "height_mm";
+        QTest::newRow("board of two") << changed([](json &d) {
+            d["stacks"][0]["layers"][2]["parts"] = {"esc", "fc"};
+        }) << "/stacks/0/layers/2/parts"
+                                      << "one part|2";
+        QTest::newRow("squeezed flat") << changed([](json &d) { d["stacks"][0]["layers"][1]["squeeze"] = 1.5; })
+                                       << "/stacks/0/layers/1/squeeze"
+                                       << "up to 0.9";
+        QTest::newRow("stacked, not fastened so") << changed([](json &d) {
+            for (auto &part : d["parts"])
+                if (part["id"] == "esc") part["fastening"]["method"] = "tape";
+        }) << "/stacks/0/layers/2/parts/0"
+                                                  << "fastened by \"stack\"";
+        QTest::newRow("stack through nothing")
+            << changed([](json &d) { d["stacks"][0]["through"] = "plate-man"; }) << "/stacks/0/through"
+            << "did you mean \"plate-main\"";
+        QTest::newRow("no such thread") << changed([](json &d) {
+            for (auto &type : d["types"])
+                if (type["id"] == "screw-m3x22") type["fastener"]["thread"] = "M7";
+        }) << "/types/27/fastener/thread"
+                                        << "M1.6|\"M7\"";
         QTest::newRow("unknown profile") << changed([](json &d) { d["practice"]["profile"] = "sprnt"; })
                                          << "/practice/profile"
                                          << "did you mean \"sprint\"";

@@ -142,6 +142,8 @@ Build everyField() {
         type.camera = Camera{{1, 2, 3}, {0.8, 0, 0.6}, 120, 90, -5, 45};
         type.magnetics = Magnetics{{10, -20, 30}, true};
         type.leads = {{"uart", 150, 28, "JST-SH"}};
+        type.threadDepth_mm = catalogueValue(4.5, 0.2);
+        type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
         Solid skin = type.solids[0];
         skin.shape = Mesh{{{0, 0, 0}, {10, 0, 0}, {0, 10, 0}, {0, 0, 10}},
@@ -150,6 +152,28 @@ Build everyField() {
         type.solids.push_back(skin);
     });
     build.parts[0].turns = Spin::counterClockwise;
+    for (const char *id : {"board-1", "piece-1", "screw-1"}) {
+        Part member = build.parts[0];
+        member.id = id;
+        member.placement.site = "deck";
+        member.fastening = {FasteningMethod::stack, {}, false, {}};
+        build.parts.push_back(member);
+    }
+    Stack stack;
+    stack.id = "stack-1";
+    stack.name = "Controller";
+    stack.on = "deck";
+    stack.through = "main";
+    stack.hold = StackHold::ties;
+    stack.screws = {"screw-1"};
+    stack.headsOutside = true;
+    stack.end = ScrewEnd::frame;
+    stack.threadDepth_mm = measuredValue(3.5, 0.1);
+    stack.layers = {{LayerRole::frame, {}, {}, 0, {}},
+                    {LayerRole::damper, {"piece-1"}, measuredValue(3.9, 0.2), 0.15, 2.5},
+                    {LayerRole::board, {"board-1"}, {}, 0, {}},
+                    {LayerRole::wires, {}, {2.0, std::nullopt, Source::estimated}, 0, {}}};
+    build.stacks = {stack};
     KitEntry entry;
     entry.item = "type-1";
     entry.inHand = 2;

@@ -6,6 +6,7 @@
 #include "app/drawing/tag_board.h"
 #include "app/theme/metrics.h"
 #include "core/build/frame_shapes.h"
+#include "core/stack/chain.h"
 
 #include <QFontMetricsF>
 #include <QGraphicsPathItem>
@@ -142,9 +143,11 @@ void BuildScene::update() {
             addItem(item);
         else
             parts_.erase(found);
-        item->show(build, part, *type);
+        PartType squeezed;
+        const PartType &drawn = placedType(build, part, *type, squeezed);
+        item->show(build, part, drawn);
         const auto id = QString::fromStdString(part.id);
-        const Cut cut = section_ ? cutOf(framePose(build, part), *type) : Cut::behind;
+        const Cut cut = section_ ? cutOf(framePose(build, part), drawn) : Cut::behind;
         item->setMarks(document_.selection().contains(id), document_.highlighted().contains(id),
                        document_.isAboardNow(part) && cut != Cut::before);
         item->setOpacity(cut == Cut::through ? 0.45 : 1.0);

@@ -2,6 +2,7 @@
 
 #include "core/build/group_edits.h"
 #include "core/fastening/hardware.h"
+#include "core/stack/chain.h"
 
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -125,7 +126,11 @@ void FasteningRows::refresh() {
     QStringList names;
     for (const auto &id : part->fastening.onto) names << nameIn(document_.build(), id);
     onto_->clear();
-    onto_->addItem(names.isEmpty() ? tr("nothing yet") : names.join(", "));
+    const bool stacked = stackPlaceOf(document_.build(), *part).has_value();
+    onto_->addItem(stacked           ? tr("its neighbours in the stack")
+                   : names.isEmpty() ? tr("nothing yet")
+                                     : names.join(", "));
+    onto_->setEnabled(!stacked);
     onto_->setToolTip(onto_->itemText(0));
     QStringList takes;
     for (const auto &hardware : hardwareFor(document_.build(), *part))

@@ -3,6 +3,7 @@
 #include "app/shell/texts.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/theme/metrics.h"
+#include "core/rules/rule.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -152,7 +153,7 @@ void FindingsPanel::act(int row, FindingAction action) {
                 document_.select(id);
                 break;
             }
-        emit revealWanted(ids);
+        emit revealWanted(ids, ruleOf(finding.rule).stage);
         break;
     case FindingAction::fix:
         document_.highlight({}); // what was lit up is mended

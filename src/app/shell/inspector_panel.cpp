@@ -3,6 +3,7 @@
 #include "app/shell/fastening_rows.h"
 #include "app/shell/mounting_rows.h"
 #include "app/shell/selection_card.h"
+#include "app/shell/stack_rows.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
@@ -85,6 +86,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     massSource_ = new QLabel;
     form_->addRow({}, massSource_);
     fastening_ = new FasteningRows(document_, *form_, this);
+    stacked_ = new StackRows(document_, theme_, *form_, this);
     mounting_ = new MountingRows(document_, theme_, *form_, this);
     near_ = new QLabel;
     near_->setTextFormat(Qt::PlainText);
@@ -187,6 +189,7 @@ void InspectorPanel::refresh() {
     turn_->setText(QString::fromStdString(turnInWords(pose.rotation)));
 
     fastening_->refresh();
+    stacked_->refresh();
     mounting_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
@@ -257,10 +260,8 @@ void InspectorPanel::applyTurn() {
     if (typed) {
         Pose turned = pose;
         turned.rotation = quaternionFrom({values[0], values[1], values[2]});
-        const auto site = sitePose(*document_.build().frame, part->placement.site);
         document_.edit(tr("Turn %1").arg(QString::fromStdString(part->name)),
-                       site ? seatPart(document_.build(), part->id, part->placement.site, site->inverse() * turned)
-                            : movePart(document_.build(), part->id, turned));
+                       placePart(document_.build(), part->id, turned));
     }
     refresh();
 }

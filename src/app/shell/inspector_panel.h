@@ -17,6 +17,7 @@ namespace waxis::app {
 class FasteningRows;
 class MemberCard;
 class MountingRows;
+class StackRows;
 class SelectionCard;
 
 class InspectorPanel : public QWidget {
@@ -47,6 +48,7 @@ private:
     std::array<QLineEdit *, 3> angles_{};
     QLineEdit *mass_ = nullptr;
     FasteningRows *fastening_ = nullptr;
+    StackRows *stacked_ = nullptr;
     MountingRows *mounting_ = nullptr;
     SelectionCard *several_ = nullptr;
     MemberCard *member_ = nullptr;

@@ -15,6 +15,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/stack/stack_bench.h"
 #include "app/theme/metrics.h"
 #include "core/layout/layout.h"
 
@@ -73,7 +74,9 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     place_ = new place::PlaceBench(document_, theme_);
     kit_ = new kit::KitBench(document_, theme_);
     frame_ = new frame::FrameBench(document_, theme_);
-    const std::map<Stage, QWidget *> built{{Stage::kit, kit_}, {Stage::frame, frame_}, {Stage::place, place_}};
+    stack_ = new stackbench::StackBench(document_, theme_);
+    const std::map<Stage, QWidget *> built{
+        {Stage::kit, kit_}, {Stage::frame, frame_}, {Stage::place, place_}, {Stage::stack, stack_}};
     for (int i = 0; i < kStageCount; ++i) {
         const auto own = built.find(Stage(i));
         bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
@@ -120,7 +123,11 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     makeMenus();
     connect(rail_, &StageRail::stageChosen, this, &MainWindow::setStage);
     connect(axisBar_, &AxisBar::clicked, this, [this] { setStage(Stage::balance); });
-    connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids) {
+    connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids, Stage about) {
+        if (about == Stage::stack && stack_->reveal(ids)) {
+            setStage(Stage::stack);
+            return;
+        }
         setStage(Stage::place);
         place_->reveal(ids);
     });

@@ -21,6 +21,9 @@ class KitBench;
 namespace waxis::frame {
 class FrameBench;
 }
+namespace waxis::stackbench {
+class StackBench;
+}
 
 namespace waxis::app {
 
@@ -44,6 +47,7 @@ public:
 
     Document &document() { return document_; }
     place::PlaceBench &placeBench() { return *place_; }
+    stackbench::StackBench &stackBench() { return *stack_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -106,6 +110,7 @@ private:
     SurveyRunner *surveyor_ = nullptr;
     QStackedWidget *bench_ = nullptr;
     place::PlaceBench *place_ = nullptr;
+    stackbench::StackBench *stack_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

@@ -200,7 +200,7 @@ namespace {
 /// Whether the two builds differ in nothing that decides which bodies and mass rows there are.
 bool sameStructure(const Build &a, const Build &b) {
     return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances &&
-           a.kit == b.kit && a.parts.size() == b.parts.size();
+           a.kit == b.kit && a.stacks == b.stacks && a.parts.size() == b.parts.size();
 }
 
 /// The part differs at most in where it stands or what it weighs, on the same mounting site.
@@ -209,9 +209,14 @@ bool onlyMovedOrWeighed(const Part &a, const Part &b) {
            a.placement.site == b.placement.site;
 }
 
+/// Other parts stand on it: where it goes, they go.
+bool carriesAStack(const Build &build, const Part &part) {
+    return std::any_of(build.stacks.begin(), build.stacks.end(), [&](const Stack &s) { return s.on == part.id; });
+}
+
 /// Whether a survey of one build holds for the other: nothing moved, came or went.
 bool sameToTheEye(const Build &a, const Build &b) {
-    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases &&
+    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.stacks == b.stacks &&
            std::equal(a.parts.begin(), a.parts.end(), b.parts.begin(), b.parts.end(), [](const Part &x, const Part &y) {
                return x.id == y.id && x.type == y.type && x.placement == y.placement && x.optional == y.optional &&
                       x.fastening == y.fastening && x.slide == y.slide;
@@ -236,10 +241,13 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
 
     bool incremental = state.build && practice == state.analysis.practice && sameStructure(*state.build, build);
     std::vector<std::size_t> changed;
+    bool stacked = false; // something in a stack moved or was weighed
     for (std::size_t i = 0; incremental && i < build.parts.size(); ++i) {
         if (state.build->parts[i] == build.parts[i]) continue;
         changed.push_back(i);
-        incremental = onlyMovedOrWeighed(state.build->parts[i], build.parts[i]);
+        incremental =
+            onlyMovedOrWeighed(state.build->parts[i], build.parts[i]) && !carriesAStack(build, build.parts[i]);
+        stacked |= build.parts[i].fastening.method == FasteningMethod::stack;
     }
     state.analysis.practice = practice;
     if (incremental) {
@@ -258,6 +266,8 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
         state.remakeMassRows(build);
         derived.kit = kitLines(build);
     }
+    if (!incremental || stacked) derived.stacks = stackReports(build, practice);
+    if (!incremental) derived.motorScrews = motorScrewsOf(build, practice);
     if (!incremental || !changed.empty()) {
         derived.balance.clear();
         for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)

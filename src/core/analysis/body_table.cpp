@@ -1,5 +1,7 @@
 #include "core/analysis/body_table.h"
 
+#include "core/stack/chain.h"
+
 #include <algorithm>
 #include <unordered_map>
 
@@ -19,8 +21,17 @@ BodyOwner partOwner(const Build &build, const Part &part, const std::vector<Load
     owner.cases = casesAboard(part, loadCases);
     owner.insulated = part.fastening.insulated;
     const auto &sites = build.frame->sites;
-    const auto site =
-        std::find_if(sites.begin(), sites.end(), [&](const Site &s) { return s.id == part.placement.site; });
+    // A stack on an adapter sways with the stack that the adapter lies in.
+    std::string seat = part.placement.site;
+    auto place = stackPlaceOf(build, part);
+    owner.stacked = place.has_value();
+    for (int depth = 0; place && seat.empty() && depth < 8; ++depth) {
+        const Part *carrier = findPart(build, place->stack->on);
+        if (!carrier) break;
+        seat = carrier->placement.site;
+        place = stackPlaceOf(build, *carrier);
+    }
+    const auto site = std::find_if(sites.begin(), sites.end(), [&](const Site &s) { return s.id == seat; });
     owner.isolated = site != sites.end() && site->isolated;
     if (const PartType *type = typeOf(build, part)) {
         owner.holds = holdsOthers(type->kind);
@@ -50,6 +61,65 @@ void relateOwners(const Build &build, std::vector<BodyOwner> &owners) {
     }
 }
 
+/// What lies on one another in a stack may touch; its screws go through all of it.
+void relateStacks(const Build &build, std::vector<BodyOwner> &owners) {
+    std::unordered_map<std::string, int> byId;
+    for (std::size_t i = 0; i < owners.size(); ++i) byId.emplace(owners[i].id, int(i));
+    auto join = [&](const std::string &one, const std::string &other) {
+        const auto a = byId.find(one), b = byId.find(other);
+        if (a == byId.end() || b == byId.end() || a == b || related(owners, a->second, b->second)) return;
+        owners[std::size_t(a->second)].related.push_back(b->second);
+        owners[std::size_t(b->second)].related.push_back(a->second);
+    };
+    for (const auto &stack : build.stacks) {
+        const auto chain = chainOf(build, stack);
+        if (!chain) continue;
+        // The plates and arms that the frame layer is made of.
+        std::vector<std::string> members;
+        const double face = chain->X_FrameBase.position_mm.z();
+        const double far = (chain->X_FrameBase * Vec3(0, 0, -chain->frame_mm)).z();
+        const double low = std::min(face, far) - 0.01, high = std::max(face, far) + 0.01;
+        if (!findPart(build, stack.on)) {
+            for (const auto &plate : build.frame->plates)
+                if (plate.z_mm >= low && plate.z_mm + plate.thickness_mm <= high) members.push_back(plate.id);
+            for (const auto &arm : build.frame->arms)
+                if (arm.root_mm.z() - arm.thickness_mm >= low && arm.root_mm.z() <= high) members.push_back(arm.id);
+        } else
+            members.push_back(stack.on);
+        const std::vector<std::string> *previous = &members;
+        std::vector<std::vector<std::string>> rows;
+        const int seat = frameLayer(stack);
+        bool sheet = false;
+        auto chainUp = [&](int i, const std::vector<std::string> *&before) {
+            const StackLayer &layer = stack.layers[std::size_t(i)];
+            if (layer.role == LayerRole::sheet) sheet = true;
+            if (layer.parts.empty()) return;
+            for (const auto &a : layer.parts)
+                for (const auto &b : *before) join(a, b);
+            if (layer.role == LayerRole::board && sheet) {
+                const auto at = byId.find(layer.parts.front());
+                if (at != byId.end()) owners[std::size_t(at->second)].insulated = true;
+            }
+            if (layer.role == LayerRole::board) { // it faces the plate or board before, over what lies between
+                for (const auto &b : rows.empty() ? members : rows.back()) join(layer.parts.front(), b);
+                rows.push_back(layer.parts);
+                sheet = false;
+            }
+            before = &layer.parts;
+        };
+        for (int i = seat + 1; i < int(stack.layers.size()); ++i) chainUp(i, previous);
+        previous = &members;
+        rows.clear();
+        sheet = false;
+        for (int i = seat - 1; i >= 0; --i) chainUp(i, previous);
+        for (const auto &screw : stack.screws) {
+            for (const auto &member : members) join(screw, member);
+            for (const auto &layer : stack.layers)
+                for (const auto &id : layer.parts) join(screw, id);
+        }
+    }
+}
+
 /// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so
 /// the one with the special trait carries the whole reach.
 double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
@@ -72,7 +142,7 @@ std::vector<Pose> bodyPosesOf(const Build &build, const Part &part) {
     const PartType *type = typeOf(build, part);
     if (!type) return poses;
     const Pose X_FramePart = framePose(build, part);
-    for (const auto &solid : type->solids) poses.push_back(X_FramePart * solid.X_PartSolid);
+    for (const auto &solid : placedSolids(build, part)) poses.push_back(X_FramePart * solid.X_PartSolid);
     return poses;
 }
 
@@ -97,9 +167,10 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         table.owners.push_back(partOwner(build, part, loadCases));
         const PartType *type = typeOf(build, part);
         if (!type) continue;
+        const auto solids = placedSolids(build, part);
         const auto poses = bodyPosesOf(build, part);
-        for (std::size_t i = 0; i < type->solids.size(); ++i) {
-            const Solid &solid = type->solids[i];
+        for (std::size_t i = 0; i < solids.size(); ++i) {
+            const Solid &solid = solids[i];
             BodyTraits traits;
             traits.solid = int(i);
             traits.soft = solid.role == SolidRole::soft;
@@ -133,6 +204,7 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
     for (const auto &mount : frame.motorMounts)
         addMember(OwnerKind::disc, mount.id, discShape(mount, up, down), discPose(mount, up, down), {}, false);
     relateOwners(build, table.owners);
+    relateStacks(build, table.owners);
     return table;
 }
 
@@ -158,7 +230,9 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
         return hot.hot && !hotBody.soft && (other.battery || body.printed);
     };
     demands.heat = !insulated && (warms(a, ta, b, tb) || warms(b, tb, a, ta));
-    demands.bare = !insulated && !passesThrough && ((ta.bare && tb.conductive) || (tb.bare && ta.conductive));
+    // Within a stack bare metal is judged by its own rule, wire ends included.
+    demands.bare = !insulated && !passesThrough && !(fastened && (a.stacked || b.stacked)) &&
+                   ((ta.bare && tb.conductive) || (tb.bare && ta.conductive));
     return demands;
 }
 

@@ -5,6 +5,8 @@
 #include "core/clearance/clearance_world.h"
 #include "core/kit/kit.h"
 #include "core/rules/practice.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 
 #include <memory>
 #include <optional>
@@ -27,6 +29,7 @@ struct BodyOwner {
     bool hot = false;
     bool insulated = false; ///< declared insulator between it and what it stands on
     bool battery = false;
+    bool stacked = false; ///< stands in a stack
 };
 
 /// What a body is made of, beside its owner's traits.
@@ -58,6 +61,8 @@ struct Derived {
     std::vector<MassRow> massRows; ///< parts in file order, then structure and allowances
     std::vector<CaseBalance> balance;
     std::vector<KitLine> kit;
+    std::vector<StackReport> stacks;
+    std::vector<MotorScrews> motorScrews;
     std::vector<BodyOwner> owners;
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;

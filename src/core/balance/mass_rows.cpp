@@ -3,6 +3,7 @@
 #include "core/base/units.h"
 #include "core/fastening/hardware.h"
 #include "core/kit/kit.h"
+#include "core/stack/chain.h"
 
 #include <cmath>
 
@@ -41,6 +42,18 @@ UnitMass unitMassOf(const std::vector<Solid> &solids, const std::vector<Material
     const CompoundMass sum = rollUp(elements);
     if (!sum.cg_mm) return {};
     return {*sum.cg_mm, sum.inertia_gmm2 / sum.mass_g};
+}
+
+/// A damper that was cut down weighs less by what was cut off.
+double shareKept(const Build &build, const Part &part) {
+    const auto place = stackPlaceOf(build, part);
+    if (!place || place->layer < 0) return 1;
+    StackLayer whole = place->stack->layers[std::size_t(place->layer)];
+    if (!whole.cutTo_mm) return 1;
+    const double kept = freeHeight_mm(build, whole);
+    whole.cutTo_mm.reset();
+    const double free = freeHeight_mm(build, whole);
+    return free > 0 ? kept / free : 1;
 }
 
 /// A structural piece: weighed, or computed from its shape and material.
@@ -87,7 +100,7 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.element.centroid_mm = X_FramePart.position_mm;
     if (!type) return row;
     row.family = familyOf(type->kind);
-    const UnitMass unit = unitMassOf(type->solids, build.frame->materials);
+    const UnitMass unit = unitMassOf(placedSolids(build, part), build.frame->materials);
     row.element.centroid_mm = X_FramePart * type->centreOfMass_mm.value_or(unit.centroid_mm);
     const KitEntry *inBox = findKitEntry(build, part.type);
     const Measured &mass = part.mass_g.known()              ? part.mass_g
@@ -97,9 +110,9 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.source = mass.source;
     if (!mass.known()) return row;
     row.tolerance_g = statedOrDefaultTolerance(mass, practice);
-    row.element.mass_g = *mass.value;
+    row.element.mass_g = *mass.value * shareKept(build, part);
     const Mat3 turn = X_FramePart.rotation.toRotationMatrix();
-    row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * *mass.value;
+    row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * row.element.mass_g;
     return row;
 }
 

@@ -42,12 +42,6 @@ std::optional<Pose> sitePose(const Frame &frame, const std::string &id) {
     return std::nullopt;
 }
 
-Pose framePose(const Build &build, const Part &part) {
-    if (part.placement.site.empty()) return part.placement.pose;
-    const auto site = sitePose(*build.frame, part.placement.site);
-    return site ? *site * part.placement.pose : part.placement.pose;
-}
-
 bool isAboard(const Part &part, const LoadCase &loadCase) {
     return !part.optional || part.id == loadCase.battery ||
            std::find(loadCase.aboard.begin(), loadCase.aboard.end(), part.id) != loadCase.aboard.end();
@@ -73,6 +67,7 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.frame->sites);
     take(build.frame->passThroughs);
     take(build.parts);
+    take(build.stacks);
     take(build.allowances);
     take(build.loadCases);
     return ids;
@@ -90,6 +85,7 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *part = findPart(build, id)) return part->name.empty() ? id : part->name;
     if (const auto *plate = byId(build.frame->plates, id)) return plate->name.empty() ? id : plate->name;
     if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
+    if (const auto *stack = byId(build.stacks, id)) return stack->name.empty() ? id : stack->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
     const auto loadCases = effectiveLoadCases(build);
     if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;

@@ -3,6 +3,7 @@
 
 #include "core/base/shared_value.h"
 #include "core/build/frame.h"
+#include "core/build/stack.h"
 #include "core/catalog/part_type.h"
 
 #include <map>
@@ -102,6 +103,7 @@ struct Build {
     SharedValue<Frame> frame;
     SharedValue<TypeTable> types;
     std::vector<Part> parts;
+    std::vector<Stack> stacks;
     std::vector<KitEntry> kit;
     std::vector<Allowance> allowances;
     std::vector<LoadCase> loadCases;
@@ -118,8 +120,11 @@ const PartType *typeOf(const Build &build, const Part &part);
 /// Pose of a site or motor mount in the frame's axes; nullopt for an unknown id. A motor mount's z is its axis.
 std::optional<Pose> sitePose(const Frame &frame, const std::string &id);
 
-/// Pose of a part in the frame's axes.
+/// Pose of a part in the frame's axes. What lies in a stack stands where the layers under it put it.
 Pose framePose(const Build &build, const Part &part);
+
+/// The axes that Placement::pose is given in: those of the stack's base, of the site or mount, or the frame's.
+Pose placementAxes(const Build &build, const Part &part);
 
 bool isAboard(const Part &part, const LoadCase &loadCase);
 

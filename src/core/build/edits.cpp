@@ -2,6 +2,7 @@
 
 #include "core/base/units.h"
 #include "core/rules/practice.h"
+#include "core/stack/chain.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -25,20 +26,43 @@ bool finite(const Pose &pose) { return pose.position_mm.allFinite() && pose.rota
 
 } // namespace
 
+void leaveStacks(Build &build, const std::string &part) {
+    for (auto &stack : build.stacks) {
+        std::erase(stack.screws, part);
+        std::erase_if(stack.layers,
+                      [&](StackLayer &layer) { return std::erase(layer.parts, part) > 0 && layer.parts.empty(); });
+    }
+}
+
 EditResult movePart(const Build &build, const std::string &part, const Pose &X_FramePart) {
     if (!finite(X_FramePart)) return refuse("The position is not a finite number.");
-    return changePart(build, part, [&](Part &p) {
+    auto moved = changePart(build, part, [&](Part &p) {
         p.placement.site.clear();
         p.placement.pose = {X_FramePart.position_mm, canonical(X_FramePart.rotation)};
     });
+    if (moved) leaveStacks(*moved, part);
+    return moved;
 }
 
 EditResult seatPart(const Build &build, const std::string &part, const std::string &site, const Pose &X_SitePart) {
     if (!sitePose(*build.frame, site)) return refuse(fmt::format("There is no mounting site \"{}\".", site));
     if (!finite(X_SitePart)) return refuse("The position is not a finite number.");
-    return changePart(build, part, [&](Part &p) {
+    const Part *before = findPart(build, part);
+    const auto place = before ? stackPlaceOf(build, *before) : std::nullopt;
+    const bool leaves = place && place->stack->on != site;
+    auto seated = changePart(build, part, [&](Part &p) {
         p.placement.site = site;
         p.placement.pose = {X_SitePart.position_mm, canonical(X_SitePart.rotation)};
+    });
+    if (seated && leaves) leaveStacks(*seated, part);
+    return seated;
+}
+
+EditResult placePart(const Build &build, const std::string &part, const Pose &X_FramePart) {
+    if (!finite(X_FramePart)) return refuse("The position is not a finite number.");
+    return changePart(build, part, [&](Part &p) {
+        const Pose inAxes = placementAxes(build, p).inverse() * X_FramePart;
+        p.placement.pose = {inAxes.position_mm, canonical(inAxes.rotation)};
     });
 }
 
@@ -48,9 +72,7 @@ EditResult shiftPart(const Build &build, const std::string &part, const Vec3 &sh
     if (shift_mm.isZero(0)) return build; // not even the rounding of a pose taken apart and put together
     Pose X_FramePart = framePose(build, *found);
     X_FramePart.position_mm += shift_mm;
-    const auto site = keepSite ? sitePose(*build.frame, found->placement.site) : std::nullopt;
-    return site ? seatPart(build, part, found->placement.site, site->inverse() * X_FramePart)
-                : movePart(build, part, X_FramePart);
+    return keepSite ? placePart(build, part, X_FramePart) : movePart(build, part, X_FramePart);
 }
 
 EditResult turnPart(const Build &build, const std::string &part, const Vec3 &axis, double angle_deg) {
@@ -59,9 +81,7 @@ EditResult turnPart(const Build &build, const std::string &part, const Vec3 &axi
     Pose X_FramePart = framePose(build, *found);
     const Quat turn(Eigen::AngleAxisd(radiansFromDegrees(angle_deg), axis.normalized()));
     X_FramePart.rotation = turn * X_FramePart.rotation;
-    const auto site = sitePose(*build.frame, found->placement.site);
-    return site ? seatPart(build, part, found->placement.site, site->inverse() * X_FramePart)
-                : movePart(build, part, X_FramePart);
+    return placePart(build, part, X_FramePart);
 }
 
 EditResult weighPart(const Build &build, const std::string &part, const Measured &mass_g) {
@@ -90,6 +110,17 @@ EditResult removePart(const Build &build, const std::string &part) {
     Build next = build;
     if (std::erase_if(next.parts, [&](const Part &p) { return p.id == part; }) == 0)
         return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    leaveStacks(next, part);
+    // What stood on an adapter that goes stays where it is, on nothing.
+    for (const auto &stack : build.stacks)
+        if (stack.on == part) {
+            for (auto &member : next.parts)
+                if (const auto place = stackPlaceOf(build, member); place && place->stack == &stack) {
+                    member.placement.pose = framePose(build, *findPart(build, member.id));
+                    member.fastening.method = FasteningMethod::none;
+                }
+            std::erase_if(next.stacks, [&](const Stack &s) { return s.id == stack.id; });
+        }
     for (auto &other : next.parts) std::erase(other.fastening.onto, part);
     for (auto &loadCase : next.loadCases) {
         std::erase(loadCase.aboard, part);

@@ -12,11 +12,15 @@ struct EditError {
 };
 using EditResult = Result<Build, EditError>;
 
-/// Puts the part at a pose given in the frame's axes and leaves its site, if it had one.
+/// Puts the part at a pose given in the frame's axes and leaves its site or stack, if it had one.
 EditResult movePart(const Build &build, const std::string &part, const Pose &X_FramePart);
 
-/// Puts the part on a site (or motor mount) with a pose in the site's axes.
+/// Puts the part on a site (or motor mount) with a pose in the site's axes. It leaves a stack that stands elsewhere.
 EditResult seatPart(const Build &build, const std::string &part, const std::string &site, const Pose &X_SitePart);
+
+/// Puts the part at a pose given in the frame's axes where it stays on its site or in its stack. In a stack the height
+/// is the layers' and does not change.
+EditResult placePart(const Build &build, const std::string &part, const Pose &X_FramePart);
 
 /// Shifts the part by a vector in body axes, mm; it leaves its site only when `keepSite` is false.
 EditResult shiftPart(const Build &build, const std::string &part, const Vec3 &shift_mm, bool keepSite = true);
@@ -33,6 +37,9 @@ EditResult changeType(const Build &build, const std::string &part, const std::st
 EditResult renamePart(const Build &build, const std::string &part, const std::string &name);
 EditResult pinPart(const Build &build, const std::string &part, bool pinned);
 EditResult removePart(const Build &build, const std::string &part);
+
+/// Takes the part out of every stack's layers and screws; layers of which nothing is left go too.
+void leaveStacks(Build &build, const std::string &part);
 
 /// Adds a part of a type (which the build then embeds) at a pose in the frame's axes; the id is made from
 /// `idBase`.

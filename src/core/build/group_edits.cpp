@@ -1,5 +1,7 @@
 #include "core/build/group_edits.h"
 
+#include "core/stack/chain.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -106,9 +108,8 @@ Build withCopy(const Build &build, const Part &part, const Pose &pose, const std
 Aabb partBounds(const Build &build, const Part &part) {
     Aabb bounds;
     const Pose pose = framePose(build, part);
-    if (const PartType *type = typeOf(build, part))
-        for (const auto &solid : type->solids)
-            if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, pose * solid.X_PartSolid));
+    for (const auto &solid : placedSolids(build, part))
+        if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, pose * solid.X_PartSolid));
     if (bounds.empty()) bounds.include(pose.position_mm);
     return bounds;
 }
@@ -246,6 +247,13 @@ EditResult fastenPart(const Build &build, const std::string &id, const Fastening
     Build next = build;
     for (auto &part : next.parts)
         if (part.id == id) {
+            // Held otherwise, it lies in no stack any more and stays where it was.
+            if (fastening.method != FasteningMethod::stack && stackPlaceOf(build, part)) {
+                const Pose X_FramePart = framePose(build, part);
+                const auto site = sitePose(*build.frame, part.placement.site);
+                part.placement.pose = site ? site->inverse() * X_FramePart : X_FramePart;
+                leaveStacks(next, id);
+            }
             part.fastening = fastening;
             return next;
         }
@@ -282,7 +290,7 @@ EditResult shiftPlate(const Build &build, const std::string &id, const Vec3 &shi
     for (bool more = true; more;) {
         more = false;
         for (auto &part : next.parts) {
-            if (carried.contains(part.id)) continue;
+            if (carried.contains(part.id) || stackPlaceOf(next, part)) continue;
             if (carried.contains(part.placement.site)) {
                 carried.insert(part.id);
                 more = true;

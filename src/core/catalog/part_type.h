@@ -4,6 +4,7 @@
 #include "core/base/measured.h"
 #include "core/base/spin.h"
 #include "core/catalog/ratings.h"
+#include "core/fasteners/fastener.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/geometry/solid.h"
 
@@ -87,7 +88,9 @@ struct PartType {
     bool flexible = false;     ///< bends in the wash: antenna elements, ties, loose leads
     Measured maxThrust_gf;     ///< motors: static thrust with the build's propeller
     std::optional<Spin> turns; ///< propellers and self-tightening nuts: the motor's direction that they are made for
-    std::optional<HolePattern> carries; ///< adapter plates: the other pattern, beside `mounting`
+    Measured threadDepth_mm;   ///< motors: how deep a screw may go before it touches the windings
+    std::optional<FastenerData> fastener; ///< screws, nuts, spacers: which
+    std::optional<HolePattern> carries;   ///< adapter plates: the other pattern, beside `mounting`
     std::optional<Electrical> electrical;
     std::vector<RadioBand> radio;
     std::optional<Antenna> antenna;

@@ -3,6 +3,8 @@
 #include "core/base/units.h"
 #include "core/fasteners/screw.h"
 #include "core/geometry/hole_pattern.h"
+#include "core/stack/chain.h"
+#include "core/stack/motor_screws.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,23 +61,43 @@ double footprint_mm2(const PartType &type) {
     return bounds.empty() ? 0 : bounds.size_mm().x() * bounds.size_mm().y();
 }
 
+Hardware screwsOf(const ThreadSize &thread, double length_mm, int pieces, std::string basis) {
+    Hardware out;
+    out.item = fmt::format("screw-{}-{:g}", thread.name, length_mm);
+    out.name = fmt::format("{} screw, {:g} mm", thread.name, length_mm);
+    out.pieces = pieces;
+    out.piece_g = capScrewVolume_mm3(thread, length_mm) * gramsPerCubicMillimetre(7.85); // steel
+    out.tolerance_g = out.piece_g * 0.15;
+    out.basis = std::move(basis);
+    return out;
+}
+
 Hardware screws(const Build &build, const Part &part, const PartType &type) {
     if (!type.mounting && !part.fastening.pieces) return {};
+    if (const auto motor = motorScrewsFor(build, part, practiceOf(build.practice)); motor && motor->best_mm)
+        return screwsOf(
+            *motor->thread, *motor->best_mm, part.fastening.pieces.value_or(motor->pieces),
+            fmt::format("{:.1f} mm arm, {:.1f} mm engaged", motor->grip_mm, *motor->best_mm - motor->grip_mm));
     const ThreadSize *thread = findThread("M3");
     if (type.mounting)
         for (const auto &size : threadSizes())
             if (size.nominal_mm <= type.mounting->holeDiameter_mm + 1e-9) thread = &size;
     const double needed = beneath_mm(build, part) + boardThickness_mm(type) + thread->nominal_mm;
     const double l = stockLength_mm(needed).value_or(kStockLengths_mm.back());
-    Hardware out;
-    out.item = fmt::format("screw-{}-{:g}", thread->name, l);
-    out.name = fmt::format("{} screw, {:g} mm", thread->name, l);
-    out.pieces = part.fastening.pieces.value_or(type.mounting ? int(holeCentres(*type.mounting).size()) : 0);
-    out.piece_g = capScrewVolume_mm3(*thread, l) * gramsPerCubicMillimetre(7.85); // steel
-    out.tolerance_g = out.piece_g * 0.15;
-    out.basis = fmt::format("{:.1f} mm beneath, {:.1f} mm board, one diameter of thread", beneath_mm(build, part),
-                            boardThickness_mm(type));
-    return out;
+    return screwsOf(*thread, l,
+                    part.fastening.pieces.value_or(type.mounting ? int(holeCentres(*type.mounting).size()) : 0),
+                    fmt::format("{:.1f} mm beneath, {:.1f} mm board, one diameter of thread", beneath_mm(build, part),
+                                boardThickness_mm(type)));
+}
+
+/// Ties or a strap round a whole stack hang on its outermost board.
+std::optional<FasteningMethod> roundTheStack(const Build &build, const Part &part) {
+    const auto place = stackPlaceOf(build, part);
+    if (!place || place->layer < 0 || place->stack->hold == StackHold::screws) return std::nullopt;
+    for (std::size_t i = std::size_t(place->layer) + 1; i < place->stack->layers.size(); ++i)
+        if (place->stack->layers[i].role == LayerRole::board) return std::nullopt;
+    if (place->stack->layers[std::size_t(place->layer)].role != LayerRole::board) return std::nullopt;
+    return place->stack->hold == StackHold::ties ? FasteningMethod::ties : FasteningMethod::strap;
 }
 
 } // namespace
@@ -83,11 +105,12 @@ Hardware screws(const Build &build, const Part &part, const PartType &type) {
 std::vector<Hardware> hardwareFor(const Build &build, const Part &part) {
     const PartType *type = typeOf(build, part);
     if (!type || part.fastening.pieces == std::optional(0)) return {};
-    const FasteningMethod method = part.fastening.method;
+    const auto round = roundTheStack(build, part);
+    const FasteningMethod method = round.value_or(part.fastening.method);
     if (method == FasteningMethod::none || method == FasteningMethod::stack || method == FasteningMethod::pressed ||
         method == FasteningMethod::soldered || method == FasteningMethod::glue || holdsOthers(type->kind))
         return {};
-    if (isDrawn(build, part)) return {};
+    if (!round && isDrawn(build, part)) return {};
     Hardware out;
     const int pieces = part.fastening.pieces.value_or(0);
     switch (method) {

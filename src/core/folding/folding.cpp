@@ -119,8 +119,7 @@ Build foldedBuild(const Build &build, double fraction) {
                 std::find(folding.mounts.begin(), folding.mounts.end(), part.placement.site) != folding.mounts.end();
             if (rides && !onMount) continue;
             const Pose before = framePose(build, part), after = motion * before;
-            const auto seat = sitePose(*folded.frame, part.placement.site);
-            part.placement.pose = seat ? seat->inverse() * after : after;
+            part.placement.pose = placementAxes(folded, part).inverse() * after;
         }
     }
     return folded;

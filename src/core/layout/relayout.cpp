@@ -1,6 +1,7 @@
 #include "core/layout/relayout.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/stack/chain.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -105,7 +106,19 @@ std::optional<Pose> motionOfPart(const Build &before, const Frame &after, const 
 Build onFrame(const Build &build, const Frame &frame) {
     Build next = build;
     next.frame = frame;
+    // Stacks whose site is gone come apart; what was in them stays where it stood.
+    for (const auto &stack : build.stacks) {
+        if (isSeat(frame, stack.on) || findPart(build, stack.on)) continue;
+        for (auto &part : next.parts)
+            if (const auto place = stackPlaceOf(build, part); place && place->stack == &stack) {
+                part.placement.pose = framePose(build, *findPart(build, part.id));
+                part.placement.site.clear();
+                part.fastening.method = FasteningMethod::none;
+            }
+        std::erase_if(next.stacks, [&](const Stack &s) { return s.id == stack.id; });
+    }
     for (auto &part : next.parts) {
+        if (stackPlaceOf(next, part)) continue; // stands where its layers put it
         if (!part.placement.site.empty()) {
             if (!isSeat(frame, part.placement.site)) {
                 part.placement.pose = framePose(build, *findPart(build, part.id));
@@ -124,6 +137,8 @@ Build onFrame(const Build &build, const Frame &frame) {
     const std::set<std::string> present(ids.begin(), ids.end());
     for (auto &part : next.parts)
         std::erase_if(part.fastening.onto, [&](const std::string &id) { return !present.contains(id); });
+    for (auto &stack : next.stacks)
+        if (!present.contains(stack.through)) stack.through.clear();
     next.frame.edit([&](Frame &f) {
         for (auto &site : f.sites)
             if (!site.on.empty() && !present.contains(site.on)) site.on.clear();
@@ -136,6 +151,7 @@ Build onFrame(const Build &build, const Frame &frame) {
 Result<Frame, EditError> withFreeIds(const Build &build, Frame frame) {
     std::set<std::string> taken;
     for (const auto &part : build.parts) taken.insert(part.id);
+    for (const auto &stack : build.stacks) taken.insert(stack.id);
     for (const auto &allowance : build.allowances) taken.insert(allowance.id);
     for (const auto &loadCase : build.loadCases) taken.insert(loadCase.id);
     Build probe;

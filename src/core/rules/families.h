@@ -55,6 +55,23 @@ FindingText wordSky(const Build &, const Finding &);
 void judgeAngles(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordAngles(const Build &, const Finding &);
 
+void judgeStackHeight(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordStackHeight(const Build &, const Finding &);
+void judgeStackGaps(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordStackGap(const Build &, const Finding &);
+void judgeStackScrews(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordStackScrew(const Build &, const Finding &);
+void judgeMotorScrews(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMotorScrew(const Build &, const Finding &);
+void judgeDampers(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordDampers(const Build &, const Finding &);
+void judgeInsulation(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordInsulation(const Build &, const Finding &);
+void judgeHiddenPlugs(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHiddenPlugs(const Build &, const Finding &);
+void judgeHarness(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHarness(const Build &, const Finding &);
+
 void judgeCgOffset(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordCgOffset(const Build &, const Finding &);
 

@@ -4,6 +4,7 @@
 #include "core/build/edits.h"
 #include "core/geometry/pose.h"
 #include "core/rules/practice.h"
+#include "core/stack/change.h"
 
 #include <optional>
 #include <string>
@@ -41,9 +42,17 @@ enum class RuleId {
     lnkHand,
     navSky,
     navAngles,
+    stkHeight,
+    stkGap,
+    stkScrew,
+    stkMotorScrew,
+    stkDamper,
+    stkInsulation,
+    stkOrder,
+    stkHarness,
     balOffset
 };
-inline constexpr int kRuleCount = 23;
+inline constexpr int kRuleCount = 31;
 
 /// A number that went into the verdict.
 struct FindingInput {
@@ -56,8 +65,9 @@ struct FindingInput {
 struct Fix {
     std::string part;
     Vec3 shift_mm = Vec3::Zero();
-    std::optional<double> tilt_deg;  ///< cameras: the tilt upwards to set instead of a shift
-    std::optional<double> leaves_mm; ///< what remains of the measured value where the move does not cure it all
+    std::optional<double> tilt_deg;        ///< cameras: the tilt upwards to set instead of a shift
+    std::optional<double> leaves_mm;       ///< what remains of the measured value where the move does not cure it all
+    std::optional<StackChange> stack = {}; ///< a change of a stack instead
 };
 EditResult applyFix(const Build &build, const Fix &fix);
 

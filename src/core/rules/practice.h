@@ -39,11 +39,32 @@ enum class Limit {
     cruisePitch,
     skyThick,
     mountAngle,
+    stackAir,
+    stackAirLow,
+    hardwareBareGap,
+    wireEnds,
+    nutPitches,
+    screwBeyond,
+    engagementSteel,
+    engagementAluminium,
+    engagementPlastic,
+    motorEngagementM3,
+    motorEngagementM2,
+    motorReserve,
+    damperLeast,
+    damperMost,
+    plateTolerance,
+    boardTolerance,
+    damperTolerance,
+    spacerTolerance,
+    standoffTolerance,
+    partTolerance,
+    closeChance,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 29;
+inline constexpr std::size_t kLimitCount = 50;
 
 struct LimitDefinition {
     Limit limit;

@@ -8,23 +8,6 @@
 
 namespace waxis {
 
-std::string fillPattern(const std::string &pattern, const std::vector<std::string> &arguments) {
-    std::string text;
-    for (std::size_t i = 0; i < pattern.size(); ++i) {
-        const bool slot = pattern[i] == '{' && i + 2 < pattern.size() && pattern[i + 2] == '}' &&
-                          pattern[i + 1] >= '0' && std::size_t(pattern[i + 1] - '0') < arguments.size();
-        if (!slot) {
-            text += pattern[i];
-            continue;
-        }
-        text += arguments[std::size_t(pattern[i + 1] - '0')];
-        i += 2;
-    }
-    return text;
-}
-
-std::string Sentence::text() const { return fillPattern(pattern, arguments); }
-
 FindingText wordFinding(const Build &build, const Finding &finding) {
     return ruleOf(finding.rule).word(build, finding);
 }
@@ -59,6 +42,7 @@ Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &f
 }
 
 Sentence wordFix(const Build &build, const Fix &fix) {
+    if (fix.stack) return wordChange(build, *fix.stack);
     if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
 }

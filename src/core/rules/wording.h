@@ -2,21 +2,13 @@
 // them before the arguments go in.
 #pragma once
 
+#include "core/base/sentence.h"
 #include "core/rules/finding.h"
 
 #include <string>
 #include <vector>
 
 namespace waxis {
-
-struct Sentence {
-    std::string pattern;
-    std::vector<std::string> arguments;
-    std::string text() const; ///< English
-};
-
-/// Fills {0}, {1}... of any pattern; a number without argument stays as it is.
-std::string fillPattern(const std::string &pattern, const std::vector<std::string> &arguments);
 
 struct FindingText {
     Sentence headline; ///< what is wrong and by how much

@@ -44,10 +44,7 @@ EditResult tiltCamera(const Build &build, const std::string &id, double tilt_deg
     if (!(tilt_deg >= type->camera->tiltMin_deg - 1e-6 && tilt_deg <= type->camera->tiltMax_deg + 1e-6))
         return Failure{EditError{fmt::format("{} tilts from {:g} to {:g} degrees.", displayName(build, id),
                                              type->camera->tiltMin_deg, type->camera->tiltMax_deg)}};
-    const Pose X_FramePart = tilted(*type, framePose(build, *part), tilt_deg);
-    const auto seat = sitePose(*build.frame, part->placement.site);
-    return seat ? seatPart(build, id, part->placement.site, seat->inverse() * X_FramePart)
-                : movePart(build, id, X_FramePart);
+    return placePart(build, id, tilted(*type, framePose(build, *part), tilt_deg));
 }
 
 CameraPose cameraPose(const PartType &type, const Pose &X_FramePart) {

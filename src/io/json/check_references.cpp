@@ -1,5 +1,6 @@
 #include "core/base/text_match.h"
 #include "core/rules/practice.h"
+#include "core/stack/chain.h"
 #include "io/json/read_model.h"
 
 #include <algorithm>
@@ -48,6 +49,39 @@ void mustBeOneOf(const std::string &id, const std::vector<std::string> &ids, con
         refuse(where, what, fmt::format("\"{}\"", id), nearestWord(id, ids));
 }
 
+void checkStacks(const Build &build, const std::vector<std::string> &parts) {
+    std::set<std::string> placed, bases;
+    auto members = idsOf(build.frame->plates);
+    for (const auto &arm : build.frame->arms) members.push_back(arm.id);
+    for (std::size_t i = 0; i < build.stacks.size(); ++i) {
+        const Stack &stack = build.stacks[i];
+        const auto at = [&](const std::string &key) { return fmt::format("/stacks/{}/{}", i, key); };
+        if (!patternOf(build, stack))
+            refuse(at("on"), "the id of a site with a hole pattern, or of a part that carries a second one",
+                   fmt::format("\"{}\"", stack.on));
+        if (!bases.insert(stack.on).second)
+            refuse(at("on"), "one stack on each place", fmt::format("\"{}\" again", stack.on));
+        if (!stack.through.empty()) mustBeOneOf(stack.through, members, at("through"), "the id of a plate or arm");
+        if (!chainOf(build, stack))
+            refuse(at("on"), "a part that does not stand on this stack", fmt::format("\"{}\"", stack.on));
+        auto take = [&](const std::string &id, const std::string &where) {
+            mustBeOneOf(id, parts, where, "the id of a part");
+            if (!placed.insert(id).second) refuse(where, "each part in one layer", fmt::format("\"{}\" again", id));
+            const Part &part = *findPart(build, id);
+            if (part.fastening.method != FasteningMethod::stack)
+                refuse(where, "a part that is fastened by \"stack\"", fmt::format("\"{}\", which is not", id));
+            const std::string site = sitePose(*build.frame, stack.on) ? stack.on : std::string();
+            if (part.placement.site != site)
+                refuse(where, site.empty() ? "a part without a site" : fmt::format("a part on the site \"{}\"", site),
+                       fmt::format("\"{}\" on \"{}\"", id, part.placement.site));
+        };
+        for (std::size_t k = 0; k < stack.screws.size(); ++k) take(stack.screws[k], at(fmt::format("screws/{}", k)));
+        for (std::size_t l = 0; l < stack.layers.size(); ++l)
+            for (std::size_t k = 0; k < stack.layers[l].parts.size(); ++k)
+                take(stack.layers[l].parts[k], at(fmt::format("layers/{}/parts/{}", l, k)));
+    }
+}
+
 } // namespace
 
 void checkReferences(const Build &build) {
@@ -60,6 +94,7 @@ void checkReferences(const Build &build) {
     all.take(frame.sites, "/frame/sites");
     all.take(frame.passThroughs, "/frame/passThroughs");
     all.take(build.parts, "/parts");
+    all.take(build.stacks, "/stacks");
     all.take(build.allowances, "/allowances");
     all.take(build.loadCases, "/loadCases");
 
@@ -85,6 +120,7 @@ void checkReferences(const Build &build) {
             all.mustKnow(part.fastening.onto[k], at(fmt::format("fastening/onto/{}", k).c_str()),
                          "the id of what it is fastened to");
     }
+    checkStacks(build, parts);
     std::set<std::string> items;
     for (std::size_t i = 0; i < build.kit.size(); ++i)
         if (!items.insert(build.kit[i].item).second)

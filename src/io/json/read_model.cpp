@@ -1,8 +1,10 @@
 #include "io/json/read_model.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/stack/chain.h"
 #include "io/names.h"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -266,6 +268,20 @@ Camera readCamera(const Reader &in) {
             in.number("tiltMax_deg", 0)};
 }
 
+FastenerData readFastener(const Reader &in) {
+    FastenerData fastener;
+    fastener.form = in.choice("form", FastenerForm::screw);
+    fastener.thread = in.text("thread");
+    if (!findThread(fastener.thread))
+        refuse(in.at("thread"), "M1.6, M2, M2.5, M3 or M4", fmt::format("\"{}\"", fastener.thread));
+    fastener.length_mm = in.number("length_mm", 0);
+    fastener.head = in.choice("head", HeadStyle::cap);
+    fastener.stud_mm = in.number("stud_mm", 0);
+    fastener.bore_mm = in.number("bore_mm", 0);
+    fastener.pieces = int(in.number("pieces", 1));
+    return fastener;
+}
+
 PartType readType(const Reader &in) {
     PartType type;
     type.id = in.text("id");
@@ -281,6 +297,8 @@ PartType readType(const Reader &in) {
     type.flexible = in.flag("flexible");
     type.maxThrust_gf = in.measured("maxThrust_gf");
     type.turns = maybeSpin(in, "turns");
+    type.threadDepth_mm = in.measured("threadDepth_mm");
+    if (in.has("fastener")) type.fastener = readFastener(in.inner("fastener"));
     if (in.has("carries")) type.carries = readPattern(in.inner("carries"));
     if (in.has("electrical")) type.electrical = readElectrical(in.inner("electrical"));
     type.radio = in.list<RadioBand>("radio", readBand);
@@ -413,6 +431,40 @@ Part readPart(const Reader &in) {
     return part;
 }
 
+Stack readStack(const Reader &in) {
+    Stack stack;
+    stack.id = in.text("id");
+    stack.name = in.text("name");
+    stack.on = in.text("on");
+    stack.through = in.text("through");
+    stack.hold = in.choice("hold", StackHold::screws);
+    stack.screws = in.texts("screws");
+    stack.headsOutside = in.flag("headsOutside");
+    stack.end = in.choice("end", ScrewEnd::nut);
+    stack.threadDepth_mm = in.measured("threadDepth_mm");
+    stack.layers = in.list<StackLayer>("layers", [](const Reader &l) {
+        StackLayer layer;
+        layer.role = l.choice("role", LayerRole::board);
+        layer.parts = l.texts("parts");
+        layer.height_mm = l.measured("height_mm");
+        layer.squeeze = l.number("squeeze", 0);
+        layer.cutTo_mm = l.maybe("cutTo_mm");
+        const bool filler = layer.role == LayerRole::gap || liesOnly(layer.role);
+        if (filler && !layer.height_mm.known())
+            refuse(l.pointer(), "the key \"height_mm\" with a value", "a layer without parts or height");
+        const bool single = layer.role == LayerRole::board || layer.role == LayerRole::adapter;
+        if (single && layer.parts.size() != 1) refuse(l.at("parts"), "one part", fmt::format("{}", layer.parts.size()));
+        if (isHardware(layer.role) && layer.parts.empty()) refuse(l.at("parts"), "one part at each hole", "none");
+        if ((filler || layer.role == LayerRole::frame) && !layer.parts.empty())
+            refuse(l.at("parts"), "no parts in this layer", fmt::format("{}", layer.parts.size()));
+        return layer;
+    });
+    const auto frames = std::count_if(stack.layers.begin(), stack.layers.end(),
+                                      [](const StackLayer &l) { return l.role == LayerRole::frame; });
+    if (frames != 1) refuse(in.at("layers"), "exactly one layer \"frame\"", fmt::format("{}", frames));
+    return stack;
+}
+
 } // namespace
 
 PartType readPartType(const json &object, const std::string &pointer) { return readType(Reader(object, pointer)); }
@@ -436,6 +488,7 @@ Build readBuild(const json &document) {
     });
     build.frame = readFrame(in.inner("frame"));
     build.parts = in.list<Part>("parts", readPart);
+    build.stacks = in.list<Stack>("stacks", readStack);
     build.kit = in.list<KitEntry>("kit", [](const Reader &k) {
         KitEntry entry;
         entry.item = k.text("item");

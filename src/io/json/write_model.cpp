@@ -26,6 +26,9 @@ static OrderedJson toJson(const RadioBand &);
 static OrderedJson toJson(const Antenna &);
 static OrderedJson toJson(const Camera &);
 static OrderedJson toJson(const SuppliedLead &);
+static OrderedJson toJson(const FastenerData &);
+static OrderedJson toJson(const StackLayer &);
+static OrderedJson toJson(const Stack &);
 
 namespace {
 
@@ -350,6 +353,39 @@ static OrderedJson toJson(const KitEntry &entry) {
     return out;
 }
 
+static OrderedJson toJson(const FastenerData &fastener) {
+    OrderedJson out{{"form", nameOf(fastener.form)}, {"thread", fastener.thread}};
+    out["length_mm"] = fastener.length_mm;
+    if (fastener.head != HeadStyle::cap) out["head"] = nameOf(fastener.head);
+    if (fastener.stud_mm != 0) out["stud_mm"] = fastener.stud_mm;
+    if (fastener.bore_mm != 0) out["bore_mm"] = fastener.bore_mm;
+    if (fastener.pieces != 1) out["pieces"] = fastener.pieces;
+    return out;
+}
+
+static OrderedJson toJson(const StackLayer &layer) {
+    OrderedJson out{{"role", nameOf(layer.role)}};
+    if (!layer.parts.empty()) out["parts"] = layer.parts;
+    putMeasured(out, "height_mm", layer.height_mm);
+    if (layer.squeeze != 0) out["squeeze"] = tidy(layer.squeeze);
+    if (layer.cutTo_mm) out["cutTo_mm"] = tidy(*layer.cutTo_mm);
+    return out;
+}
+
+static OrderedJson toJson(const Stack &stack) {
+    OrderedJson out{{"id", stack.id}};
+    putText(out, "name", stack.name);
+    out["on"] = stack.on;
+    putText(out, "through", stack.through);
+    if (stack.hold != StackHold::screws) out["hold"] = nameOf(stack.hold);
+    if (!stack.screws.empty()) out["screws"] = stack.screws;
+    putFlag(out, "headsOutside", stack.headsOutside);
+    if (stack.end != ScrewEnd::nut) out["end"] = nameOf(stack.end);
+    putMeasured(out, "threadDepth_mm", stack.threadDepth_mm);
+    out["layers"] = listJson(stack.layers);
+    return out;
+}
+
 OrderedJson toJson(const PartType &type) {
     OrderedJson out;
     out["id"] = type.id;
@@ -365,6 +401,8 @@ OrderedJson toJson(const PartType &type) {
     putFlag(out, "flexible", type.flexible);
     putMeasured(out, "maxThrust_gf", type.maxThrust_gf);
     putSpin(out, "turns", type.turns);
+    putMeasured(out, "threadDepth_mm", type.threadDepth_mm);
+    if (type.fastener) out["fastener"] = toJson(*type.fastener);
     if (type.carries) out["carries"] = toJson(*type.carries);
     if (type.electrical) out["electrical"] = toJson(*type.electrical);
     putList(out, "radio", type.radio);
@@ -445,6 +483,7 @@ OrderedJson toJson(const Build &build) {
     putList(out, "loadCases", build.loadCases);
     out["frame"] = toJson(*build.frame);
     out["parts"] = listJson(build.parts);
+    putList(out, "stacks", build.stacks);
     putList(out, "kit", build.kit);
     putList(out, "allowances", build.allowances);
     putList(out, "acceptances", build.acceptances);

@@ -9,6 +9,7 @@
 #include "core/survey/survey.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
+#include "io/report_json/stack_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -173,6 +174,7 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
         fixes.push_back({{"part", fix.part},
                          {"shift_mm", toJson(fix.shift_mm)},
                          {"tilt_deg", orNull(fix.tilt_deg)},
+                         {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
                          {"text", wordFix(build, fix).text()}});
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();
@@ -325,6 +327,9 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     for (std::size_t i = 0; i < derived.balance.size(); ++i) out["loadCases"].push_back(balanceJson(derived, i));
     out["frame"] = frameJson(*build.frame);
     out["kit"] = kitJson(derived);
+    out["stacks"] = stacksJson(build, analysis);
+    out["motorScrews"] = motorScrewsJson(derived);
+    out["hardware"] = hardwareJson(build);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
     out["clearances"] = derived.world

@@ -1,0 +1,44 @@
+// The Stack stage: the column cut open, screw, closest place, tolerances and what-if beside it.
+#pragma once
+
+#include "app/stages/stack/screw_card.h"
+#include "app/stages/stack/stack_canvas.h"
+#include "app/stages/stack/whatif_card.h"
+
+class QHBoxLayout;
+class QScrollArea;
+class QToolButton;
+
+namespace waxis::stackbench {
+
+class StackBench : public QWidget {
+    Q_OBJECT
+
+public:
+    StackBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    StackFocus &focus() { return focus_; }
+    StackCanvas &canvas() { return *canvas_; }
+    ScrewCard &screws() { return *screws_; }
+    WhatIfCard &whatIf() { return *whatIf_; }
+    /// Shows the first of the things that stands in a stack; false when none does.
+    bool reveal(const QStringList &ids);
+
+private:
+    QWidget *makeBar();
+    void makeTabs();
+    void fillNewMenu(QMenu &menu);
+    void fillBaseMenu(QMenu &menu);
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    StackFocus focus_;
+    StackCanvas *canvas_ = nullptr;
+    ScrewCard *screws_ = nullptr;
+    WhatIfCard *whatIf_ = nullptr;
+    QHBoxLayout *tabs_ = nullptr;
+    QScrollArea *cards_ = nullptr;
+    std::vector<QToolButton *> tabButtons_;
+};
+
+} // namespace waxis::stackbench

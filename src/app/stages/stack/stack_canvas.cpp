@@ -1,0 +1,481 @@
+#include "app/stages/stack/stack_canvas.h"
+
+#include "core/stack/edits.h"
+
+#include <QFontMetricsF>
+#include <QKeyEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace waxis::stackbench {
+
+namespace {
+constexpr double kLabel_px = 15; // least height between two labels
+constexpr double kThin_px = 5;   // layers thinner than this can still be taken hold of
+constexpr double kBeside = 0.7;  // room beside the column, in half widths
+} // namespace
+
+StackCanvas::StackCanvas(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
+    : MatCanvas(theme, parent), focus_(focus) {
+    setAccessibleName(tr("Stack, cut open"));
+    connect(&focus_, &StackFocus::changed, this, [this] { lookAgain(); });
+    connect(&focus_.document(), &app::Document::opened, this, &StackCanvas::fit);
+    connect(&focus_.document(), &app::Document::highlightChanged, this, qOverload<>(&QWidget::update));
+    connect(&focus_.document(), &app::Document::loadCaseChanged, this, [this] { lookAgain(); });
+    lookAgain();
+}
+
+void StackCanvas::lookAgain() {
+    if (!focus_.document().isPreviewing() && held_ >= 0 && !moved_) held_ = -1;
+    const double before = column_.halfWidth_mm + column_.high_mm - column_.low_mm;
+    column_ = columnOf(focus_, view_);
+    if (held_ < 0 && std::abs(before - (column_.halfWidth_mm + column_.high_mm - column_.low_mm)) > 0.5) fit();
+    update();
+}
+
+void StackCanvas::setView(const ColumnView &view) {
+    view_ = view;
+    lookAgain();
+}
+
+QRectF StackCanvas::content() const {
+    if (!focus_.report()) return {};
+    const double wide = column_.halfWidth_mm * (1 + kBeside);
+    const double low = column_.up > 0 ? column_.low_mm : -column_.high_mm;
+    return {-wide, low, 2 * wide, column_.high_mm - column_.low_mm};
+}
+
+QPointF StackCanvas::layerPixels(int layer) const {
+    const StackReport *report = focus_.report();
+    if (!report || layer < 0 || layer >= int(report->chain.spans.size())) return {};
+    const LayerSpan &span = report->chain.spans[std::size_t(layer)];
+    return {toPixels(-column_.halfWidth_mm * 0.55, 0).x(), heightPixels((span.from_mm + span.to_mm) / 2)};
+}
+
+std::vector<StackCanvas::Label> StackCanvas::labels() const {
+    std::vector<Label> list;
+    const StackReport *report = focus_.report();
+    const Stack *stack = focus_.stack();
+    if (!report || !stack) return list;
+    const double right = toPixels(-column_.halfWidth_mm, 0).x() - 14, left = 6;
+    for (int i = 0; i < int(stack->layers.size()); ++i)
+        list.push_back({i, {}, focus_.layerWords(i), layerPixels(i).y()});
+    // From the top down; pushed apart where they would collide, the whole column of labels kept in sight.
+    std::stable_sort(list.begin(), list.end(), [](const Label &a, const Label &b) { return a.at_px < b.at_px; });
+    double y = -1e9;
+    std::vector<double> at;
+    for (const auto &label : list) at.push_back(y = std::max(label.at_px, y + kLabel_px));
+    double limit = height() - 12.0;
+    for (std::size_t k = list.size(); k-- > 0;) {
+        at[k] = std::min(at[k], limit);
+        limit = at[k] - kLabel_px;
+    }
+    for (std::size_t k = 0; k < list.size(); ++k)
+        list[k].box = QRectF(left, at[k] - kLabel_px / 2, std::max(40.0, right - left), kLabel_px);
+    return list;
+}
+
+std::vector<StackCanvas::Dimension> StackCanvas::dimensions() const {
+    std::vector<Dimension> list;
+    const StackReport *report = focus_.report();
+    if (!report) return list;
+    const auto &practice = focus_.document().analysis().practice;
+    auto severity = [&](double air) {
+        return air < 0                                     ? Severity::stop
+               : air < practice[Limit::stackAirLow] - 1e-9 ? Severity::watch
+               : air < practice[Limit::stackAir] - 1e-9    ? Severity::note
+                                                           : Severity::pass;
+    };
+    auto middle = [&](const Ring &ring) {
+        double x = 0;
+        for (const auto &p : ring) x += column_.across(p) / double(ring.size());
+        return x;
+    };
+    auto add = [&](int index, const StackGap &gap, Severity verdict) {
+        if (gap.where.empty()) return;
+        const double x = toPixels(middle(gap.where), 0).x();
+        Dimension d;
+        d.gap = index;
+        d.low = {x, heightPixels(gap.lower.to_mm)};
+        d.high = {x, heightPixels(gap.lower.to_mm + gap.gap_mm)};
+        d.severity = verdict;
+        d.text = number(gap.air_mm());
+        if (gap.wires_mm > 0) d.text += tr(" beside %1 of wires").arg(number(gap.wires_mm));
+        list.push_back(d);
+    };
+    for (int i = 0; i < int(report->gaps.size()); ++i) {
+        const StackGap &gap = report->gaps[std::size_t(i)];
+        Severity verdict = severity(gap.air_mm());
+        if (gap.toPlate) { // there bare metal is what matters
+            verdict = gap.air_mm() < 0 ? Severity::stop : Severity::pass;
+            for (const auto &bare : report->bare)
+                if (!bare.hardware && !bare.sheet && (bare.board == gap.above || bare.board == gap.below) &&
+                    bare.air_mm < practice[Limit::bareGap] - 1e-9 && verdict == Severity::pass)
+                    verdict = bare.air_mm <= 0 ? Severity::stop : Severity::watch;
+        }
+        add(i, gap, verdict);
+    }
+    if (!report->plateAbove.empty()) {
+        add(-1, report->closest, severity(report->closest.air_mm()));
+        if (!list.empty() && list.back().gap == -1) {
+            const double air = report->closest.air_mm();
+            list.back().text = air < 0 ? tr("%1 too high").arg(number(-air)) : tr("%1 free").arg(number(air));
+        }
+    }
+    const QFontMetricsF metrics(theme().numbers(11));
+    std::vector<QRectF> taken;
+    for (auto &d : list) {
+        const QSizeF size(metrics.horizontalAdvance(d.text) + 10, metrics.height() + 2);
+        QPointF at((d.low.x() + d.high.x()) / 2 + size.width() / 2 + 6, (d.low.y() + d.high.y()) / 2);
+        for (int tries = 0; tries < 8; ++tries) {
+            d.box = QRectF(at - QPointF(size.width() / 2, size.height() / 2), size);
+            if (std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(d.box); })) break;
+            at.rx() += tries % 2 ? 0 : size.width() + 4;
+            at.ry() -= tries % 2 ? size.height() : 0;
+        }
+        taken.push_back(d.box);
+    }
+    return list;
+}
+
+QStringList StackCanvas::writing() const {
+    QStringList words;
+    for (const auto &label : labels()) words << label.text;
+    for (const auto &d : dimensions()) words << d.text;
+    return words;
+}
+
+void StackCanvas::paintContent(QPainter &painter) {
+    const auto &c = theme().colors();
+    if (!focus_.report()) {
+        painter.setPen(c.softChalk);
+        painter.setFont(theme().text(13));
+        painter.drawText(QRectF(rect()).adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+                         tr("No stack yet. \"+ stack\" above makes one of what stands on a hole pattern, or an empty "
+                            "one to lay boards into."));
+        return;
+    }
+    const double end = heightPixels(column_.high_mm), start = heightPixels(column_.low_mm);
+    const QRectF band(toPixels(-column_.halfWidth_mm, 0).x(), std::min(end, start) - 1,
+                      2 * column_.halfWidth_mm * pixelsPerMm(), std::abs(end - start) + 2);
+    painter.save();
+    painter.setClipRect(band);
+    painter.translate(toPixels(0, 0));
+    painter.scale(pixelsPerMm(), pixelsPerMm());
+    const QColor ink = theme::palette(theme::Mode::light).ink;
+    for (const auto &shape : column_.shapes) {
+        QPen pen(shape.cut ? ink : c.matBar, shape.cut ? 1.3 : 0.8);
+        pen.setCosmetic(true);
+        painter.setPen(pen);
+        painter.setBrush(shape.fill);
+        painter.drawPath(shape.path);
+    }
+    painter.restore();
+    const auto texts = labels();
+    paintLayers(painter, texts);
+    paintRuler(painter);
+    paintScrew(painter);
+    paintDimensions(painter, dimensions());
+}
+
+void StackCanvas::paintLayers(QPainter &painter, const std::vector<Label> &list) {
+    const auto &c = theme().colors();
+    const StackReport &report = *focus_.report();
+    const Stack &stack = *focus_.stack();
+    const double left = toPixels(-column_.halfWidth_mm, 0).x(), right = toPixels(column_.halfWidth_mm, 0).x();
+    for (const auto &label : list) {
+        const LayerSpan &span = report.chain.spans[std::size_t(label.layer)];
+        const LayerReport &own = report.layers[std::size_t(label.layer)];
+        const double a = heightPixels(span.from_mm), b = heightPixels(span.to_mm);
+        const bool chosen = label.layer == focus_.layer();
+        const bool lit = std::any_of(stack.layers[std::size_t(label.layer)].parts.begin(),
+                                     stack.layers[std::size_t(label.layer)].parts.end(), [&](const std::string &id) {
+                                         return focus_.document().highlighted().contains(QString::fromStdString(id));
+                                     });
+        if (chosen || lit || label.layer == hovered_ || label.layer == held_) {
+            QColor veil = c.thrustAxis;
+            veil.setAlphaF(chosen ? 0.14f : 0.08f);
+            painter.setBrush(veil);
+            painter.setPen(QPen(chosen ? c.chalk : c.thrustAxis, 1, lit ? Qt::SolidLine : Qt::DashLine));
+            painter.drawRect(QRectF(left, std::min(a, b), right - left, std::max(2.0, std::abs(a - b))));
+        }
+        const double y = label.box.center().y();
+        painter.setPen(QPen(chosen ? c.chalk : c.matFaint, 1));
+        painter.drawLine(QPointF(label.box.right() + 2, y), QPointF(left - 4, label.at_px));
+        painter.drawLine(QPointF(left - 4, label.at_px), QPointF(left, label.at_px));
+        painter.setFont(theme().text(11, chosen));
+        painter.setPen(!own.held ? theme::severityOnMat(Severity::stop) : chosen ? c.chalk : c.softChalk);
+        const QString text = QFontMetricsF(painter.font()).elidedText(label.text, Qt::ElideMiddle, label.box.width());
+        painter.drawText(label.box, Qt::AlignVCenter | Qt::AlignRight, text);
+    }
+}
+
+void StackCanvas::paintDimensions(QPainter &painter, const std::vector<Dimension> &list) {
+    const auto &c = theme().colors();
+    painter.setFont(theme().numbers(11));
+    for (const auto &d : list) {
+        const QColor ink = d.severity == Severity::pass ? c.chalk : theme::severityOnMat(d.severity);
+        const bool chosen = d.gap >= 0 && d.gap == focus_.gap();
+        painter.setPen(QPen(ink, chosen ? 2 : 1.2));
+        painter.drawLine(d.low, d.high);
+        for (const QPointF &end : {d.low, d.high}) painter.drawLine(end - QPointF(5, 0), end + QPointF(5, 0));
+        drawing::paintTag(painter, d.box.center(), d.text, ink, c);
+    }
+}
+
+void StackCanvas::paintRuler(QPainter &painter) {
+    const StackReport &report = *focus_.report();
+    const auto &c = theme().colors();
+    const double x = toPixels(column_.halfWidth_mm, 0).x() + 14;
+    const bool plate = !report.plateAbove.empty();
+    const double top = plate ? report.plateAbove_mm : std::max(report.chain.top_mm, 5.0);
+    const double used = plate ? top - report.closest.gap_mm : report.chain.top_mm;
+    constexpr double kWide = 9;
+    auto bar = [&](double from, double to) {
+        const double a = heightPixels(from), b = heightPixels(to);
+        return QRectF(x, std::min(a, b), kWide, std::abs(a - b));
+    };
+    painter.setPen(QPen(c.softChalk, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(bar(0, top));
+    QColor fill = used > top ? theme::severityOnMat(Severity::stop) : c.thrustAxis;
+    fill.setAlphaF(0.55f);
+    painter.fillRect(bar(0, used), fill);
+    painter.setFont(theme().numbers(9));
+    for (int mm = 0; mm <= int(std::floor(std::max(top, used) + 1e-6)); ++mm) {
+        const bool strong = mm % 5 == 0;
+        const double y = heightPixels(mm);
+        painter.setPen(QPen(c.softChalk, 1));
+        painter.drawLine(QPointF(x + kWide, y), QPointF(x + kWide + (strong ? 6 : 3), y));
+        if (strong) painter.drawText(QRectF(x + kWide + 8, y - 7, 24, 14), Qt::AlignVCenter, QString::number(mm));
+    }
+    if (!plate) return;
+    // Likely and worst case round the tallest point.
+    const double likely = report.closing.likely_mm, worst = report.closing.nominal_mm - report.closing.worst_mm;
+    QColor band = c.chalk;
+    band.setAlphaF(0.35f);
+    painter.fillRect(bar(used - likely, used + likely).adjusted(-4, 0, 4, 0), band);
+    painter.setPen(QPen(c.chalk, 1, Qt::DotLine));
+    for (double h : {used - worst, used + worst}) {
+        const double y = heightPixels(h);
+        painter.drawLine(QPointF(x - 5, y), QPointF(x + kWide + 5, y));
+    }
+}
+
+void StackCanvas::paintScrew(QPainter &painter) {
+    const StackReport &report = *focus_.report();
+    const ScrewReport &screw = report.screw;
+    if (!screw.wanted || !screw.task.thread) return;
+    const auto &c = theme().colors();
+    const double x = toPixels(column_.halfWidth_mm, 0).x() + 64, mm = pixelsPerMm();
+    const bool outside = focus_.stack()->headsOutside;
+    const double dir = outside ? -1 : 1; // along the base's z from the head
+    const double head = outside ? report.chain.top_mm : report.chain.bottom_mm;
+    const double length = screw.placed ? screw.placed->length_mm : screw.choice.best_mm.value_or(0);
+    if (length <= 0) return;
+    const HeadStyle style = screw.placed ? screw.placed->head : HeadStyle::cap;
+    const HeadSize size = headOf(*screw.task.thread, style)
+                              .value_or(HeadSize{screw.task.thread->capHead_mm, screw.task.thread->nominal_mm});
+    const double radius = screw.task.thread->nominal_mm / 2 * mm;
+    auto box = [&](double from, double to, double half) {
+        const double a = heightPixels(head + dir * from), b = heightPixels(head + dir * to);
+        return QRectF(x - half, std::min(a, b), 2 * half, std::abs(a - b));
+    };
+    // What it goes through, faint, at its right.
+    const double grip = screw.task.grip_mm, end = screw.task.nut ? screw.task.nut_mm : screw.task.depth_mm;
+    QColor metal = theme::familyColor(Family::structure).lighter(150);
+    painter.setPen(QPen(c.matBar, 1));
+    painter.setBrush(metal);
+    if (style == HeadStyle::countersunk)
+        painter.drawPolygon(QPolygonF{QPointF(x - size.diameter_mm / 2 * mm, heightPixels(head)),
+                                      QPointF(x + size.diameter_mm / 2 * mm, heightPixels(head)),
+                                      QPointF(x + radius, heightPixels(head + dir * size.height_mm)),
+                                      QPointF(x - radius, heightPixels(head + dir * size.height_mm))});
+    else
+        painter.drawRoundedRect(box(-size.height_mm, 0, size.diameter_mm / 2 * mm), 2, 2);
+    QColor nut = theme::familyColor(Family::structure);
+    painter.setBrush(nut);
+    if (screw.task.nut && !screw.endMissing)
+        painter.drawRect(box(grip, grip + end, screw.task.thread->nutFlats_mm / 2 * mm));
+    painter.setBrush(metal);
+    const QRectF shaft = box(0, length, radius);
+    painter.drawRect(shaft);
+    painter.setPen(QPen(c.matFaint, 1));
+    const double pitch = std::max(3.0, screw.task.thread->pitch_mm * mm * 2);
+    for (double y = shaft.top() + pitch; y < shaft.bottom(); y += pitch)
+        painter.drawLine(QPointF(shaft.left(), y), QPointF(shaft.right(), y - 1.5));
+    const double least = screw.choice.least_mm;
+    const bool bad = screw.now && screw.now->verdict != ScrewVerdict::good && screw.now->verdict != ScrewVerdict::long_;
+    if (length < least - 1e-6) { // what is missing
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(theme::severityOnMat(Severity::stop), 1.3, Qt::DashLine));
+        painter.drawRect(box(length, least, radius));
+    }
+    // Brackets: grip, nut, what stands out.
+    painter.setFont(theme().numbers(10));
+    const double bx = x + std::max(size.diameter_mm / 2 * mm, radius) + 6;
+    auto bracket = [&](double from, double to, const QString &text, const QColor &ink) {
+        const double a = heightPixels(head + dir * from), b = heightPixels(head + dir * to);
+        painter.setPen(QPen(ink, 1));
+        painter.drawLine(QPointF(bx, a), QPointF(bx, b));
+        painter.drawLine(QPointF(bx - 3, a), QPointF(bx + 1, a));
+        painter.drawLine(QPointF(bx - 3, b), QPointF(bx + 1, b));
+        painter.drawText(QRectF(bx + 5, (a + b) / 2 - 8, std::max(20.0, width() - bx - 6), 16), Qt::AlignVCenter, text);
+    };
+    bracket(0, grip, tr("grip %1").arg(number(grip)), c.softChalk);
+    if (screw.task.nut && !screw.endMissing) bracket(grip, grip + end, tr("nut %1").arg(number(end)), c.softChalk);
+    const double past = length - grip - (screw.task.nut ? end : 0);
+    const QColor ink = bad ? theme::severityOnMat(Severity::stop) : c.chalk;
+    // What it is and what stands out, beyond the last bracket.
+    const double tip = heightPixels(head + dir * std::max(length, grip + (screw.task.nut ? end : 0)));
+    const bool upwards = column_.up * dir > 0;
+    const QString says = length < least - 1e-6 ? tr("%1 short").arg(number(least - length))
+                         : screw.task.nut      ? tr("%1 past").arg(number(past))
+                                               : tr("%1 in").arg(number(past));
+    const QString name =
+        QStringLiteral("%1 × %2")
+            .arg(QString::fromUtf8(screw.task.thread->name.data(), qsizetype(screw.task.thread->name.size())))
+            .arg(length);
+    const double y = upwards ? tip - 32 : tip + 6;
+    painter.setPen(c.chalk);
+    painter.drawText(QRectF(bx - 4, y, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, name);
+    painter.setPen(ink);
+    painter.drawText(QRectF(bx - 4, y + 13, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, says);
+}
+
+int StackCanvas::layerAt(const QPointF &at) const {
+    for (const auto &label : labels())
+        if (label.box.contains(at)) return label.layer;
+    const StackReport *report = focus_.report();
+    if (!report) return -1;
+    if (at.x() < toPixels(-column_.halfWidth_mm, 0).x() || at.x() > toPixels(column_.halfWidth_mm, 0).x()) return -1;
+    int best = -1;
+    double nearest = kThin_px;
+    for (int i = 0; i < int(report->chain.spans.size()); ++i) {
+        const double a = heightPixels(report->chain.spans[std::size_t(i)].from_mm);
+        const double b = heightPixels(report->chain.spans[std::size_t(i)].to_mm);
+        const double low = std::min(a, b), high = std::max(a, b);
+        const double off = at.y() < low ? low - at.y() : at.y() > high ? at.y() - high : 0;
+        if (off < nearest) {
+            nearest = off;
+            best = i;
+        }
+    }
+    return best;
+}
+
+bool StackCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
+    for (const auto &d : dimensions())
+        if (d.box.contains(at) && d.gap >= 0) {
+            focus_.chooseGap(d.gap);
+            return true;
+        }
+    const int layer = layerAt(at);
+    if (layer < 0) return false;
+    setFocus(Qt::MouseFocusReason);
+    focus_.chooseLayer(layer);
+    const Stack *stack = focus_.stack();
+    if (!stack || stack->layers[std::size_t(layer)].role == LayerRole::frame) return true;
+    held_ = layer;
+    target_ = layer;
+    moved_ = false;
+    grip_ = at;
+    startBuild_ = focus_.document().build();
+    startMiddles_px_.clear();
+    for (int i = 0; i < int(stack->layers.size()); ++i) startMiddles_px_.push_back(layerPixels(i).y());
+    return true;
+}
+
+int StackCanvas::targetFor(double y_px) const {
+    // How many of the others lie further in: counted where they were when it was taken up.
+    int inside = 0;
+    for (int i = 0; i < int(startMiddles_px_.size()); ++i)
+        if (i != held_ && (startMiddles_px_[std::size_t(i)] - y_px) * column_.up > 0) ++inside;
+    return inside;
+}
+
+void StackCanvas::drag(const QPointF &at, Qt::KeyboardModifiers) {
+    if (held_ < 0 || (!moved_ && (at - grip_).manhattanLength() < 4)) return;
+    moved_ = true;
+    const int target = targetFor(at.y());
+    if (target == target_) return;
+    target_ = target;
+    const Stack *stack = focus_.stack();
+    if (!stack) return;
+    focus_.document().preview(moveLayer(startBuild_, stack->id, held_, target));
+    focus_.chooseLayer(target);
+}
+
+void StackCanvas::release() {
+    if (held_ >= 0 && moved_ && target_ != held_)
+        focus_.document().commitPreview(tr("Move a layer"));
+    else if (focus_.document().isPreviewing())
+        focus_.document().cancelPreview();
+    held_ = -1;
+    moved_ = false;
+    update();
+}
+
+void StackCanvas::cancel() {
+    focus_.document().cancelPreview();
+    if (held_ >= 0) focus_.chooseLayer(held_);
+    held_ = -1;
+    moved_ = false;
+    update();
+}
+
+void StackCanvas::hover(const QPointF &at) {
+    const int now = layerAt(at);
+    setCursor(now >= 0 ? Qt::OpenHandCursor : Qt::ArrowCursor);
+    if (now == hovered_) return;
+    hovered_ = now;
+    update();
+}
+
+void StackCanvas::moveChosen(int steps) {
+    const Stack *stack = focus_.stack();
+    const int layer = focus_.layer(), to = layer + steps;
+    if (!stack || layer < 0 || to < 0 || to >= int(stack->layers.size())) return;
+    focus_.edit(tr("Move a layer"), moveLayer(focus_.document().build(), stack->id, layer, to), to);
+}
+
+void StackCanvas::flipChosen() {
+    if (const Stack *stack = focus_.stack(); stack && focus_.layer() >= 0)
+        focus_.edit(tr("Turn a board over"), flipBoard(focus_.document().build(), stack->id, focus_.layer()));
+}
+
+void StackCanvas::turnChosen(double angle_deg) {
+    if (const Stack *stack = focus_.stack(); stack && focus_.layer() >= 0)
+        focus_.edit(tr("Turn a board"), turnBoard(focus_.document().build(), stack->id, focus_.layer(), angle_deg));
+}
+
+void StackCanvas::removeChosen() {
+    if (const Stack *stack = focus_.stack(); stack && focus_.layer() >= 0)
+        focus_.edit(tr("Take a layer out"), removeLayer(focus_.document().build(), stack->id, focus_.layer()), -1);
+}
+
+void StackCanvas::keyPressEvent(QKeyEvent *event) {
+    const Stack *stack = focus_.stack();
+    const int count = stack ? int(stack->layers.size()) : 0;
+    const bool carry = event->modifiers() & (Qt::AltModifier | Qt::ControlModifier);
+    auto step = [&](int way) {
+        if (count == 0) return;
+        if (carry)
+            moveChosen(way);
+        else
+            focus_.chooseLayer(focus_.layer() < 0 ? (way > 0 ? 0 : count - 1)
+                                                  : std::clamp(focus_.layer() + way, 0, count - 1));
+    };
+    switch (event->key()) {
+    case Qt::Key_Up: step(column_.up > 0 ? 1 : -1); break;
+    case Qt::Key_Down: step(column_.up > 0 ? -1 : 1); break;
+    case Qt::Key_V: flipChosen(); break;
+    case Qt::Key_Q: turnChosen(90); break;
+    case Qt::Key_E: turnChosen(-90); break;
+    case Qt::Key_Delete: removeChosen(); break;
+    default: MatCanvas::keyPressEvent(event);
+    }
+}
+
+} // namespace waxis::stackbench

@@ -1,0 +1,72 @@
+// The column on the mat: layers to take hold of, gaps, screw and ruler beside it.
+#pragma once
+
+#include "app/drawing/mat.h"
+#include "app/stages/stack/column.h"
+
+namespace waxis::stackbench {
+
+class StackCanvas : public drawing::MatCanvas {
+    Q_OBJECT
+
+public:
+    StackCanvas(StackFocus &focus, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    const ColumnView &view() const { return view_; }
+    void setView(const ColumnView &view);
+    /// Middle of a layer in the drawing, widget pixels; for tests and the keyboard.
+    QPointF layerPixels(int layer) const;
+    /// What the drawing writes: labels and dimensions, for tests and people who do not see it.
+    QStringList writing() const;
+
+    void moveChosen(int steps);
+    void flipChosen();
+    void turnChosen(double angle_deg);
+    void removeChosen();
+
+protected:
+    QRectF content() const override;
+    void paintContent(QPainter &painter) override;
+    bool press(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
+    void drag(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
+    void release() override;
+    void cancel() override;
+    void hover(const QPointF &at) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    struct Label {
+        int layer = -1;
+        QRectF box; ///< widget pixels
+        QString text;
+        double at_px = 0; ///< height of the layer's middle
+    };
+    struct Dimension {
+        int gap = -1; ///< -1: to the plate above
+        QPointF low, high;
+        QString text;
+        Severity severity = Severity::pass;
+        QRectF box;
+    };
+    void lookAgain();
+    double heightPixels(double base_mm) const { return toPixels(0, column_.up * base_mm).y(); }
+    std::vector<Label> labels() const;
+    std::vector<Dimension> dimensions() const;
+    int layerAt(const QPointF &at) const;
+    int targetFor(double y_px) const;
+    void paintLayers(QPainter &painter, const std::vector<Label> &labels);
+    void paintDimensions(QPainter &painter, const std::vector<Dimension> &dimensions);
+    void paintRuler(QPainter &painter);
+    void paintScrew(QPainter &painter);
+
+    StackFocus &focus_;
+    ColumnView view_;
+    Column column_;
+    int held_ = -1, hovered_ = -1, target_ = -1;
+    Build startBuild_;
+    std::vector<double> startMiddles_px_;
+    QPointF grip_;
+    bool moved_ = false;
+};
+
+} // namespace waxis::stackbench

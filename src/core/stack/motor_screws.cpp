@@ -1,0 +1,116 @@
+#include "core/stack/motor_screws.h"
+
+#include "core/fasteners/screw.h"
+#include "core/stack/chain.h"
+
+#include <algorithm>
+
+namespace waxis {
+
+namespace {
+
+constexpr double kSame_mm = 1e-9;
+constexpr double kThickest_mm = 12; // plates and flat arms; thicker ones are tubes (common practice, no source)
+
+/// What lies under the motor: the arm or plate that it is fastened onto, else the arm whose tip is nearest its mount.
+void findGrip(const Build &build, const Part &motor, MotorScrews &screws) {
+    const Frame &frame = *build.frame;
+    for (const auto &id : motor.fastening.onto) {
+        if (const Part *mount = findPart(build, id)) // a motor plate between motor and arm
+            if (const PartType *type = typeOf(build, *mount);
+                type && type->kind == PartKind::mount && screws.through.empty()) {
+                const LayerSpan span = clampedSpan(*type);
+                screws.through = id;
+                screws.grip_mm = span.to_mm - span.from_mm;
+            }
+        for (const auto &arm : frame.arms)
+            if (arm.id == id && screws.through.empty()) {
+                screws.through = id;
+                screws.grip_mm = arm.thickness_mm;
+            }
+        for (const auto &plate : frame.plates)
+            if (plate.id == id && screws.through.empty()) {
+                screws.through = id;
+                screws.grip_mm = plate.thickness_mm;
+            }
+    }
+    if (!screws.through.empty()) return;
+    const Vec3 at = framePose(build, motor).position_mm;
+    double nearest = 25; // a motor stands on its arm's end
+    for (const auto &arm : frame.arms)
+        if (const double off = (arm.tip_mm - at).norm(); off < nearest) {
+            nearest = off;
+            screws.through = arm.id;
+            screws.grip_mm = arm.thickness_mm;
+        }
+}
+
+} // namespace
+
+MotorScrewOption judgeMotorScrew(double length, double grip, double least, std::optional<double> depth,
+                                 double reserve) {
+    MotorScrewOption option{length, length - grip, MotorScrewVerdict::good};
+    if (option.engagement_mm < least - kSame_mm)
+        option.verdict = MotorScrewVerdict::short_;
+    else if (!depth)
+        option.verdict = MotorScrewVerdict::unknownDepth;
+    else if (option.engagement_mm > *depth - reserve + kSame_mm)
+        option.verdict = MotorScrewVerdict::deep;
+    return option;
+}
+
+std::optional<MotorScrews> motorScrewsFor(const Build &build, const Part &motor, const Practice &practice) {
+    const PartType *type = typeOf(build, motor);
+    if (!type || type->kind != PartKind::motor || !type->mounting || motor.fastening.method != FasteningMethod::screws)
+        return std::nullopt;
+    MotorScrews screws;
+    screws.motor = motor.id;
+    findGrip(build, motor, screws);
+    // Libraries give the hole that the screw fits: 2.2 mm for M2, 3.2 mm for M3.
+    for (const auto &thread : threadSizes())
+        if (thread.nominal_mm <= type->mounting->holeDiameter_mm + 1e-9) screws.thread = &thread;
+    if (!screws.thread) return std::nullopt;
+    screws.pieces = int(holeCentres(*type->mounting).size());
+    screws.depth_mm = type->threadDepth_mm.value;
+    screws.least_mm = practice[screws.thread->nominal_mm >= 3 ? Limit::motorEngagementM3 : Limit::motorEngagementM2];
+    screws.reserve_mm = practice[Limit::motorReserve];
+    for (const auto &other : build.parts) {
+        const PartType *otherType = typeOf(build, other);
+        if (!otherType || !otherType->fastener || otherType->fastener->form != FastenerForm::screw) continue;
+        const auto &onto = other.fastening.onto;
+        if (std::find(onto.begin(), onto.end(), motor.id) == onto.end()) continue;
+        screws.placed = other.id;
+        screws.placed_mm = otherType->fastener->length_mm;
+        if (const ThreadSize *thread = findThread(otherType->fastener->thread)) screws.thread = thread;
+    }
+    if (screws.grip_mm > kThickest_mm || screws.through.empty()) { // a tube: the screws go through something else
+        screws.gripKnown = false;
+        return screws;
+    }
+    std::vector<MotorScrewOption> all;
+    for (const double length : kStockLengths_mm)
+        all.push_back(judgeMotorScrew(length, screws.grip_mm, screws.least_mm, screws.depth_mm, screws.reserve_mm));
+    // Longest that is safe; where the depth is not known, the shortest that holds.
+    for (const auto &option : all) {
+        if (option.verdict == MotorScrewVerdict::good) screws.best_mm = option.length_mm;
+        if (option.verdict == MotorScrewVerdict::unknownDepth && !screws.best_mm) screws.best_mm = option.length_mm;
+    }
+    const auto first = std::find_if(all.begin(), all.end(),
+                                    [](const MotorScrewOption &o) { return o.verdict != MotorScrewVerdict::short_; });
+    const auto from = std::max<std::ptrdiff_t>(0, (first - all.begin()) - 2);
+    const auto to = std::min<std::ptrdiff_t>(std::ptrdiff_t(all.size()), (first - all.begin()) + 3);
+    screws.options.assign(all.begin() + from, all.begin() + to);
+    const auto length = screws.placed_mm ? screws.placed_mm : screws.best_mm;
+    if (length)
+        screws.now = judgeMotorScrew(*length, screws.grip_mm, screws.least_mm, screws.depth_mm, screws.reserve_mm);
+    return screws;
+}
+
+std::vector<MotorScrews> motorScrewsOf(const Build &build, const Practice &practice) {
+    std::vector<MotorScrews> all;
+    for (const auto &part : build.parts)
+        if (auto screws = motorScrewsFor(build, part, practice)) all.push_back(std::move(*screws));
+    return all;
+}
+
+} // namespace waxis
