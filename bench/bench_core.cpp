@@ -1,6 +1,8 @@
 #include "core/analysis/analysis.h"
 #include "core/layout/relayout.h"
 #include "core/recognise/recognise.h"
+#include "core/stack/edits.h"
+#include "core/stack/suggest.h"
 #include "core/survey/survey.h"
 #include "io/drawing/dxf_reader.h"
 #include "io/project/project_file.h"
@@ -51,6 +53,39 @@ void analyseOneMove(benchmark::State &state, const Build &build, const std::stri
         away = !away;
         benchmark::DoNotOptimize(&analyser.update(away ? there : build));
     }
+}
+
+/// All stacks of the demo: gaps, screws, tolerances, cables.
+void demoStacks(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    const Practice practice = practiceOf(build.practice);
+    for (auto _ : state) benchmark::DoNotOptimize(stackReports(build, practice));
+}
+
+/// A layer dragged up and down: everything analysed again.
+void demoLayerDragged(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    const Build other = *moveLayer(build, build.stacks[0].id, 3, 1);
+    Analyser analyser;
+    bool away = false;
+    for (auto _ : state) {
+        away = !away;
+        benchmark::DoNotOptimize(&analyser.update(away ? other : build));
+    }
+}
+
+/// What would make the converted stack close, in the background.
+void owlboxWhatIf(benchmark::State &state) {
+    const Build build = loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/owlbox-mini.waxis")->build;
+    const Practice practice = practiceOf(build.practice);
+    for (auto _ : state) benchmark::DoNotOptimize(suggestFor(build, build.stacks[0], practice));
+}
+
+/// Monte Carlo of a tolerance chain, for comparison with its closed form.
+void closingDraws(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    const auto report = reportOn(build, build.stacks[0], practiceOf(build.practice));
+    for (auto _ : state) benchmark::DoNotOptimize(closingByDraws(report->contributions, 100000, 1));
 }
 
 void demoFull(benchmark::State &state) { analyseFull(state, loadBuild(kDemo)->build); }
@@ -167,6 +202,10 @@ BENCHMARK(pullAnArm)->Unit(benchmark::kMillisecond);
 BENCHMARK(loadDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(saveDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoFull)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoStacks)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoLayerDragged)->Unit(benchmark::kMillisecond);
+BENCHMARK(owlboxWhatIf)->Unit(benchmark::kMillisecond);
+BENCHMARK(closingDraws)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoMoveGps)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoMovePack)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoMoveController)->Unit(benchmark::kMillisecond);

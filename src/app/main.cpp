@@ -4,6 +4,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/stack/stack_bench.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -135,7 +136,7 @@ int main(int argc, char **argv) {
             QTimer::singleShot(100, &window, [&] { window.placeBench().enlargeLower(true); }); // once it has its size
         QTimer shutter; // once the window stands still and the survey is in
         QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
-            if (!window.surveyor().isSettled()) return;
+            if (!window.surveyor().isSettled() || !window.stackBench().whatIf().isSettled()) return;
             shutter.stop();
             QTimer::singleShot(300, &window, [&] { // the panels have taken it in
                 const bool saved = window.grab().save(parser.value(screenshot));

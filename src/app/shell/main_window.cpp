@@ -446,19 +446,21 @@ void MainWindow::showHistory() {
 }
 
 void MainWindow::showHelp() {
-    auto *sheet =
-        new QMessageBox(QMessageBox::NoIcon, tr("Keys and hands"),
-                        tr("Drag a part; hold Ctrl to keep it from snapping, Esc to put it back.\n"
-                           "A second click chooses what lies beneath; Shift-click adds, Shift-drag on the mat\n"
-                           "takes all within a frame. A chosen plate is dragged with what it carries.\n"
-                           "Arrow keys nudge by 1 mm, with Shift 0.1 mm, with Ctrl 5 mm.\n"
-                           "Q and E turn by a quarter, V turns upside down, Space pins, Ctrl+M mirrors.\n"
-                           "1 to 8 switch overlays, L makes the lower view larger, G drops a ghost of the GPS.\n"
-                           "Hold M over two things to measure between them.\n"
-                           "Wheel zooms at the pointer, 0 fits, dragging the mat moves it.\n"
-                           "F1 to F9 change the stage, F10 goes to the next finding, Ctrl+K finds anything.\n"
-                           "In the findings: Enter why, S show, F fix, A accept."),
-                        QMessageBox::Close, this);
+    auto *sheet = new QMessageBox(
+        QMessageBox::NoIcon, tr("Keys and hands"),
+        tr("Drag a part; hold Ctrl to keep it from snapping, Esc to put it back.\n"
+           "A second click chooses what lies beneath; Shift-click adds, Shift-drag on the mat\n"
+           "takes all within a frame. A chosen plate is dragged with what it carries.\n"
+           "Arrow keys nudge by 1 mm, with Shift 0.1 mm, with Ctrl 5 mm.\n"
+           "Q and E turn by a quarter, V turns upside down, Space pins, Ctrl+M mirrors.\n"
+           "1 to 8 switch overlays, L makes the lower view larger, G drops a ghost of the GPS.\n"
+           "In Stack: drag a layer, Up and Down choose, with Ctrl they move it; V turns a board over, Q and E\n"
+           "by a quarter, Del takes it out.\n"
+           "Hold M over two things to measure between them.\n"
+           "Wheel zooms at the pointer, 0 fits, dragging the mat moves it.\n"
+           "F1 to F9 change the stage, F10 goes to the next finding, Ctrl+K finds anything.\n"
+           "In the findings: Enter why, S show, F fix, A accept."),
+        QMessageBox::Close, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
 }

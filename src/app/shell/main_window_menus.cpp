@@ -7,6 +7,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/stack/stack_bench.h"
 #include "core/sums/sum.h"
 
 #include <QFileInfo>
@@ -22,7 +23,10 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
     auto chosen = [this] { return document_.selectedPart() != nullptr; };
     auto key = [this](Qt::Key code, Qt::KeyboardModifiers modifiers = {}) {
         QKeyEvent event(QEvent::KeyPress, code, modifiers);
-        place_->plan().handleKey(&event);
+        if (stage_ == Stage::stack) // there they turn and take out the chosen layer
+            QCoreApplication::sendEvent(&stack_->canvas(), &event);
+        else
+            place_->plan().handleKey(&event);
     };
     std::vector<ActionSpec> specs{
         {"new-layout", Menu::file, tr("New from a layout"), QKeySequence::New, {}, [this] { newFromLayout(); }},
@@ -71,7 +75,12 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
              setStage(Stage::place);
              place_->showLibrary(!place_->library().isVisible());
          }},
-        {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { place_->fit(); }},
+        {"fit",
+         Menu::view,
+         tr("Fit the drawing\t0"),
+         {},
+         anything,
+         [this] { stage_ == Stage::stack ? stack_->canvas().fit() : place_->fit(); }},
         {"theme",
          Menu::view,
          tr("Light or dark"),

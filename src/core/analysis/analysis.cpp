@@ -121,8 +121,10 @@ bool worseThan(const Finding &a, const Finding &b) {
 std::vector<BodyGap> nearestThings(const Derived &derived, int owner, int loadCase, double reach_mm, std::size_t most) {
     if (!derived.world) return {};
     const auto &fastened = derived.owners[owner].related;
+    const int stack = derived.owners[owner].stack; // its own column is looked at in Stack
     return derived.world->nearest(owner, reach_mm, most, [&](int body) {
         const int other = derived.traits[body].owner;
+        if (stack >= 0 && derived.owners[other].stack == stack) return false;
         return derived.owners[other].kind != OwnerKind::disc && (derived.owners[other].cases >> loadCase & 1) &&
                !derived.traits[body].soft && std::find(fastened.begin(), fastened.end(), other) == fastened.end();
     });

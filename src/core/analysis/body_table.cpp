@@ -24,7 +24,7 @@ BodyOwner partOwner(const Build &build, const Part &part, const std::vector<Load
     // A stack on an adapter sways with the stack that the adapter lies in.
     std::string seat = part.placement.site;
     auto place = stackPlaceOf(build, part);
-    owner.stacked = place.has_value();
+    if (place) owner.stack = int(place->stack - build.stacks.data());
     for (int depth = 0; place && seat.empty() && depth < 8; ++depth) {
         const Part *carrier = findPart(build, place->stack->on);
         if (!carrier) break;
@@ -231,7 +231,7 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     };
     demands.heat = !insulated && (warms(a, ta, b, tb) || warms(b, tb, a, ta));
     // Within a stack bare metal is judged by its own rule, wire ends included.
-    demands.bare = !insulated && !passesThrough && !(fastened && (a.stacked || b.stacked)) &&
+    demands.bare = !insulated && !passesThrough && !(fastened && (a.stack >= 0 || b.stack >= 0)) &&
                    ((ta.bare && tb.conductive) || (tb.bare && ta.conductive));
     return demands;
 }

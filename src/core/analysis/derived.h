@@ -29,7 +29,7 @@ struct BodyOwner {
     bool hot = false;
     bool insulated = false; ///< declared insulator between it and what it stands on
     bool battery = false;
-    bool stacked = false; ///< stands in a stack
+    int stack = -1; ///< index of the stack that it stands in; -1: none
 };
 
 /// What a body is made of, beside its owner's traits.

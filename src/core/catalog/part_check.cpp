@@ -55,6 +55,7 @@ public:
         basics();
         bodies();
         mounting();
+        fastener();
         ports();
         ratings();
         return std::move(faults_);
@@ -125,6 +126,18 @@ private:
                 stop("mounting", fmt::format("a hole at ({:.1f}, {:.1f}) lies outside the board", c.x(), c.y()));
                 return;
             }
+    }
+    void fastener() {
+        if (!type_.fastener) return;
+        const FastenerData &f = *type_.fastener;
+        if (!findThread(f.thread)) stop("hardware", "M1.6, M2, M2.5, M3 or M4 wanted as its thread");
+        if (!isLength(f.length_mm)) stop("hardware", "a length of more than 0 mm wanted");
+        if (!(f.stud_mm >= 0 && f.bore_mm >= 0)) stop("hardware", "a length cannot be less than nothing");
+        if (f.form == FastenerForm::screw || type_.solids.empty()) return;
+        // What is stacked is the first body: it should be as high as it says.
+        const Aabb box = boundsOf(type_.solids.front().shape, type_.solids.front().X_PartSolid);
+        if (std::abs(box.size_mm().z() - f.length_mm) > 0.05)
+            odd("hardware", fmt::format("its first body is {:.2f} mm high, not {:g}", box.size_mm().z(), f.length_mm));
     }
     void ports() {
         std::set<std::string> seen;

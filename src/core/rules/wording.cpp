@@ -13,7 +13,8 @@ FindingText wordFinding(const Build &build, const Finding &finding) {
 }
 
 std::string oneDecimal(double value) {
-    const double rounded = std::round(value * 10) / 10;
+    constexpr double kHair = 1e-7; // sums of hundredths land beside the half
+    const double rounded = std::round(value * 10 + std::copysign(kHair, value)) / 10;
     return fmt::format("{:.1f}", rounded == 0 ? 0.0 : rounded);
 }
 

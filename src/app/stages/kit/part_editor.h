@@ -37,6 +37,9 @@ signals:
 
 private:
     void makeForm();
+    void makeElectricForm();
+    void makeRadioForm();
+    void makeHardwareForm();
     void heading(const QString &text);
     QLineEdit *line(const QString &label, const QString &name, std::function<QString()> get,
                     std::function<bool(const QString &)> set, const QString &tip = {});
@@ -46,8 +49,15 @@ private:
     void flag(const QString &label, const QString &name, std::function<bool *()> field);
     void measured(const QString &label, const QString &name, std::function<Measured *()> field);
     void pattern(const QString &label, const QString &name, std::optional<HolePattern> PartType::*field);
+    void tableWithButtons(QWidget *records, const QString &addText, std::function<void()> addOne,
+                          std::function<void()> removeOne);
     template <class T>
-    void table(RecordTable<T> &records, const QString &addText, const T &fresh);
+    void table(RecordTable<T> &records, const QString &addText, const T &fresh) {
+        tableWithButtons(
+            records.widget(), addText, [&records, fresh] { records.add(fresh); },
+            [&records] { records.removeCurrent(); });
+        fillers_.push_back([&records] { records.fill(); });
+    }
     void changed(const QString &problem = {});
     void refill();
     Electrical &electrical();

@@ -22,6 +22,62 @@ int placeFor(const StackFocus &focus) {
     return at;
 }
 
+using Made = Result<PartType, TypeError>;
+
+std::vector<Made> sizesOf(FastenerForm form, const std::string &thread, std::initializer_list<double> heights,
+                          const std::string &material, double stud_mm = 0) {
+    std::vector<Made> types;
+    for (double h : heights) {
+        FastenerData data{form, thread, h};
+        data.stud_mm = stud_mm;
+        types.push_back(fastenerType(data, material));
+    }
+    return types;
+}
+
+std::vector<Made> nutsOf(const std::string &thread) {
+    std::vector<Made> nuts;
+    for (const auto &[form, material] : {std::pair{FastenerForm::nut, "nylon"},
+                                         {FastenerForm::nut, "steel"},
+                                         {FastenerForm::nut, "aluminium"},
+                                         {FastenerForm::lockNut, "steel"},
+                                         {FastenerForm::thinLockNut, "steel"}})
+        nuts.push_back(fastenerType({form, thread}, material));
+    return nuts;
+}
+
+std::vector<Made> dampersOf(const std::string &thread) {
+    std::vector<Made> dampers;
+    for (double h : {2.0, 3.0, 4.0, 5.0, 6.0}) dampers.push_back(damperType(thread, h));
+    return dampers;
+}
+
+std::vector<Made> washersOf(const std::string &thread) {
+    std::vector<Made> washers;
+    for (const char *material : {"steel", "nylon"})
+        washers.push_back(fastenerType({FastenerForm::washer, thread}, material));
+    return washers;
+}
+
+/// Everything that one buys at a fastener dealer's, by title.
+std::vector<std::pair<QString, std::vector<Made>>> hardwareFor(const std::string &thread) {
+    auto tr = [](const char *text) { return StackFocus::tr(text); };
+    const std::initializer_list<double> posts{5, 6, 8, 10, 12, 15, 20, 25};
+    return {{tr("Dampers"), dampersOf(thread)},
+            {tr("Spacers, nylon"), sizesOf(FastenerForm::spacer, thread, {2, 3, 4, 5, 6, 8, 10, 12, 15}, "nylon")},
+            {tr("Spacers, aluminium"), sizesOf(FastenerForm::spacer, thread, {3, 5, 6, 8, 10, 12, 15}, "aluminium")},
+            {tr("Standoffs, threaded"), sizesOf(FastenerForm::standoff, thread, posts, "nylon")},
+            {tr("Standoffs with a 6 mm male end"), sizesOf(FastenerForm::standoff, thread, posts, "nylon", 6)},
+            {tr("Nuts"), nutsOf(thread)},
+            {tr("Washers"), washersOf(thread)},
+            {tr("Shims"), sizesOf(FastenerForm::shim, thread, {0.1, 0.2, 0.3, 0.5, 1.0}, "steel")}};
+}
+
+std::string threadOf(const StackFocus &focus) {
+    const StackReport *report = focus.report();
+    return report && report->screw.task.thread ? std::string(report->screw.task.thread->name) : "M3";
+}
+
 void addPieces(StackFocus &focus, const PartType &type) {
     const Stack *stack = focus.stack();
     const int at = placeFor(focus);
@@ -40,7 +96,6 @@ void fillAddMenu(QMenu &menu, StackFocus &focus) {
     const Build &build = focus.document().build();
     const HolePattern *pattern = patternOf(build, *stack);
     auto tr = [](const char *text) { return StackFocus::tr(text); };
-    const std::string thread = report->screw.task.thread ? std::string(report->screw.task.thread->name) : "M3";
 
     auto *boards = menu.addMenu(tr("Board of the build"));
     for (const auto &part : build.parts) {
@@ -72,44 +127,13 @@ void fillAddMenu(QMenu &menu, StackFocus &focus) {
     }
     fresh->setEnabled(!fresh->isEmpty());
     menu.addSeparator();
-    auto hardware = [&](const QString &title, std::vector<Result<PartType, TypeError>> types) {
+    for (auto &[title, types] : hardwareFor(threadOf(focus))) {
         auto *sub = menu.addMenu(title);
         for (auto &type : types)
             if (type)
                 sub->addAction(QString::fromStdString(type->name), &focus,
                                [&focus, made = *type] { addPieces(focus, made); });
-    };
-    auto sizes = [&](FastenerForm form, std::initializer_list<double> heights, const std::string &material,
-                     double stud = 0) {
-        std::vector<Result<PartType, TypeError>> types;
-        for (double h : heights) {
-            FastenerData data{form, thread, h};
-            data.stud_mm = stud;
-            types.push_back(fastenerType(data, material));
-        }
-        return types;
-    };
-    std::vector<Result<PartType, TypeError>> dampers;
-    for (double h : {2.0, 3.0, 4.0, 5.0, 6.0}) dampers.push_back(damperType(thread, h));
-    hardware(tr("Dampers"), std::move(dampers));
-    hardware(tr("Spacers, nylon"), sizes(FastenerForm::spacer, {2, 3, 4, 5, 6, 8, 10, 12, 15}, "nylon"));
-    hardware(tr("Spacers, aluminium"), sizes(FastenerForm::spacer, {3, 5, 6, 8, 10, 12, 15}, "aluminium"));
-    hardware(tr("Standoffs, threaded"), sizes(FastenerForm::standoff, {5, 6, 8, 10, 12, 15, 20, 25}, "nylon"));
-    hardware(tr("Standoffs with a 6 mm male end"),
-             sizes(FastenerForm::standoff, {5, 6, 8, 10, 12, 15, 20, 25}, "nylon", 6));
-    std::vector<Result<PartType, TypeError>> nuts;
-    for (const auto &[form, material] : {std::pair{FastenerForm::nut, "nylon"},
-                                         {FastenerForm::nut, "steel"},
-                                         {FastenerForm::nut, "aluminium"},
-                                         {FastenerForm::lockNut, "steel"},
-                                         {FastenerForm::thinLockNut, "steel"}})
-        nuts.push_back(fastenerType({form, thread}, material));
-    hardware(tr("Nuts"), std::move(nuts));
-    std::vector<Result<PartType, TypeError>> washers;
-    for (const char *material : {"steel", "nylon"})
-        washers.push_back(fastenerType({FastenerForm::washer, thread}, material));
-    hardware(tr("Washers"), std::move(washers));
-    hardware(tr("Shims"), sizes(FastenerForm::shim, {0.1, 0.2, 0.3, 0.5, 1.0}, "steel"));
+    }
     menu.addSeparator();
     const std::array<std::tuple<QString, LayerRole, double>, 3> fillers{
         {{tr("Air, 2 mm"), LayerRole::gap, 2.0},
@@ -122,6 +146,26 @@ void fillAddMenu(QMenu &menu, StackFocus &focus) {
                 focus.edit(StackFocus::tr("Add a layer"),
                            addFiller(focus.document().build(), now->id, at, role, height), at);
         });
+}
+
+void fillChangeMenu(QMenu &menu, StackFocus &focus) {
+    menu.clear();
+    const Stack *stack = focus.stack();
+    const int layer = focus.layer();
+    if (!stack || layer < 0 || !isHardware(stack->layers[std::size_t(layer)].role)) return;
+    const Part *part = findPart(focus.document().build(), stack->layers[std::size_t(layer)].parts.front());
+    const LayerRole role = stack->layers[std::size_t(layer)].role;
+    for (auto &[title, types] : hardwareFor(threadOf(focus)))
+        for (auto &type : types) {
+            if (!type || roleOf(*type) != role) continue;
+            auto *action = menu.addAction(QString::fromStdString(type->name), &focus, [&focus, made = *type] {
+                if (const Stack *now = focus.stack())
+                    focus.edit(StackFocus::tr("Use %1").arg(QString::fromStdString(made.name)),
+                               changeHardware(focus.document().build(), now->id, focus.layer(), made));
+            });
+            action->setCheckable(true);
+            action->setChecked(part && part->type == type->id);
+        }
 }
 
 } // namespace waxis::stackbench

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -65,6 +66,11 @@ LayerStrip::LayerStrip(StackFocus &focus, StackCanvas &canvas, const theme::Them
     addButton(over_, tr("Over"), "layer-over", tr("Turn the board over (V)"), [this] { canvas_.flipChosen(); });
     addButton(turn_, tr("Turn"), "layer-turn", tr("Turn the board left by a quarter (Q; E to the right)"),
               [this] { canvas_.turnChosen(90); });
+    addButton(other_, tr("Other"), "layer-other", tr("Another size or material for this layer"), [] {});
+    auto *others = new QMenu(other_);
+    connect(others, &QMenu::aboutToShow, this, [this, others] { fillChangeMenu(*others, focus_); });
+    other_->setMenu(others);
+    other_->setPopupMode(QToolButton::InstantPopup);
     addButton(out_, tr("Remove"), "layer-remove", tr("Take the layer out; a board stays in the build (Del)"),
               [this] { canvas_.removeChosen(); });
     auto dress = [this] {
@@ -104,7 +110,7 @@ void LayerStrip::refresh() {
         if (!edit->isModified() || !edit->hasFocus()) app::putText(edit, text);
     };
     if (!any)
-        title_->setText(stack ? tr("Choose a layer; drag it up or down to reorder. V turns a board over.") : QString());
+        title_->setText(stack ? tr("Choose a layer, or drag it to reorder.") : QString());
     else
         title_->setText(tr("%1 of %2: %3").arg(index + 1).arg(stack->layers.size()).arg(focus_.layerWords(index)));
     auto maybe = [](const std::optional<double> &value, int decimals = 2) {
@@ -116,10 +122,12 @@ void LayerStrip::refresh() {
     show(cut_, damper, maybe(layer.cutTo_mm, 1));
     if (any && !frame) height_->setPlaceholderText(number(report->layers[std::size_t(index)].free_mm));
     if (any && !frame) tolerance_->setPlaceholderText(number(report->layers[std::size_t(index)].tolerance_mm, 2));
+    for (auto *tool : {up_, down_, over_, turn_, out_}) tool->setVisible(any);
     up_->setEnabled(any && index + 1 < int(stack->layers.size()));
     down_->setEnabled(any && index > 0);
-    over_->setEnabled(board);
-    turn_->setEnabled(board);
+    over_->setVisible(board);
+    turn_->setVisible(board);
+    other_->setVisible(any && isHardware(layer.role));
     out_->setEnabled(any && !frame);
 }
 

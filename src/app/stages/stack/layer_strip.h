@@ -19,8 +19,6 @@ public:
 private:
     void refresh();
     void apply();
-    QLineEdit *field(const QString &name, const QString &label, const QString &says, int width);
-    QToolButton *button(const QString &text, const QString &says, const QString &name);
 
     StackFocus &focus_;
     StackCanvas &canvas_;
@@ -28,10 +26,13 @@ private:
     QLabel *title_ = nullptr;
     QLineEdit *height_ = nullptr, *tolerance_ = nullptr, *squeeze_ = nullptr, *cut_ = nullptr;
     std::vector<std::pair<QLineEdit *, QLabel *>> fields_;
-    QToolButton *up_ = nullptr, *down_ = nullptr, *over_ = nullptr, *turn_ = nullptr, *out_ = nullptr;
+    QToolButton *up_ = nullptr, *down_ = nullptr, *over_ = nullptr, *turn_ = nullptr, *out_ = nullptr,
+                *other_ = nullptr;
 };
 
 /// What can be laid on the chosen layer: boards, hardware of every size, air, wires, sheets.
 void fillAddMenu(QMenu &menu, StackFocus &focus);
+/// Other sizes and materials of the chosen layer of hardware.
+void fillChangeMenu(QMenu &menu, StackFocus &focus);
 
 } // namespace waxis::stackbench

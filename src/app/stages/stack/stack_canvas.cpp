@@ -13,7 +13,6 @@ namespace waxis::stackbench {
 namespace {
 constexpr double kLabel_px = 15; // least height between two labels
 constexpr double kThin_px = 5;   // layers thinner than this can still be taken hold of
-constexpr double kBeside = 0.7;  // room beside the column, in half widths
 } // namespace
 
 StackCanvas::StackCanvas(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
@@ -41,9 +40,14 @@ void StackCanvas::setView(const ColumnView &view) {
 
 QRectF StackCanvas::content() const {
     if (!focus_.report()) return {};
-    const double wide = column_.halfWidth_mm * (1 + kBeside);
+    // Labels and the screw beside the column have their width in pixels, whatever the scale turns out to be.
+    constexpr double kFitMargin_px = 28;
+    const double left_px = (narrow() ? 88 : 122) - kFitMargin_px, right_px = (narrow() ? 116 : 146) - kFitMargin_px;
+    const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
+    const double scale = std::max(0.5, std::min((width() - 2 * kFitMargin_px - left_px - right_px) / wide,
+                                                (height() - 2 * kFitMargin_px) / tall));
     const double low = column_.up > 0 ? column_.low_mm : -column_.high_mm;
-    return {-wide, low, 2 * wide, column_.high_mm - column_.low_mm};
+    return {-column_.halfWidth_mm - left_px / scale, low, wide + (left_px + right_px) / scale, tall};
 }
 
 QPointF StackCanvas::layerPixels(int layer) const {
@@ -323,8 +327,9 @@ void StackCanvas::paintScrew(QPainter &painter) {
         painter.drawLine(QPointF(bx - 3, b), QPointF(bx + 1, b));
         painter.drawText(QRectF(bx + 5, (a + b) / 2 - 8, std::max(20.0, width() - bx - 6), 16), Qt::AlignVCenter, text);
     };
-    bracket(0, grip, tr("grip %1").arg(number(grip)), c.softChalk);
-    if (screw.task.nut && !screw.endMissing) bracket(grip, grip + end, tr("nut %1").arg(number(end)), c.softChalk);
+    bracket(0, grip, narrow() ? number(grip) : tr("grip %1").arg(number(grip)), c.softChalk);
+    if (screw.task.nut && !screw.endMissing)
+        bracket(grip, grip + end, narrow() ? number(end) : tr("nut %1").arg(number(end)), c.softChalk);
     const double past = length - grip - (screw.task.nut ? end : 0);
     const QColor ink = bad ? theme::severityOnMat(Severity::stop) : c.chalk;
     // What it is and what stands out, beyond the last bracket.
@@ -339,9 +344,9 @@ void StackCanvas::paintScrew(QPainter &painter) {
             .arg(length);
     const double y = upwards ? tip - 32 : tip + 6;
     painter.setPen(c.chalk);
-    painter.drawText(QRectF(bx - 4, y, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, name);
+    painter.drawText(QRectF(bx - 22, y, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, name);
     painter.setPen(ink);
-    painter.drawText(QRectF(bx - 4, y + 13, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, says);
+    painter.drawText(QRectF(bx - 22, y + 13, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, says);
 }
 
 int StackCanvas::layerAt(const QPointF &at) const {

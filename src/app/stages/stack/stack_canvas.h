@@ -49,6 +49,7 @@ private:
         QRectF box;
     };
     void lookAgain();
+    bool narrow() const { return width() < 480; }
     double heightPixels(double base_mm) const { return toPixels(0, column_.up * base_mm).y(); }
     std::vector<Label> labels() const;
     std::vector<Dimension> dimensions() const;

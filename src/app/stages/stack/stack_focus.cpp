@@ -4,11 +4,13 @@
 
 #include <QLocale>
 #include <algorithm>
+#include <cmath>
 
 namespace waxis::stackbench {
 
 QString number(double value, int decimals) {
-    const QString text = QString::number(value, 'f', decimals);
+    constexpr double kHair = 1e-8; // sums of hundredths land beside the half
+    const QString text = QString::number(value + std::copysign(kHair, value), 'f', decimals);
     return text.toDouble() == 0 && text.startsWith('-') ? text.mid(1) : text;
 }
 

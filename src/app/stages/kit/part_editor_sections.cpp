@@ -1,0 +1,273 @@
+// The part editor's sections on power, radio, camera, magnetism and hardware.
+#include "app/stages/kit/part_editor.h"
+#include "app/stages/kit/part_fields.h"
+#include "core/fasteners/thread.h"
+
+#include <QComboBox>
+#include <QLineEdit>
+#include <algorithm>
+
+namespace waxis::kit {
+
+void PartEditor::makeElectricForm() {
+    const auto report = [this](const QString &problem) {
+        changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem));
+    };
+
+    heading(tr("Power"));
+    number(tr("Supply, at least V"), "type-vmin", [this] { return &electrical().supplyMin_V; });
+    number(tr("Supply, at most V"), "type-vmax", [this] { return &electrical().supplyMax_V; });
+    measured(tr("Draws typically, A"), "type-typical", [this] { return &electrical().typical_A; });
+    measured(tr("Draws at peak, A"), "type-peak", [this] { return &electrical().peak_A; });
+    number(tr("Carries without end, A"), "type-continuous", [this] { return &electrical().continuous_A; });
+    line(
+        tr("Pack: cells in series"), "type-cells",
+        [this] { return electrical().cells ? QString::number(*electrical().cells) : QString(); },
+        [this](const QString &text) {
+            std::optional<double> cells;
+            if (!setMaybe(cells, text) || (cells && (*cells < 1 || *cells > 100))) return false;
+            electrical().cells = cells ? std::optional(int(*cells)) : std::nullopt;
+            return true;
+        });
+    number(tr("Pack: capacity, mAh"), "type-capacity", [this] { return &electrical().capacity_mAh; });
+    number(tr("Pack: full cell, V"), "type-cell-full", [this] { return &electrical().cellFull_V; });
+    number(tr("Capacitor, µF"), "type-uf", [this] { return &electrical().capacitance_uF; });
+    number(tr("Capacitor rated, V"), "type-rated", [this] { return &electrical().rated_V; });
+    measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
+    outputs_ = std::make_unique<RecordTable<PowerOutput>>(
+        tr("Rails that it feeds"),
+        std::vector<RecordColumn<PowerOutput>>{
+            {tr("Rail"), 0, [](const PowerOutput &o) { return QString::fromStdString(o.id); },
+             [](PowerOutput &o, const QString &text) {
+                 o.id = text.trimmed().toStdString();
+                 return !o.id.empty();
+             }},
+            {tr("V"), 60, [](const PowerOutput &o) { return numberText(o.voltage_V); },
+             [](PowerOutput &o, const QString &text) { return setNumber(o.voltage_V, text); }},
+            {tr("A at most"), 80, [](const PowerOutput &o) { return numberText(o.limit_A); },
+             [](PowerOutput &o, const QString &text) { return setNumber(o.limit_A, text); }},
+            {tr("Efficiency; empty: linear"), 160, [](const PowerOutput &o) { return numberText(o.efficiency); },
+             [](PowerOutput &o, const QString &text) { return setMaybe(o.efficiency, text); }}},
+        [this] { return &electrical().outputs; }, report);
+    outputs_->widget()->setObjectName("outputs");
+    table(*outputs_, tr("Add a rail"), PowerOutput{"5v", 5, 1, 0.88});
+}
+
+void PartEditor::makeRadioForm() {
+    const auto report = [this](const QString &problem) {
+        changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem));
+    };
+
+    heading(tr("Radio"));
+    auto maybeColumn = [](const QString &title, int width, std::optional<double> RadioBand::*field) {
+        return RecordColumn<RadioBand>{title, width, [field](const RadioBand &b) { return numberText(b.*field); },
+                                       [field](RadioBand &b, const QString &text) { return setMaybe(b.*field, text); }};
+    };
+    bands_ = std::make_unique<RecordTable<RadioBand>>(
+        tr("Bands"),
+        std::vector<RecordColumn<RadioBand>>{
+            {tr("MHz from"), 62, [](const RadioBand &b) { return numberText(b.low_MHz); },
+             [](RadioBand &b, const QString &text) { return setNumber(b.low_MHz, text); }},
+            {tr("to"), 54, [](const RadioBand &b) { return numberText(b.high_MHz); },
+             [](RadioBand &b, const QString &text) { return setNumber(b.high_MHz, text); }},
+            maybeColumn(tr("dBm"), 40, &RadioBand::power_dBm),
+            {tr("Hears"),
+             42,
+             [](const RadioBand &b) { return b.listens ? QString("yes") : QString(); },
+             [](RadioBand &b, const QString &text) {
+                 b.listens = !text.isEmpty();
+                 return true;
+             },
+             {},
+             true},
+            maybeColumn(tr("Wide"), 40, &RadioBand::bandwidth_MHz),
+            maybeColumn(tr("NF"), 32, &RadioBand::noiseFigure_dB),
+            maybeColumn(tr("Select."), 48, &RadioBand::selectivity_dB),
+            maybeColumn(tr("Harm."), 44, &RadioBand::harmonicSuppression_dB),
+            {tr("Port"), 0, [](const RadioBand &b) { return QString::fromStdString(b.port); },
+             [](RadioBand &b, const QString &text) {
+                 b.port = text.trimmed().toStdString();
+                 return true;
+             }}},
+        [this] { return &type_.radio; }, report);
+    bands_->widget()->setObjectName("bands");
+    bands_->widget()->setToolTip(
+        tr("dBm: sends with, empty: does not send. Wide: MHz of a channel. NF: noise figure. Select.: selectivity. "
+           "Harm.: suppression of harmonics, all in dB."));
+    RadioBand band;
+    band.low_MHz = 2400;
+    band.high_MHz = 2480;
+    band.listens = true;
+    table(*bands_, tr("Add a band"), band);
+
+    heading(tr("Antenna"));
+    choice(
+        tr("It is"), "type-antenna", QStringList{tr("no antenna")} + wordsUpTo(AntennaKind::loadedDipole),
+        [this] { return type_.antenna ? int(type_.antenna->kind) + 1 : 0; },
+        [this](int index) {
+            if (index == 0)
+                type_.antenna.reset();
+            else {
+                if (!type_.antenna) type_.antenna.emplace();
+                type_.antenna->kind = AntennaKind(index - 1);
+            }
+        });
+    auto antenna = [this](const QString &label, const QString &name, auto get, auto set) {
+        line(
+            label, name, [this, get] { return type_.antenna ? get(*type_.antenna) : QString(); },
+            [this, set](const QString &text) {
+                return type_.antenna ? set(*type_.antenna, text) : text.trimmed().isEmpty();
+            });
+    };
+    antenna(
+        tr("Band, MHz"), "antenna-band",
+        [](const Antenna &a) { return numberText(a.low_MHz) + " - " + numberText(a.high_MHz); },
+        [](Antenna &a, const QString &text) {
+            const auto ends = text.split('-');
+            return ends.size() == 2 && setNumber(a.low_MHz, ends[0]) && setNumber(a.high_MHz, ends[1]);
+        });
+    antenna(
+        tr("Gain, dBi"), "antenna-gain", [](const Antenna &a) { return numberText(a.gain_dBi); },
+        [](Antenna &a, const QString &text) { return setNumber(a.gain_dBi, text); });
+    antenna(
+        tr("Phase centre, mm"), "antenna-centre", [](const Antenna &a) { return vectorText(a.phaseCentre_mm); },
+        [](Antenna &a, const QString &text) { return setVector(a.phaseCentre_mm, text); });
+    antenna(
+        tr("Axis"), "antenna-axis", [](const Antenna &a) { return directionText(a.axis); },
+        [](Antenna &a, const QString &text) { return setDirection(a.axis, text); });
+    choice(
+        tr("Polarisation"), "antenna-polarisation", wordsUpTo(Polarisation::leftCircular),
+        [this] { return type_.antenna ? int(type_.antenna->polarisation) : 0; },
+        [this](int index) {
+            if (type_.antenna) type_.antenna->polarisation = Polarisation(index);
+        });
+    antenna(
+        tr("Pigtail, mm"), "antenna-pigtail", [](const Antenna &a) { return numberText(a.pigtail_mm); },
+        [](Antenna &a, const QString &text) { return setNumber(a.pigtail_mm, text) && a.pigtail_mm >= 0; });
+    antenna(
+        tr("Connector"), "antenna-connector", [](const Antenna &a) { return QString::fromStdString(a.connector); },
+        [](Antenna &a, const QString &text) {
+            a.connector = text.trimmed().toStdString();
+            return true;
+        });
+
+    heading(tr("Camera"));
+    auto camera = [this](const QString &label, const QString &name, auto get, auto set) {
+        line(
+            label, name, [this, get] { return type_.camera ? get(*type_.camera) : QString(); },
+            [this, set](const QString &text) {
+                if (text.trimmed().isEmpty()) return true;
+                Camera edited = type_.camera.value_or(Camera{});
+                if (!set(edited, text)) return false;
+                type_.camera = edited;
+                return true;
+            });
+    };
+    camera(
+        tr("Lens at, mm"), "camera-lens", [](const Camera &c) { return vectorText(c.lens_mm); },
+        [](Camera &c, const QString &text) { return setVector(c.lens_mm, text); });
+    camera(
+        tr("Looks"), "camera-axis", [](const Camera &c) { return directionText(c.axis); },
+        [](Camera &c, const QString &text) { return setDirection(c.axis, text); });
+    camera(
+        tr("View across x high, °"), "camera-view",
+        [](const Camera &c) { return numberText(c.horizontalView_deg) + " x " + numberText(c.verticalView_deg); },
+        [](Camera &c, const QString &text) {
+            const auto sides = text.split('x');
+            return sides.size() == 2 && setNumber(c.horizontalView_deg, sides[0]) &&
+                   setNumber(c.verticalView_deg, sides[1]);
+        });
+    camera(
+        tr("Tilt from .. to, °"), "camera-tilt",
+        [](const Camera &c) { return numberText(c.tiltMin_deg) + " .. " + numberText(c.tiltMax_deg); },
+        [](Camera &c, const QString &text) {
+            const auto ends = text.split("..");
+            return ends.size() == 2 && setNumber(c.tiltMin_deg, ends[0]) && setNumber(c.tiltMax_deg, ends[1]);
+        });
+
+    heading(tr("Magnetism"));
+    line(
+        tr("Magnet, mA m²"), "type-dipole",
+        [this] {
+            return type_.magnetics && !type_.magnetics->dipole_mAm2.isZero() ? vectorText(type_.magnetics->dipole_mAm2)
+                                                                             : QString();
+        },
+        [this](const QString &text) {
+            Vec3 dipole = Vec3::Zero();
+            if (!text.trimmed().isEmpty() && !setVector(dipole, text)) return false;
+            if (!type_.magnetics) type_.magnetics.emplace();
+            type_.magnetics->dipole_mAm2 = dipole;
+            return true;
+        },
+        tr("Permanent moment along x, y, z; a small buzzer has about 10"));
+    choice(
+        tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")},
+        [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
+        [this](int index) {
+            if (!type_.magnetics) type_.magnetics.emplace();
+            type_.magnetics->ferrous = index == 1;
+        });
+}
+
+void PartEditor::makeHardwareForm() {
+    heading(tr("Hardware"));
+    measured(tr("Motor: depth of its threads, mm"), "type-thread-depth", [this] { return &type_.threadDepth_mm; });
+    choice(
+        tr("It is"), "type-fastener", QStringList{tr("no fastener")} + wordsUpTo(FastenerForm::standoff),
+        [this] { return type_.fastener ? int(type_.fastener->form) + 1 : 0; },
+        [this](int index) {
+            if (index == 0)
+                type_.fastener.reset();
+            else {
+                if (!type_.fastener) type_.fastener.emplace();
+                type_.fastener->form = FastenerForm(index - 1);
+            }
+        });
+    QStringList threads;
+    for (const auto &thread : threadSizes()) threads << fromView(thread.name);
+    choice(
+        tr("Thread"), "fastener-thread", threads,
+        [this, threads] {
+            return type_.fastener ? std::max(0, int(threads.indexOf(QString::fromStdString(type_.fastener->thread))))
+                                  : 0;
+        },
+        [this, threads](int index) {
+            if (type_.fastener) type_.fastener->thread = threads[index].toStdString();
+        });
+    choice(
+        tr("Head"), "fastener-head", wordsUpTo(HeadStyle::countersunk),
+        [this] { return type_.fastener ? int(type_.fastener->head) : 0; },
+        [this](int index) {
+            if (type_.fastener) type_.fastener->head = HeadStyle(index);
+        });
+    auto length = [this](const QString &label, const QString &name, double FastenerData::*field) {
+        line(
+            label, name,
+            [this, field] {
+                return type_.fastener && (*type_.fastener).*field > 0 ? numberText((*type_.fastener).*field)
+                                                                      : QString();
+            },
+            [this, field](const QString &text) {
+                double value = 0;
+                if (!text.trimmed().isEmpty() && (!setNumber(value, text) || value < 0)) return false;
+                if (!type_.fastener) return text.trimmed().isEmpty();
+                (*type_.fastener).*field = value;
+                return true;
+            });
+    };
+    length(tr("Length or height, mm"), "fastener-length", &FastenerData::length_mm);
+    length(tr("Male end, mm"), "fastener-stud", &FastenerData::stud_mm);
+    length(tr("Female thread deep, mm; empty: through"), "fastener-bore", &FastenerData::bore_mm);
+    line(
+        tr("Pieces in one set"), "fastener-pieces",
+        [this] { return type_.fastener ? QString::number(type_.fastener->pieces) : QString(); },
+        [this](const QString &text) {
+            const auto pieces = readLength(text);
+            if (!type_.fastener) return text.trimmed().isEmpty();
+            if (!pieces || *pieces < 1 || *pieces > 64) return false;
+            type_.fastener->pieces = int(*pieces);
+            return true;
+        });
+}
+
+} // namespace waxis::kit
