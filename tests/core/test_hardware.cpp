@@ -279,7 +279,7 @@ private slots:
         const Build build = withMotor(5, 0);
         const HardwareBill bill = hardwareBill(build);
         QCOMPARE(bill.rows.size(), std::size_t(1));
-        QCOMPARE(bill.rows[0].item, std::string("screw-M3-8"));
+        QCOMPARE(bill.rows[0].item, std::string("screw-m3x8"));
         QCOMPARE(bill.rows[0].pieces, 4);
         QVERIFY(near(bill.total_g, 4 * 0.865, 0.003));
     }

@@ -176,7 +176,7 @@ private slots:
         QCOMPARE(hardware.size(), std::size_t(1));
         QCOMPARE(hardware[0].pieces, 4);
         // 2 mm plate, 1.6 mm board, 3 mm of thread: 6.6, so 8 is the next of the series.
-        QCOMPARE(hardware[0].item, std::string("screw-M3-8"));
+        QCOMPARE(hardware[0].item, std::string("screw-m3x8"));
         // ISO 4762 M3 x 8 in steel weighs 0.67 g (handbook tables, from memory); this estimate is rough.
         QVERIFY(hardware[0].piece_g > 0.45 && hardware[0].piece_g < 0.9);
         build.parts.back().fastening.pieces = 3;

@@ -430,6 +430,7 @@ private slots:
         const Build aside = *shiftPart(layers.build(), fc, Vec3(2, 0, 9)); // aside it goes, its height is the layers'
         QVERIFY(near(framePose(aside, *findPart(aside, fc)).position_mm.x(), 2));
         QVERIFY(near(framePose(aside, *findPart(aside, fc)).position_mm.z(), 5));
+        QVERIFY(*shiftPart(layers.build(), fc, Vec3(0, 0, 4)) == layers.build()); // nothing to undo
         const Build taped = *fastenPart(layers.build(), fc, {FasteningMethod::tape, {"low"}, false, {}});
         QCOMPARE(taped.stacks[0].layers.size(), std::size_t(3));
         QVERIFY(near(framePose(taped, *findPart(taped, fc)).position_mm.z(), 5));
@@ -440,6 +441,16 @@ private slots:
         const Build apart = *removeStack(layers.build(), layers.id());
         QVERIFY(apart.stacks.empty() && apart.parts.size() == 1);
         QVERIFY(near(framePose(apart, apart.parts[0]).position_mm.z(), 5));
+    }
+    void hardwareOfALayerChangesTogether() {
+        Layers layers(plateForStacks());
+        layers.spacer(5).board(boardType("fc")).nut().screw(12);
+        const Build with = *putType(layers.build(), made({FastenerForm::spacer, "M3", 8}), {});
+        const Build higher = *changeType(with, layers.stack().layers[1].parts[2], "spacer-m3-8");
+        for (const auto &id : layers.stack().layers[1].parts)
+            QCOMPARE(findPart(higher, id)->type, std::string("spacer-m3-8"));
+        QVERIFY(near(chainOf(higher, higher.stacks[0])->spans[2].from_mm, 8));
+        QCOMPARE(findPart(higher, layers.stack().screws[0])->type, std::string("screw-m3x12"));
     }
     void editsRefuseWhatMakesNoSense() {
         Layers layers(plateForStacks());

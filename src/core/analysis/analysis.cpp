@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 namespace waxis {
 
@@ -164,8 +165,10 @@ struct Analyser::State {
     void remakeMassRows(const Build &next) {
         auto &derived = analysis.derived;
         derived.massRows.clear();
-        for (const auto &part : next.parts)
-            derived.massRows.push_back(massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases)));
+        const StackSeats seats = stackSeats(next);
+        for (std::size_t i = 0; i < next.parts.size(); ++i)
+            derived.massRows.push_back(massRowOf(next, next.parts[i], analysis.practice,
+                                                 casesAboard(next.parts[i], derived.loadCases), seats[i]));
         const auto structure = structureMassRows(next, analysis.practice, ~CaseMask(0));
         derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
         fasteningRow.assign(next.parts.size(), -1);
@@ -243,13 +246,13 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
 
     bool incremental = state.build && practice == state.analysis.practice && sameStructure(*state.build, build);
     std::vector<std::size_t> changed;
-    bool stacked = false; // something in a stack moved or was weighed
+    std::set<std::string> stacked; // in which something moved or was weighed
     for (std::size_t i = 0; incremental && i < build.parts.size(); ++i) {
         if (state.build->parts[i] == build.parts[i]) continue;
         changed.push_back(i);
         incremental =
             onlyMovedOrWeighed(state.build->parts[i], build.parts[i]) && !carriesAStack(build, build.parts[i]);
-        stacked |= build.parts[i].fastening.method == FasteningMethod::stack;
+        if (const auto place = stackPlaceOf(build, build.parts[i])) stacked.insert(place->stack->id);
     }
     state.analysis.practice = practice;
     if (incremental) {
@@ -268,7 +271,11 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
         state.remakeMassRows(build);
         derived.kit = kitLines(build);
     }
-    if (!incremental || stacked) derived.stacks = stackReports(build, practice);
+    if (!incremental) derived.stacks = stackReports(build, practice);
+    for (auto &report : derived.stacks)
+        if (incremental && stacked.contains(report.stack))
+            if (const Stack *stack = findStack(build, report.stack))
+                if (auto again = reportOn(build, *stack, practice)) report = std::move(*again);
     if (!incremental) derived.motorScrews = motorScrewsOf(build, practice);
     if (!incremental || !changed.empty()) {
         derived.balance.clear();

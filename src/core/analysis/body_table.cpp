@@ -141,8 +141,9 @@ std::vector<Pose> bodyPosesOf(const Build &build, const Part &part) {
     std::vector<Pose> poses;
     const PartType *type = typeOf(build, part);
     if (!type) return poses;
-    const Pose X_FramePart = framePose(build, part);
-    for (const auto &solid : placedSolids(build, part)) poses.push_back(X_FramePart * solid.X_PartSolid);
+    const auto seat = stackSeatOf(build, part);
+    const Pose X_FramePart = framePoseAt(build, part, seat);
+    for (const auto &solid : solidsAt(*type, seat)) poses.push_back(X_FramePart * solid.X_PartSolid);
     return poses;
 }
 
@@ -163,12 +164,16 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         const Material *found = findMaterial(material, frame.materials);
         return found && found->printed;
     };
-    for (const auto &part : build.parts) {
+    const StackSeats seats = stackSeats(build);
+    for (std::size_t p = 0; p < build.parts.size(); ++p) {
+        const Part &part = build.parts[p];
         table.owners.push_back(partOwner(build, part, loadCases));
         const PartType *type = typeOf(build, part);
         if (!type) continue;
-        const auto solids = placedSolids(build, part);
-        const auto poses = bodyPosesOf(build, part);
+        const Pose X_FramePart = framePoseAt(build, part, seats[p]);
+        const bool drawnOut = seats[p] && seats[p]->stretch != 1;
+        const std::vector<Solid> own = drawnOut ? solidsAt(*type, seats[p]) : std::vector<Solid>{};
+        const std::vector<Solid> &solids = drawnOut ? own : type->solids;
         for (std::size_t i = 0; i < solids.size(); ++i) {
             const Solid &solid = solids[i];
             BodyTraits traits;
@@ -177,7 +182,7 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
             traits.bare = solid.bare;
             traits.conductive = conducts(solid.material);
             traits.printed = printed(solid.material);
-            addBody(solid.shape, poses[i], traits);
+            addBody(solid.shape, X_FramePart * solid.X_PartSolid, traits);
         }
     }
     auto addMember = [&](OwnerKind kind, const std::string &id, const Shape &shape, const Pose &pose,

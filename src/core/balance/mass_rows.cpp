@@ -3,7 +3,6 @@
 #include "core/base/units.h"
 #include "core/fastening/hardware.h"
 #include "core/kit/kit.h"
-#include "core/stack/chain.h"
 
 #include <cmath>
 
@@ -44,18 +43,6 @@ UnitMass unitMassOf(const std::vector<Solid> &solids, const std::vector<Material
     return {*sum.cg_mm, sum.inertia_gmm2 / sum.mass_g};
 }
 
-/// A damper that was cut down weighs less by what was cut off.
-double shareKept(const Build &build, const Part &part) {
-    const auto place = stackPlaceOf(build, part);
-    if (!place || place->layer < 0) return 1;
-    StackLayer whole = place->stack->layers[std::size_t(place->layer)];
-    if (!whole.cutTo_mm) return 1;
-    const double kept = freeHeight_mm(build, whole);
-    whole.cutTo_mm.reset();
-    const double free = freeHeight_mm(build, whole);
-    return free > 0 ? kept / free : 1;
-}
-
 /// A structural piece: weighed, or computed from its shape and material.
 MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties &properties, const Pose &X_FrameShape,
                      const std::string &material, const Measured &weighed, const Frame &frame, const Practice &practice,
@@ -91,16 +78,23 @@ CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
 }
 
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases) {
+    return massRowOf(build, part, practice, cases, stackSeatOf(build, part));
+}
+
+MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases,
+                  const std::optional<StackSeat> &seat) {
     MassRow row;
     row.id = part.id;
     row.cases = cases;
     row.sigmaPosition_mm = part.placement.tolerance_mm / 2;
-    const Pose X_FramePart = framePose(build, part);
+    const Pose X_FramePart = framePoseAt(build, part, seat);
     const PartType *type = typeOf(build, part);
     row.element.centroid_mm = X_FramePart.position_mm;
     if (!type) return row;
     row.family = familyOf(type->kind);
-    const UnitMass unit = unitMassOf(placedSolids(build, part), build.frame->materials);
+    const bool drawnOut = seat && seat->stretch != 1;
+    const UnitMass unit = drawnOut ? unitMassOf(solidsAt(*type, seat), build.frame->materials)
+                                   : unitMassOf(type->solids, build.frame->materials);
     row.element.centroid_mm = X_FramePart * type->centreOfMass_mm.value_or(unit.centroid_mm);
     const KitEntry *inBox = findKitEntry(build, part.type);
     const Measured &mass = part.mass_g.known()              ? part.mass_g
@@ -110,7 +104,7 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.source = mass.source;
     if (!mass.known()) return row;
     row.tolerance_g = statedOrDefaultTolerance(mass, practice);
-    row.element.mass_g = *mass.value * shareKept(build, part);
+    row.element.mass_g = *mass.value * (seat ? seat->kept : 1.0); // a damper that was cut down weighs less
     const Mat3 turn = X_FramePart.rotation.toRotationMatrix();
     row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * row.element.mass_g;
     return row;

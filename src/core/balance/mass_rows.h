@@ -5,6 +5,7 @@
 #include "core/build/build.h"
 #include "core/build/frame_shapes.h"
 #include "core/rules/practice.h"
+#include "core/stack/chain.h"
 
 #include <cstdint>
 #include <optional>
@@ -36,6 +37,9 @@ struct MassRow {
 /// type's stated centre of mass, else that of its solids weighted by density (by volume where a material is
 /// missing); the inertia is that of the solids scaled to the mass.
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases);
+/// The same for a seat in a stack that is known already.
+MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases,
+                  const std::optional<StackSeat> &seat);
 
 /// Rows of plates (outline x thickness x density less holes), arms, standoffs and allowances; weighed values win.
 std::vector<MassRow> structureMassRows(const Build &build, const Practice &practice, CaseMask allCases);

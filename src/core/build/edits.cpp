@@ -51,8 +51,10 @@ EditResult seatPart(const Build &build, const std::string &part, const std::stri
     const auto place = before ? stackPlaceOf(build, *before) : std::nullopt;
     const bool leaves = place && place->stack->on != site;
     auto seated = changePart(build, part, [&](Part &p) {
+        const double height = p.placement.pose.position_mm.z();
         p.placement.site = site;
         p.placement.pose = {X_SitePart.position_mm, canonical(X_SitePart.rotation)};
+        if (place && !leaves) p.placement.pose.position_mm.z() = height; // the layers give it
     });
     if (seated && leaves) leaveStacks(*seated, part);
     return seated;
@@ -61,8 +63,10 @@ EditResult seatPart(const Build &build, const std::string &part, const std::stri
 EditResult placePart(const Build &build, const std::string &part, const Pose &X_FramePart) {
     if (!finite(X_FramePart)) return refuse("The position is not a finite number.");
     return changePart(build, part, [&](Part &p) {
+        const double height = p.placement.pose.position_mm.z();
         const Pose inAxes = placementAxes(build, p).inverse() * X_FramePart;
         p.placement.pose = {inAxes.position_mm, canonical(inAxes.rotation)};
+        if (stackPlaceOf(build, p)) p.placement.pose.position_mm.z() = height; // the layers give it
     });
 }
 
@@ -91,10 +95,22 @@ EditResult weighPart(const Build &build, const std::string &part, const Measured
 
 EditResult changeType(const Build &build, const std::string &part, const std::string &type) {
     if (!build.types->contains(type)) return refuse(fmt::format("The build has no part type \"{}\".", type));
-    return changePart(build, part, [&](Part &p) {
+    auto changed = changePart(build, part, [&](Part &p) {
         p.type = type;
         p.mass_g = {}; // what was weighed was the other model
     });
+    // Pieces of hardware in a stack are alike: with one of them all of its layer change.
+    const Part *found = findPart(build, part);
+    const auto place = found ? stackPlaceOf(build, *found) : std::nullopt;
+    if (!changed || !place) return changed;
+    const std::vector<std::string> &pieces =
+        place->layer < 0 ? place->stack->screws : place->stack->layers[std::size_t(place->layer)].parts;
+    for (auto &other : changed->parts)
+        if (other.id != part && std::find(pieces.begin(), pieces.end(), other.id) != pieces.end()) {
+            other.type = type;
+            other.mass_g = {};
+        }
+    return changed;
 }
 
 EditResult renamePart(const Build &build, const std::string &part, const std::string &name) {

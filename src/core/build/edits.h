@@ -31,7 +31,7 @@ EditResult turnPart(const Build &build, const std::string &part, const Vec3 &axi
 /// Weighed mass of this very part; an unknown value goes back to the type's.
 EditResult weighPart(const Build &build, const std::string &part, const Measured &mass_g);
 
-/// Another model in the same place. The type must be in the build.
+/// Another model in the same place. The type must be in the build. Of hardware in a stack the whole layer changes.
 EditResult changeType(const Build &build, const std::string &part, const std::string &type);
 
 EditResult renamePart(const Build &build, const std::string &part, const std::string &name);

@@ -1,6 +1,7 @@
 #include "core/fastening/hardware.h"
 
 #include "core/base/units.h"
+#include "core/catalog/fastener_types.h"
 #include "core/fasteners/screw.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/stack/chain.h"
@@ -63,8 +64,10 @@ double footprint_mm2(const PartType &type) {
 
 Hardware screwsOf(const ThreadSize &thread, double length_mm, int pieces, std::string basis) {
     Hardware out;
-    out.item = fmt::format("screw-{}-{:g}", thread.name, length_mm);
-    out.name = fmt::format("{} screw, {:g} mm", thread.name, length_mm);
+    // The same words as a placed screw of that size, so that the kit counts them together.
+    const auto type = fastenerType({FastenerForm::screw, std::string(thread.name), length_mm}, "steel");
+    out.item = type ? type->id : fmt::format("screw-{}-{:g}", thread.name, length_mm);
+    out.name = type ? type->name : out.item;
     out.pieces = pieces;
     out.piece_g = capScrewVolume_mm3(thread, length_mm) * gramsPerCubicMillimetre(7.85); // steel
     out.tolerance_g = out.piece_g * 0.15;

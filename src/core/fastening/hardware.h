@@ -6,7 +6,7 @@
 namespace waxis {
 
 struct Hardware {
-    std::string item; ///< as in the kit: "screw-M3-8", "tape-foam", "tie-2.5", "strap-200", "hook-loop"
+    std::string item; ///< as in the kit: "screw-m3x8", "tape-foam", "tie-2.5", "strap-200", "hook-loop"
     std::string name; ///< "M3 screw, 8 mm"
     int pieces = 0;
     double piece_g = 0;     ///< of one piece; for tape and hook-and-loop of one strip

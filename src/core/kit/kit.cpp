@@ -155,9 +155,10 @@ std::vector<KitLine> kitLines(const Build &build) {
         for (const auto &piece : hardwareFor(build, part)) {
             KitLine &line = lineOf(piece.item);
             line.needed += piece.pieces;
+            line.members.push_back(part.id);
+            if (!line.name.empty() && line.kind == KitKind::part) continue; // placed pieces of the same size
             line.kind = KitKind::hardware;
             line.name = piece.name;
-            line.members.push_back(part.id);
             // Strips are cut to the part: what one weighs differs, so the mean stands for all.
             const double before = line.catalogueMass_g.value.value_or(0) * (line.needed - piece.pieces);
             line.catalogueMass_g = {(before + piece.piece_g * piece.pieces) / line.needed, piece.tolerance_g,

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <unordered_map>
 
 namespace waxis {
 
@@ -101,37 +102,45 @@ std::optional<StackChain> chainAt(const Build &build, const Stack &stack, int de
     return chain;
 }
 
+StackSeat seatIn(const Build &build, const StackChain &chain, const StackPlace &place, const Part &part,
+                 const PartType &type) {
+    Pose X_BasePart = part.placement.pose;
+    StackSeat seat;
+    if (place.layer < 0) {
+        const bool outside = place.stack->headsOutside;
+        X_BasePart.position_mm.z() = outside ? chain.top_mm : chain.bottom_mm;
+        X_BasePart.rotation = outside ? Quat(0, 1, 0, 0) : Quat::Identity();
+    } else {
+        const StackLayer &layer = place.stack->layers[std::size_t(place.layer)];
+        const LayerSpan &span = chain.spans[std::size_t(place.layer)];
+        const LayerSpan own = clampedSpan(type);
+        const double natural = own.to_mm - own.from_mm;
+        if (isHardware(layer.role) && natural > 0) seat.stretch = (span.to_mm - span.from_mm) / natural;
+        if (layer.cutTo_mm) {
+            StackLayer whole = layer;
+            whole.cutTo_mm.reset();
+            if (const double free = freeHeight_mm(build, whole); free > 0)
+                seat.kept = freeHeight_mm(build, layer) / free;
+        }
+        const bool upright = (X_BasePart.rotation * Vec3::UnitZ()).z() >= 0;
+        X_BasePart.position_mm.z() =
+            upright ? span.from_mm - own.from_mm * seat.stretch : span.from_mm + own.to_mm * seat.stretch;
+    }
+    seat.X_FramePart = chain.X_FrameBase * X_BasePart;
+    return seat;
+}
+
 std::optional<StackSeat> seatAt(const Build &build, const Part &part, int depth) {
     const auto place = stackPlaceOf(build, part);
     const PartType *type = place ? typeOf(build, part) : nullptr;
     if (!type) return std::nullopt;
     const auto chain = chainAt(build, *place->stack, depth);
     if (!chain) return std::nullopt;
-    Pose X_BasePart = part.placement.pose;
-    StackSeat seat;
-    if (place->layer < 0) {
-        const bool outside = place->stack->headsOutside;
-        X_BasePart.position_mm.z() = outside ? chain->top_mm : chain->bottom_mm;
-        X_BasePart.rotation = outside ? Quat(0, 1, 0, 0) : Quat::Identity();
-    } else {
-        const LayerSpan &span = chain->spans[std::size_t(place->layer)];
-        const LayerSpan own = clampedSpan(*type);
-        const double natural = own.to_mm - own.from_mm;
-        if (isHardware(place->stack->layers[std::size_t(place->layer)].role) && natural > 0)
-            seat.stretch = (span.to_mm - span.from_mm) / natural;
-        const bool upright = (X_BasePart.rotation * Vec3::UnitZ()).z() >= 0;
-        X_BasePart.position_mm.z() =
-            upright ? span.from_mm - own.from_mm * seat.stretch : span.from_mm + own.to_mm * seat.stretch;
-    }
-    seat.X_FramePart = chain->X_FrameBase * X_BasePart;
-    return seat;
+    return seatIn(build, *chain, *place, part, *type);
 }
 
 Pose poseAt(const Build &build, const Part &part, int depth) {
-    if (const auto seat = seatAt(build, part, depth)) return seat->X_FramePart;
-    if (part.placement.site.empty()) return part.placement.pose;
-    const auto site = sitePose(*build.frame, part.placement.site);
-    return site ? *site * part.placement.pose : part.placement.pose;
+    return framePoseAt(build, part, seatAt(build, part, depth));
 }
 
 } // namespace
@@ -226,11 +235,43 @@ Pose placementAxes(const Build &build, const Part &part) {
     return sitePose(*build.frame, part.placement.site).value_or(Pose{});
 }
 
+StackSeats stackSeats(const Build &build) {
+    StackSeats seats(build.parts.size());
+    if (build.stacks.empty()) return seats;
+    std::unordered_map<std::string, std::size_t> byId;
+    for (std::size_t i = 0; i < build.parts.size(); ++i) byId.emplace(build.parts[i].id, i);
+    for (const auto &stack : build.stacks) {
+        const auto chain = chainOf(build, stack);
+        if (!chain) continue;
+        auto seat = [&](const std::string &id, int layer, std::size_t index) {
+            const auto at = byId.find(id);
+            if (at == byId.end()) return;
+            const Part &part = build.parts[at->second];
+            const PartType *type = typeOf(build, part);
+            if (type && part.fastening.method == FasteningMethod::stack)
+                seats[at->second] = seatIn(build, *chain, {&stack, layer, int(index)}, part, *type);
+        };
+        for (std::size_t i = 0; i < stack.screws.size(); ++i) seat(stack.screws[i], -1, i);
+        for (std::size_t l = 0; l < stack.layers.size(); ++l)
+            for (std::size_t i = 0; i < stack.layers[l].parts.size(); ++i) seat(stack.layers[l].parts[i], int(l), i);
+    }
+    return seats;
+}
+
+Pose framePoseAt(const Build &build, const Part &part, const std::optional<StackSeat> &seat) {
+    if (seat) return seat->X_FramePart;
+    if (part.placement.site.empty()) return part.placement.pose;
+    const auto site = sitePose(*build.frame, part.placement.site);
+    return site ? *site * part.placement.pose : part.placement.pose;
+}
+
 std::vector<Solid> placedSolids(const Build &build, const Part &part) {
     const PartType *type = typeOf(build, part);
-    if (!type) return {};
-    std::vector<Solid> solids = type->solids;
-    const auto seat = stackSeatOf(build, part);
+    return type ? solidsAt(*type, stackSeatOf(build, part)) : std::vector<Solid>{};
+}
+
+std::vector<Solid> solidsAt(const PartType &type, const std::optional<StackSeat> &seat) {
+    std::vector<Solid> solids = type.solids;
     if (!seat || seat->stretch == 1 || solids.empty()) return solids;
     // Only the piece that is clamped gives way; a male end keeps its length.
     Solid &held = solids.front();
@@ -250,7 +291,7 @@ const PartType &placedType(const Build &build, const Part &part, const PartType 
     const auto seat = stackSeatOf(build, part);
     if (!seat || seat->stretch == 1) return type;
     own = type;
-    own.solids = placedSolids(build, part);
+    own.solids = solidsAt(type, seat);
     return own;
 }
 

@@ -32,8 +32,18 @@ std::optional<StackPlace> stackPlaceOf(const Build &build, const Part &part);
 struct StackSeat {
     Pose X_FramePart;
     double stretch = 1;
+    double kept = 1; ///< share of the piece that is left after cutting
 };
 std::optional<StackSeat> stackSeatOf(const Build &build, const Part &part);
+
+/// The seats of all parts at once, by their index; none for parts that lie in no stack. Equal to stackSeatOf of each,
+/// but every chain is walked once.
+using StackSeats = std::vector<std::optional<StackSeat>>;
+StackSeats stackSeats(const Build &build);
+
+/// framePose and placedSolids for a seat that is known already.
+Pose framePoseAt(const Build &build, const Part &part, const std::optional<StackSeat> &seat);
+std::vector<Solid> solidsAt(const PartType &type, const std::optional<StackSeat> &seat);
 
 /// The solids of a part as they stand in the build: dampers squeezed, cut; everything else as its type has them.
 std::vector<Solid> placedSolids(const Build &build, const Part &part);

@@ -50,6 +50,18 @@ bool conducts(const std::string &material, const Frame &frame) {
     return found && found->conducts;
 }
 
+FieldPiece memberPiece(const Shape &shape, const Pose &X_BaseShape, const char *what, const std::string &material,
+                       const Frame &frame) {
+    const Aabb bounds = boundsOf(shape, X_BaseShape);
+    return {footprintOf(shape, X_BaseShape),
+            bounds.min_mm.z(),
+            bounds.max_mm.z(),
+            what,
+            false,
+            conducts(material, frame),
+            false};
+}
+
 /// Cut wire ends under the soldered pads: a strip 3 mm deep inside the board's edge.
 FieldPiece wireEnds(const Port &port, const LayerSpan &board, const Pose &X_BasePart, double stand_mm) {
     constexpr double kDeep_mm = 3.0, kPerPin_mm = 2.5;
@@ -76,6 +88,23 @@ struct Extent {
     Vec2 low, high;
 };
 
+/// Boards and most of what stands on them are rectangles square to the base: no need for general polygons.
+bool isSquareTo(const Polygon &polygon, const Extent &e) {
+    if (polygon.outline.size() != 4 || !polygon.holes.empty()) return false;
+    constexpr double kSame_mm = 1e-9;
+    return std::all_of(polygon.outline.begin(), polygon.outline.end(), [&](const Vec2 &p) {
+        return (std::abs(p.x() - e.low.x()) < kSame_mm || std::abs(p.x() - e.high.x()) < kSame_mm) &&
+               (std::abs(p.y() - e.low.y()) < kSame_mm || std::abs(p.y() - e.high.y()) < kSame_mm);
+    });
+}
+
+Ring commonRectangle(const Extent &a, const Extent &b) {
+    const Vec2 low = a.low.cwiseMax(b.low), high = a.high.cwiseMin(b.high), size = high - low;
+    constexpr double kNothing_mm2 = 1e-4;
+    if (size.minCoeff() <= 0 || size.x() * size.y() <= kNothing_mm2) return {};
+    return {low, Vec2(high.x(), low.y()), high, Vec2(low.x(), high.y())};
+}
+
 Extent extentOf(const Ring &ring) {
     Extent e{ring.front(), ring.front()};
     for (const auto &p : ring) {
@@ -89,11 +118,19 @@ Extent extentOf(const Ring &ring) {
 
 std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose &X_BaseFrame,
                                 const Practice &practice) {
+    const auto place = stackPlaceOf(build, part);
+    const bool board =
+        place && place->layer >= 0 && place->stack->layers[std::size_t(place->layer)].role == LayerRole::board;
+    return fieldOf(build, part, X_BaseFrame, practice, stackSeatOf(build, part), board);
+}
+
+std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose &X_BaseFrame, const Practice &practice,
+                                const std::optional<StackSeat> &seat, bool board) {
     std::vector<FieldPiece> pieces;
     const PartType *type = typeOf(build, part);
     if (!type) return pieces;
-    const Pose X_BasePart = X_BaseFrame * framePose(build, part);
-    for (const auto &solid : placedSolids(build, part)) {
+    const Pose X_BasePart = X_BaseFrame * framePoseAt(build, part, seat);
+    for (const auto &solid : solidsAt(*type, seat)) {
         if (solid.role == SolidRole::soft) continue;
         const Pose X_BaseSolid = X_BasePart * solid.X_PartSolid;
         const Aabb bounds = boundsOf(solid.shape, X_BaseSolid);
@@ -102,9 +139,7 @@ std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose
                           solid.role == SolidRole::board});
     }
     const double stand = practice[Limit::wireEnds];
-    const auto place = stackPlaceOf(build, part);
-    if (stand > 0 && place && place->layer >= 0 &&
-        place->stack->layers[std::size_t(place->layer)].role == LayerRole::board)
+    if (stand > 0 && board)
         for (const auto &port : type->ports)
             if (port.kind == PortKind::pads && std::abs(port.direction.z()) < 0.5)
                 pieces.push_back(wireEnds(port, clampedSpan(*type), X_BasePart, stand));
@@ -112,16 +147,11 @@ std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose
 }
 
 FieldPiece fieldOf(const Plate &plate, const Frame &frame, const Pose &X_BaseFrame) {
-    const Shape shape = plateShape(plate);
-    const Pose X_BasePlate = X_BaseFrame * platePose(plate);
-    const Aabb bounds = boundsOf(shape, X_BasePlate);
-    return {footprintOf(shape, X_BasePlate),
-            bounds.min_mm.z(),
-            bounds.max_mm.z(),
-            "plate",
-            false,
-            conducts(plate.material, frame),
-            false};
+    return memberPiece(plateShape(plate), X_BaseFrame * platePose(plate), "plate", plate.material, frame);
+}
+
+FieldPiece fieldOf(const Arm &arm, const Frame &frame, const Pose &X_BaseFrame) {
+    return memberPiece(armShape(arm), X_BaseFrame * armPose(arm), "arm", arm.material, frame);
 }
 
 std::optional<FieldGap> smallestGap(std::span<const FieldPiece> lower, std::span<const FieldPiece> upper) {
@@ -139,9 +169,12 @@ std::optional<FieldGap> smallestGap(std::span<const FieldPiece> lower, std::span
             if ((below[i].high - above[j].low).minCoeff() > 0 && (above[j].high - below[i].low).minCoeff() > 0)
                 pairs.push_back({upper[j].from_mm - lower[i].to_mm, i, j});
     std::stable_sort(pairs.begin(), pairs.end(), [](const Pair &a, const Pair &b) { return a.gap_mm < b.gap_mm; });
-    for (const auto &pair : pairs)
-        if (Ring where = overlapOf(lower[pair.lower].footprint, upper[pair.upper].footprint); !where.empty())
-            return FieldGap{pair.gap_mm, pair.lower, pair.upper, std::move(where)};
+    for (const auto &pair : pairs) {
+        const Polygon &a = lower[pair.lower].footprint, &b = upper[pair.upper].footprint;
+        const Extent &ea = below[pair.lower], &eb = above[pair.upper];
+        Ring where = isSquareTo(a, ea) && isSquareTo(b, eb) ? commonRectangle(ea, eb) : overlapOf(a, b);
+        if (!where.empty()) return FieldGap{pair.gap_mm, pair.lower, pair.upper, std::move(where)};
+    }
     return std::nullopt;
 }
 

@@ -4,6 +4,7 @@
 
 #include "core/build/build.h"
 #include "core/rules/practice.h"
+#include "core/stack/chain.h"
 
 #include <span>
 
@@ -20,8 +21,12 @@ struct FieldPiece {
 /// The firm solids of a part, and the cut wire ends that stand out of its soldered pads on the other face.
 std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose &X_BaseFrame,
                                 const Practice &practice);
+/// The same for a seat that is known already; `board`: it lies in its stack as a board, with its wire ends.
+std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose &X_BaseFrame, const Practice &practice,
+                                const std::optional<StackSeat> &seat, bool board);
 /// A plate with its holes.
 FieldPiece fieldOf(const Plate &plate, const Frame &frame, const Pose &X_BaseFrame);
+FieldPiece fieldOf(const Arm &arm, const Frame &frame, const Pose &X_BaseFrame);
 
 struct FieldGap {
     double gap_mm = 0; ///< from the lower piece's top to the upper piece's underside; negative: they meet

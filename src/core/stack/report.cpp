@@ -1,5 +1,6 @@
 #include "core/stack/report.h"
 
+#include "core/build/frame_shapes.h"
 #include "core/catalog/fastener_types.h"
 #include "core/clearance/convex_distance.h"
 
@@ -32,7 +33,8 @@ bool conducts(const std::string &material, const Frame &frame) {
 class Reporter {
 public:
     Reporter(const Build &build, const Stack &stack, const Practice &practice, StackReport &out)
-        : build_(build), stack_(stack), practice_(practice), out_(out), X_BaseFrame_(out.chain.X_FrameBase.inverse()) {}
+        : build_(build), stack_(stack), practice_(practice), out_(out), X_BaseFrame_(out.chain.X_FrameBase.inverse()),
+          seats_(stackSeats(build)) {}
 
     void run() {
         gatherLevels();
@@ -52,8 +54,10 @@ private:
     const Practice &practice_;
     StackReport &out_;
     Pose X_BaseFrame_;
+    StackSeats seats_;
     std::vector<Level> levels_;        ///< boards and the frame, inwards to outwards
     std::vector<Level> plates_;        ///< plates beyond the frame layer, nearest first
+    std::vector<Level> frame_;         ///< all plates and arms
     std::vector<FieldPiece> hardware_; ///< everything at the holes
     std::vector<std::string> hardwareOf_;
 
@@ -61,22 +65,46 @@ private:
     const LayerSpan &span(int i) const { return out_.chain.spans[std::size_t(i)]; }
     int count() const { return int(stack_.layers.size()); }
 
-    void gatherLevels() {
+    const std::optional<StackSeat> &seatOf(const Part &part) const {
+        return seats_[std::size_t(&part - build_.parts.data())];
+    }
+    std::vector<FieldPiece> piecesOf(const Part &part, bool board) const {
+        return fieldOf(build_, part, X_BaseFrame_, practice_, seatOf(part), board);
+    }
+
+    /// Plates and arms of the frame; arms only where they reach under the holes.
+    void gatherFrame() {
         const Frame &frame = *build_.frame;
+        const HolePattern *pattern = patternOf(build_, stack_);
+        const double reach = pattern ? pattern->size_mm / 2 + 5 : 0;
+        for (const auto &arm : frame.arms) {
+            const Aabb box = boundsOf(armShape(arm), X_BaseFrame_ * armPose(arm));
+            if (box.min_mm.head<2>().maxCoeff() < reach && box.max_mm.head<2>().minCoeff() > -reach)
+                frame_.push_back({arm.id, -1, true, {fieldOf(arm, frame, X_BaseFrame_)}, box.min_mm.z()});
+        }
+        for (const auto &plate : frame.plates) {
+            FieldPiece piece = fieldOf(plate, frame, X_BaseFrame_);
+            const double from = piece.from_mm;
+            frame_.push_back({plate.id, -1, true, {std::move(piece)}, from});
+        }
+    }
+
+    void gatherLevels() {
+        gatherFrame();
         for (int i = 0; i < count(); ++i) {
             const StackLayer &l = layer(i);
             if (l.role == LayerRole::frame) {
                 // The carrying plate, or the adapter that the stack stands on.
                 Level level{carrierOf(build_, stack_), i, true, {}, span(i).from_mm};
-                for (const auto &plate : frame.plates) {
-                    const FieldPiece piece = fieldOf(plate, frame, X_BaseFrame_);
+                for (const auto &member : frame_) {
+                    const FieldPiece &piece = member.pieces.front();
                     const bool within = piece.to_mm < 0.01 && piece.from_mm > span(i).from_mm - 0.01;
-                    if (within) level.pieces.push_back(piece);
+                    if (within && piece.what == "plate") level.pieces.push_back(piece);
                 }
                 if (const Part *adapter = findPart(build_, stack_.on)) {
                     level.id = adapter->id;
                     level.plate = false;
-                    level.pieces = fieldOf(build_, *adapter, X_BaseFrame_, practice_);
+                    level.pieces = piecesOf(*adapter, false);
                 }
                 levels_.push_back(std::move(level));
                 continue;
@@ -84,7 +112,7 @@ private:
             for (const auto &id : l.parts) {
                 const Part *part = findPart(build_, id);
                 if (!part) continue;
-                auto pieces = fieldOf(build_, *part, X_BaseFrame_, practice_);
+                auto pieces = piecesOf(*part, l.role == LayerRole::board);
                 if (isHardware(l.role)) {
                     for (auto &piece : pieces) {
                         hardware_.push_back(std::move(piece));
@@ -96,14 +124,12 @@ private:
         }
         for (const auto &id : stack_.screws)
             if (const Part *part = findPart(build_, id))
-                for (auto &piece : fieldOf(build_, *part, X_BaseFrame_, practice_)) {
+                for (auto &piece : piecesOf(*part, false)) {
                     hardware_.push_back(std::move(piece));
                     hardwareOf_.push_back(id);
                 }
-        for (const auto &plate : frame.plates) {
-            FieldPiece piece = fieldOf(plate, frame, X_BaseFrame_);
-            if (piece.from_mm > 0.01) plates_.push_back({plate.id, -1, true, {piece}, piece.from_mm});
-        }
+        for (const auto &member : frame_)
+            if (member.from_mm > 0.01 && member.pieces.front().what == "plate") plates_.push_back(member);
         std::stable_sort(plates_.begin(), plates_.end(),
                          [](const Level &a, const Level &b) { return a.from_mm < b.from_mm; });
     }
@@ -296,8 +322,7 @@ private:
         };
         for (const auto &level : levels_)
             if (up ? level.layer > end : level.layer < end && level.layer >= 0) look(level);
-        if (up)
-            for (const auto &plate : plates_) look(plate);
+        for (const auto &member : frame_) look(member); // what is clamped lies on the other side of `from`
     }
 
     // -- insulation --
@@ -337,8 +362,10 @@ private:
         auto takeMetal = [&](const std::string &id) {
             const Part *part = findPart(build_, id);
             if (!part) return;
-            const Pose pose = framePose(build_, *part);
-            for (const auto &solid : placedSolids(build_, *part)) {
+            const PartType *type = typeOf(build_, *part);
+            if (!type) return;
+            const Pose pose = framePoseAt(build_, *part, seatOf(*part));
+            for (const auto &solid : solidsAt(*type, seatOf(*part))) {
                 if (!conducts(solid.material, frame)) continue;
                 Shape shape = solid.shape;
                 if (auto *prism = std::get_if<Prism>(&shape)) prism->polygon.holes.clear(); // a nut from outside
@@ -354,9 +381,11 @@ private:
             if (l.role != LayerRole::board) continue;
             const Part *part = findPart(build_, l.parts.front());
             if (!part) continue;
-            const Pose pose = framePose(build_, *part);
+            const PartType *type = typeOf(build_, *part);
+            if (!type) continue;
+            const Pose pose = framePoseAt(build_, *part, seatOf(*part));
             std::optional<BareReport> worst;
-            for (const auto &solid : placedSolids(build_, *part)) {
+            for (const auto &solid : type->solids) {
                 if (!solid.bare || std::holds_alternative<Mesh>(solid.shape) ||
                     std::holds_alternative<Prism>(solid.shape))
                     continue;
@@ -421,7 +450,7 @@ private:
             const Part *part = levels_[i].plate ? nullptr : findPart(build_, levels_[i].id);
             const PartType *type = part ? typeOf(build_, *part) : nullptr;
             if (!type || layer(levels_[i].layer).role != LayerRole::board) continue;
-            const Pose X_BasePart = X_BaseFrame_ * framePose(build_, *part);
+            const Pose X_BasePart = X_BaseFrame_ * framePoseAt(build_, *part, seatOf(*part));
             const LayerSpan &own = span(levels_[i].layer);
             for (const auto &port : type->ports) {
                 const bool plugs = port.kind == PortKind::plug || port.kind == PortKind::socket ||
@@ -436,13 +465,18 @@ private:
 
     // -- does it close --
 
+    int layerOfPart(const std::string &id) const { // -1: a screw
+        for (int i = 0; i < count(); ++i)
+            if (std::find(layer(i).parts.begin(), layer(i).parts.end(), id) != layer(i).parts.end()) return i;
+        return -1;
+    }
+
     void findClosing() {
         std::vector<FieldPiece> all = hardware_;
         std::vector<std::string> owner = hardwareOf_;
         std::vector<int> layerOf;
         for (const auto &id : hardwareOf_) {
-            const auto place = stackPlaceOf(build_, *findPart(build_, id));
-            layerOf.push_back(place ? place->layer : -1);
+            layerOf.push_back(layerOfPart(id));
         }
         const int seat = frameLayer(stack_);
         for (const auto &level : levels_) {

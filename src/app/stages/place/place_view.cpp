@@ -6,6 +6,7 @@
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
 #include "core/rules/wording.h"
+#include "core/stack/chain.h"
 
 #include <QApplication>
 #include <QDragEnterEvent>
@@ -440,6 +441,13 @@ void PlaceView::nudge(const Vec3 &shift_mm) {
     }
     if (part->pinned) {
         emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
+        return;
+    }
+    const double along = std::abs((placementAxes(document_.build(), *part).rotation * Vec3::UnitZ()).dot(shift_mm));
+    if (along > 1e-9 && stackPlaceOf(document_.build(), *part)) {
+        emit document_.refused(
+            tr("%1 lies in a stack: its height is that of the layers under it. Drag it in Stack (F4).")
+                .arg(QString::fromStdString(part->name)));
         return;
     }
     document_.edit(tr("Nudge %1").arg(QString::fromStdString(part->name)),

@@ -272,6 +272,17 @@ void StackBench::fillBaseMenu(QMenu &menu) {
     });
 }
 
+void StackBench::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    focus_.setAwake(true);
+    canvas_->setFocus(); // the keys of the column work at once
+}
+
+void StackBench::hideEvent(QHideEvent *event) {
+    focus_.setAwake(false);
+    QWidget::hideEvent(event);
+}
+
 bool StackBench::reveal(const QStringList &ids) {
     for (const auto &id : ids)
         if (focus_.reveal(id.toStdString())) return true;

@@ -24,6 +24,10 @@ public:
     /// Shows the first of the things that stands in a stack; false when none does.
     bool reveal(const QStringList &ids);
 
+protected:
+    void showEvent(QShowEvent *event) override;
+    void hideEvent(QHideEvent *event) override;
+
 private:
     QWidget *makeBar();
     void makeTabs();

@@ -42,7 +42,7 @@ QRectF StackCanvas::content() const {
     if (!focus_.report()) return {};
     // Labels and the screw beside the column have their width in pixels, whatever the scale turns out to be.
     constexpr double kFitMargin_px = 28;
-    const double left_px = (narrow() ? 88 : 122) - kFitMargin_px, right_px = (narrow() ? 116 : 146) - kFitMargin_px;
+    const double left_px = (narrow() ? 88 : 138) - kFitMargin_px, right_px = (narrow() ? 116 : 152) - kFitMargin_px;
     const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
     const double scale = std::max(0.5, std::min((width() - 2 * kFitMargin_px - left_px - right_px) / wide,
                                                 (height() - 2 * kFitMargin_px) / tall));

@@ -18,14 +18,14 @@ StackFocus::StackFocus(app::Document &document, QObject *parent) : QObject(paren
     connect(&document_, &app::Document::opened, this, [this] {
         stackId_.clear();
         layer_ = gap_ = -1;
-        emit changed();
+        tell();
     });
     connect(&document_, &app::Document::changed, this, [this] {
         const Stack *now = stack();
         if (now && layer_ >= int(now->layers.size())) layer_ = -1;
         const StackReport *told = report();
         if (!told || gap_ >= int(told->gaps.size())) gap_ = -1;
-        emit changed();
+        tell();
     });
     connect(&document_, &app::Document::selectionChanged, this, [this] {
         if (const Part *part = document_.selectedPart())
@@ -33,9 +33,22 @@ StackFocus::StackFocus(app::Document &document, QObject *parent) : QObject(paren
                 const bool same = place->stack->id == (stack() ? stack()->id : std::string()) && place->layer == layer_;
                 stackId_ = place->stack->id;
                 layer_ = place->layer;
-                if (!same) emit changed();
+                if (!same) tell();
             }
     });
+}
+
+void StackFocus::tell() {
+    if (awake_) {
+        missed_ = false;
+        emit changed();
+    } else
+        missed_ = true;
+}
+
+void StackFocus::setAwake(bool awake) {
+    awake_ = awake;
+    if (awake_ && missed_) tell();
 }
 
 const Stack *StackFocus::stack() const {
@@ -65,23 +78,23 @@ int StackFocus::gap() const {
 void StackFocus::chooseStack(const std::string &id) {
     stackId_ = id;
     layer_ = gap_ = -1;
-    emit changed();
+    tell();
 }
 
 void StackFocus::chooseLayer(int layer) {
     layer_ = layer;
     const Stack *now = stack();
     if (now && layer >= 0 && layer < int(now->layers.size())) {
-        QStringList ids;
-        for (const auto &id : now->layers[std::size_t(layer)].parts) ids << QString::fromStdString(id);
-        document_.selectAll(ids);
+        // One piece stands for its layer: the inspector shows it, and another type there changes all of them.
+        const auto &parts = now->layers[std::size_t(layer)].parts;
+        document_.select(parts.empty() ? QString() : QString::fromStdString(parts.front()));
     }
-    emit changed();
+    tell();
 }
 
 void StackFocus::chooseGap(int gap) {
     gap_ = gap;
-    emit changed();
+    tell();
 }
 
 bool StackFocus::reveal(const std::string &id) {

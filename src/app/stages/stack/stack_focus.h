@@ -31,6 +31,9 @@ public:
     bool edit(const QString &name, const EditResult &result, int layer);
     bool edit(const QString &name, const EditResult &result) { return edit(name, result, layer_); }
 
+    /// Asleep it tells nobody of changes; awake again it tells once. A bench that nobody sees costs nothing.
+    void setAwake(bool awake);
+
     /// In a few words: "Four-in-one ESC", "dampers 3.0 → 2.6", "2 mm of wires".
     QString layerWords(int layer) const;
 
@@ -38,7 +41,9 @@ signals:
     void changed();
 
 private:
+    void tell();
     app::Document &document_;
+    bool awake_ = false, missed_ = true;
     std::string stackId_;
     int layer_ = -1, gap_ = -1;
 };

@@ -82,7 +82,11 @@ void WhatIfCard::take() {
         const StackSuggestion &s = suggestions_[i];
         anySolves |= s.solves;
         ChoiceRow::Look look;
-        look.lead = (s.mass_g >= 0 ? "+" : "−") + number(std::abs(s.mass_g)) + "g";
+        const QString grams = number(std::abs(s.mass_g));
+        look.lead = (grams == number(0) ? QString()
+                     : s.mass_g > 0     ? QStringLiteral("+")
+                                        : QStringLiteral("−")) +
+                    grams + "g";
         look.text = QString::fromStdString(suggestionInWords(build, s));
         if (std::isfinite(s.left_mm))
             look.text += s.left_mm < 0 ? tr(": still %1 mm too high").arg(number(-s.left_mm))
