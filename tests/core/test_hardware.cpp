@@ -239,6 +239,18 @@ private slots:
         const Pose pose = framePose(longer, screw);
         QVERIFY(near(pose.position_mm.z(), 6.6) && near((pose * Vec3(0, 0, 12)).z(), -5.4));
     }
+    void pressNutsAreNutsUnderTheFrame() {
+        Layers layers(plateForStacks());
+        layers.spacer(5).board(boardType("fc")).base({"Stack", "", true, ScrewEnd::nut, {}});
+        const Build pressed =
+            *addHardware(layers.build(), layers.id(), 0, made({FastenerForm::pressNut, "M3"}, "steel"));
+        const StackReport report = reportOf(pressed);
+        // Board 1.6, spacer 5, plate 2; the nut 2.4 below it, half a millimetre out.
+        QVERIFY(near(report.screw.task.grip_mm, 8.6) && near(report.screw.choice.least_mm, 11.5));
+        QVERIFY(!report.screw.endMissing);
+        QCOMPARE(*report.screw.choice.best_mm, 12.0);
+        QVERIFY(near(report.chain.bottom_mm, -4.4));
+    }
     void maleEndsThatBottomOutNeedShims() {
         // Standoff with a 6 mm male end through a 1.6 mm board into one whose thread is 3.5 mm deep: 0.9 mm too long.
         Layers layers(plateForStacks());

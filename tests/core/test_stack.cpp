@@ -145,6 +145,17 @@ private slots:
         QVERIFY(near(framePose(higher, higher.parts.back()).position_mm.z(), 10 + 1.5 + 3));
         const Build turned = *turnBoard(full, layers.id(), 2, 90); // what stands on the adapter turns with it
         QVERIFY(near((framePose(turned, turned.parts.back()).rotation * Vec3::UnitX()).y(), 1));
+        // Nothing comes to stand on itself, not even by way of another adapter.
+        PartType second = plate;
+        second.id = "second";
+        second.mounting->size_mm = 20;
+        std::string top;
+        const Build both = *addBoard(*addStack(layers.build(), adapter, "Upper", &upper), upper, 1, second);
+        const std::string upperPlate = both.parts.back().id;
+        const Build ring = *addStack(both, upperPlate, "Top", &top);
+        const Build loose = *removeLayer(ring, layers.id(), 2); // the lower adapter lies free
+        QVERIFY(!addBoard(loose, top, 1, adapter));
+        QVERIFY(bool(addBoard(loose, layers.id(), 2, adapter)));
         // An adapter that goes leaves the unit where it stood, in no stack.
         const Build without = *removePart(full, adapter);
         QCOMPARE(without.stacks.size(), std::size_t(1));

@@ -7,6 +7,7 @@
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
+#include "core/stack/chain.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -233,6 +234,11 @@ void InspectorPanel::applyPosition() {
     }
     if (typed) {
         const Vec3 shift = pose.position_mm - framePose(document_.build(), *part).position_mm;
+        const Vec3 along = placementAxes(document_.build(), *part).rotation * Vec3::UnitZ();
+        if (std::abs(along.dot(shift)) > 1e-9 && stackPlaceOf(document_.build(), *part))
+            emit document_.refused(tr("%1 lies in a stack: its height is that of the layers under it. Change them in "
+                                      "Stack (F4).")
+                                       .arg(QString::fromStdString(part->name)));
         document_.edit(tr("Move %1").arg(QString::fromStdString(part->name)),
                        shiftPart(document_.build(), part->id, shift));
     }

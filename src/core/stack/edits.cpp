@@ -292,7 +292,8 @@ EditResult addBoard(const Build &build, const std::string &id, int at, const std
         if (stack.on == partId) return "A plate cannot stand on itself.";
         seatMember(next, stack, *part, Vec2::Zero(), part->placement.pose.rotation);
         stack.layers.insert(stack.layers.begin() + place(stack, at), {*role, {partId}, {}, 0, {}});
-        return {};
+        // An adapter must not come to lie in a stack that stands on it, not even by way of others.
+        return chainOf(next, stack) ? std::string() : std::string("A plate cannot stand on itself.");
     });
 }
 

@@ -41,7 +41,8 @@ std::vector<Made> nutsOf(const std::string &thread) {
                                          {FastenerForm::nut, "steel"},
                                          {FastenerForm::nut, "aluminium"},
                                          {FastenerForm::lockNut, "steel"},
-                                         {FastenerForm::thinLockNut, "steel"}})
+                                         {FastenerForm::thinLockNut, "steel"},
+                                         {FastenerForm::pressNut, "steel"}})
         nuts.push_back(fastenerType({form, thread}, material));
     return nuts;
 }

@@ -239,7 +239,7 @@ void StackBench::fillBaseMenu(QMenu &menu) {
     choice(tr("Into threaded standoffs"), base.end == ScrewEnd::spacer, next);
     next.end = ScrewEnd::frame;
     next.headsOutside = true;
-    choice(tr("Into the frame: tapped, or a press nut"), base.end == ScrewEnd::frame, next);
+    choice(tr("Into a thread in the frame"), base.end == ScrewEnd::frame, next);
     menu.addSeparator();
     const StackReport *report = focus_.report();
     if (report && !carrierOf(document_.build(), *stack).empty()) {
@@ -257,6 +257,18 @@ void StackBench::fillBaseMenu(QMenu &menu) {
             connect(action, &QAction::triggered, this, [setBase, to] { setBase(to); });
         }
     }
+    menu.addAction(tr("Depth of the thread at their end…"), this, [this, setBase] {
+        const Stack *now = focus_.stack();
+        if (!now) return;
+        bool ok = false;
+        const double depth = QInputDialog::getDouble(this, tr("Depth of the thread"),
+                                                     tr("How deep the screws may turn in, mm; 0: right through"),
+                                                     now->threadDepth_mm.value.value_or(0), 0, 100, 1, &ok);
+        if (!ok) return;
+        StackBase deep{now->name, now->through, now->headsOutside, now->end, {}};
+        if (depth > 0) deep.threadDepth_mm = measuredValue(depth);
+        setBase(deep);
+    });
     menu.addAction(tr("Rename…"), this, [this] {
         const Stack *now = focus_.stack();
         if (!now) return;
