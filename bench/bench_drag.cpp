@@ -2,6 +2,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/survey_runner.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/stack/stack_bench.h"
 
 #include <QApplication>
 #include <QDir>
@@ -50,6 +51,36 @@ void dragAbout(app::MainWindow &window, place::PlaceView &plan, const char *part
     out.flush();
 }
 
+/// A layer of the stack is drawn up and down, so that it changes its place at every step.
+void dragLayer(app::MainWindow &window, QTextStream &out) {
+    window.setStage(Stage::stack);
+    for (int i = 0; i < 20; ++i) QApplication::processEvents();
+    auto &canvas = window.stackBench().canvas();
+    const QPointF low = canvas.layerPixels(1), high = canvas.layerPixels(3);
+    auto send = [&](QEvent::Type type, const QPointF &at) {
+        QMouseEvent event(type, at, canvas.mapToGlobal(at), Qt::LeftButton,
+                          type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&canvas, &event);
+    };
+    send(QEvent::MouseButtonPress, high);
+    std::vector<double> update, paint;
+    for (int i = 0; i < 200; ++i) {
+        QElapsedTimer timer;
+        timer.start();
+        send(QEvent::MouseMove, i % 2 ? high : low + QPointF(0, 15));
+        update.push_back(double(timer.nsecsElapsed()) / 1e6);
+        timer.restart();
+        QApplication::processEvents();
+        paint.push_back(double(timer.nsecsElapsed()) / 1e6);
+    }
+    send(QEvent::MouseButtonRelease, high);
+    window.document().history().undo();
+    out << "spacers of the stack\n  analysis and column: " << spread(update)
+        << "\n  repaint:             " << spread(paint) << '\n';
+    out.flush();
+    window.setStage(Stage::place);
+}
+
 } // namespace
 
 int main(int argc, char **argv) {
@@ -63,6 +94,7 @@ int main(int argc, char **argv) {
     for (int i = 0; i < 20; ++i) QApplication::processEvents();
     auto &plan = window.placeBench().plan();
     QTextStream out(stdout);
+    dragLayer(window, out);
     // Beside Side each live panel, with all overlays, dragging what it looks at.
     const std::pair<waxis::place::Lower, const char *> views[] = {{waxis::place::Lower::side, "gps"},
                                                                   {waxis::place::Lower::side, "pack"},
