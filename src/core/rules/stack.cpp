@@ -1,5 +1,7 @@
 // STK-1 to STK-5: room under the plate above, air between boards, screws, motor screws, dampers and male ends.
 #include "core/rules/families.h"
+#include "core/rules/stack_air.h"
+#include "core/stack/stock.h"
 
 #include <algorithm>
 #include <cmath>
@@ -30,13 +32,6 @@ Fix screwFix(const StackReport &report, double length_mm) {
     return changeFix(change);
 }
 
-Severity airSeverity(double air_mm, const Practice &practice) {
-    if (air_mm < 0) return Severity::stop;
-    if (air_mm < practice[Limit::stackAirLow] - 1e-9) return Severity::watch;
-    return air_mm < practice[Limit::stackAir] - 1e-9 ? Severity::note : Severity::pass;
-}
-
-/// Lists that a verdict may be given for by name; the report holds what the sentence needs.
 const StackReport *reportOf(const Derived &derived, const std::string &stack) {
     for (const auto &report : derived.stacks)
         if (report.stack == stack) return &report;
@@ -133,7 +128,7 @@ void judgeStackGaps(const Build &build, const Practice &practice, const Derived 
                         !(from < gap.upper.to_mm))
                         continue;
                     const double height = report->layers[i].free_mm, wanted = height - f.margin;
-                    for (double h : {2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0})
+                    for (double h : kSpacerHeights_mm)
                         if (h >= wanted - 1e-9) {
                             f.fixes.push_back(changeFix({stack.id, StackChangeKind::spacer, int(i), h}));
                             break;

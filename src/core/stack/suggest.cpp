@@ -1,6 +1,7 @@
 #include "core/stack/suggest.h"
 
 #include "core/stack/bill.h"
+#include "core/stack/stock.h"
 
 #include <algorithm>
 #include <array>
@@ -39,9 +40,6 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
         if (report.screw.task.thread) change.thread = report.screw.task.thread->name;
         list.push_back({change, effort});
     };
-    constexpr std::array<double, 9> kSpacers{2, 3, 4, 5, 6, 8, 10, 12, 15};
-    constexpr std::array<double, 5> kDampers{2, 3, 4, 5, 6};
-    constexpr std::array<double, 10> kStandoffs{15, 18, 20, 22, 25, 28, 30, 35, 40, 45};
     for (int i = 0; i < int(stack.layers.size()); ++i) {
         const StackLayer &layer = stack.layers[std::size_t(i)];
         const double height = freeHeight_mm(build, layer);
@@ -50,11 +48,11 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
             if (height > 2.05) offer(StackChangeKind::cutDamper, i, 2, 1);
             const double most = practice[Limit::damperMost] / 100;
             if (layer.squeeze < most - 0.001) offer(StackChangeKind::squeeze, i, most, 1);
-            for (double h : kDampers)
+            for (double h : kDamperHeights_mm)
                 if (std::abs(h - height) > 0.05 && std::abs(h - height) < 2.05) offer(StackChangeKind::damper, i, h, 2);
         }
         if (layer.role == LayerRole::spacer && type && type->fastener && type->fastener->stud_mm <= 0)
-            for (double h : kSpacers)
+            for (double h : kSpacerHeights_mm)
                 if (std::abs(h - height) > 0.05 && std::abs(h - height) < 4.05) offer(StackChangeKind::spacer, i, h, 2);
         if (layer.role == LayerRole::nut && type && type->fastener &&
             (type->fastener->form == FastenerForm::lockNut || type->fastener->form == FastenerForm::thinLockNut))
@@ -76,7 +74,7 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
     if (report.screw.choice.best_mm && report.screw.wanted)
         list.push_back({screwChange(stack, report, *report.screw.choice.best_mm), 1});
     if (!report.plateAbove.empty())
-        for (double h : kStandoffs)
+        for (double h : kStandoffHeights_mm)
             if (h > report.plateAbove_mm + 0.05 && h < report.plateAbove_mm + 10.5)
                 offer(StackChangeKind::standoffs, -1, h, 5);
     if (report.screw.wanted) offer(StackChangeKind::ties, -1, 0, 4);

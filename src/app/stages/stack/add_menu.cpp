@@ -2,10 +2,12 @@
 
 #include "core/catalog/fastener_types.h"
 #include "core/stack/edits.h"
+#include "core/stack/stock.h"
 
 #include <QMenu>
 #include <algorithm>
 #include <array>
+#include <span>
 
 namespace waxis::stackbench {
 
@@ -24,7 +26,7 @@ int placeFor(const StackFocus &focus) {
 
 using Made = Result<PartType, TypeError>;
 
-std::vector<Made> sizesOf(FastenerForm form, const std::string &thread, std::initializer_list<double> heights,
+std::vector<Made> sizesOf(FastenerForm form, const std::string &thread, std::span<const double> heights,
                           const std::string &material, double stud_mm = 0) {
     std::vector<Made> types;
     for (double h : heights) {
@@ -49,7 +51,7 @@ std::vector<Made> nutsOf(const std::string &thread) {
 
 std::vector<Made> dampersOf(const std::string &thread) {
     std::vector<Made> dampers;
-    for (double h : {2.0, 3.0, 4.0, 5.0, 6.0}) dampers.push_back(damperType(thread, h));
+    for (double h : kDamperHeights_mm) dampers.push_back(damperType(thread, h));
     return dampers;
 }
 
@@ -63,15 +65,16 @@ std::vector<Made> washersOf(const std::string &thread) {
 /// Everything that one buys at a fastener dealer's, by title.
 std::vector<std::pair<QString, std::vector<Made>>> hardwareFor(const std::string &thread) {
     auto tr = [](const char *text) { return StackFocus::tr(text); };
-    const std::initializer_list<double> posts{5, 6, 8, 10, 12, 15, 20, 25};
+    static constexpr std::array<double, 8> posts{5, 6, 8, 10, 12, 15, 20, 25};
+    static constexpr std::array<double, 5> shims{0.1, 0.2, 0.3, 0.5, 1.0};
     return {{tr("Dampers"), dampersOf(thread)},
-            {tr("Spacers, nylon"), sizesOf(FastenerForm::spacer, thread, {2, 3, 4, 5, 6, 8, 10, 12, 15}, "nylon")},
-            {tr("Spacers, aluminium"), sizesOf(FastenerForm::spacer, thread, {3, 5, 6, 8, 10, 12, 15}, "aluminium")},
+            {tr("Spacers, nylon"), sizesOf(FastenerForm::spacer, thread, kSpacerHeights_mm, "nylon")},
+            {tr("Spacers, aluminium"), sizesOf(FastenerForm::spacer, thread, kSpacerHeights_mm, "aluminium")},
             {tr("Standoffs, threaded"), sizesOf(FastenerForm::standoff, thread, posts, "nylon")},
             {tr("Standoffs with a 6 mm male end"), sizesOf(FastenerForm::standoff, thread, posts, "nylon", 6)},
             {tr("Nuts"), nutsOf(thread)},
             {tr("Washers"), washersOf(thread)},
-            {tr("Shims"), sizesOf(FastenerForm::shim, thread, {0.1, 0.2, 0.3, 0.5, 1.0}, "steel")}};
+            {tr("Shims"), sizesOf(FastenerForm::shim, thread, shims, "steel")}};
 }
 
 std::string threadOf(const StackFocus &focus) {

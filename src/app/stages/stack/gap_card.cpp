@@ -1,5 +1,6 @@
 #include "app/stages/stack/gap_card.h"
 
+#include "core/rules/stack_air.h"
 #include "core/rules/wording.h"
 
 #include <QHBoxLayout>
@@ -93,12 +94,7 @@ void GapPlan::paintEvent(QPaintEvent *) {
         painter.setPen(piece.board ? QPen(c.chalk, 1.2, Qt::DashLine) : QPen(ink, 1, Qt::DashLine));
         painter.drawPolygon(polygon(piece.footprint.outline));
     }
-    const double air = gap->air_mm();
-    const auto &practice = focus_.document().analysis().practice;
-    const Severity severity = air < 0                              ? Severity::stop
-                              : air < practice[Limit::stackAirLow] ? Severity::watch
-                              : air < practice[Limit::stackAir]    ? Severity::note
-                                                                   : Severity::pass;
+    const Severity severity = airSeverity(gap->air_mm(), focus_.document().analysis().practice);
     const QColor mark = severity == Severity::pass ? c.thrustAxis : theme::severityOnMat(severity);
     QColor veil = mark;
     veil.setAlphaF(0.55f);

@@ -1,5 +1,6 @@
 #include "app/stages/stack/stack_canvas.h"
 
+#include "core/rules/stack_air.h"
 #include "core/stack/edits.h"
 
 #include <QFontMetricsF>
@@ -85,12 +86,6 @@ std::vector<StackCanvas::Dimension> StackCanvas::dimensions() const {
     const StackReport *report = focus_.report();
     if (!report) return list;
     const auto &practice = focus_.document().analysis().practice;
-    auto severity = [&](double air) {
-        return air < 0                                     ? Severity::stop
-               : air < practice[Limit::stackAirLow] - 1e-9 ? Severity::watch
-               : air < practice[Limit::stackAir] - 1e-9    ? Severity::note
-                                                           : Severity::pass;
-    };
     auto middle = [&](const Ring &ring) {
         double x = 0;
         for (const auto &p : ring) x += column_.across(p) / double(ring.size());
@@ -110,7 +105,7 @@ std::vector<StackCanvas::Dimension> StackCanvas::dimensions() const {
     };
     for (int i = 0; i < int(report->gaps.size()); ++i) {
         const StackGap &gap = report->gaps[std::size_t(i)];
-        Severity verdict = severity(gap.air_mm());
+        Severity verdict = airSeverity(gap.air_mm(), practice);
         if (gap.toPlate) { // there bare metal is what matters
             verdict = gap.air_mm() < 0 ? Severity::stop : Severity::pass;
             for (const auto &bare : report->bare)
@@ -121,7 +116,7 @@ std::vector<StackCanvas::Dimension> StackCanvas::dimensions() const {
         add(i, gap, verdict);
     }
     if (!report->plateAbove.empty()) {
-        add(-1, report->closest, severity(report->closest.air_mm()));
+        add(-1, report->closest, airSeverity(report->closest.air_mm(), practice));
         if (!list.empty() && list.back().gap == -1) {
             const double air = report->closest.air_mm();
             list.back().text = air < 0 ? tr("%1 too high").arg(number(-air)) : tr("%1 free").arg(number(air));
