@@ -156,10 +156,6 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         table.traits.push_back(traits);
         table.bodies.push_back({traits.owner, shape, pose, reachOf(table.owners.back(), traits, practice)});
     };
-    auto conducts = [&](const std::string &material) {
-        const Material *found = findMaterial(material, frame.materials);
-        return found && found->conducts;
-    };
     auto printed = [&](const std::string &material) {
         const Material *found = findMaterial(material, frame.materials);
         return found && found->printed;
@@ -180,7 +176,7 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
             traits.solid = int(i);
             traits.soft = solid.role == SolidRole::soft;
             traits.bare = solid.bare;
-            traits.conductive = conducts(solid.material);
+            traits.conductive = conducts(solid.material, frame.materials);
             traits.printed = printed(solid.material);
             addBody(solid.shape, X_FramePart * solid.X_PartSolid, traits);
         }
@@ -194,7 +190,7 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         owner.isolated = isolated;
         table.owners.push_back(std::move(owner));
         BodyTraits traits;
-        traits.conductive = conducts(material);
+        traits.conductive = conducts(material, frame.materials);
         traits.printed = printed(material);
         addBody(shape, pose, traits);
     };

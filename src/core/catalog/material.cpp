@@ -30,4 +30,9 @@ const Material *findMaterial(std::string_view name, const std::vector<Material> 
     return nullptr;
 }
 
+bool conducts(std::string_view name, const std::vector<Material> &own) {
+    const Material *found = findMaterial(name, own);
+    return found && found->conducts;
+}
+
 } // namespace waxis

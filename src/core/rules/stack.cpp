@@ -2,6 +2,7 @@
 #include "core/rules/families.h"
 #include "core/rules/stack_air.h"
 #include "core/stack/stock.h"
+#include "core/stack/suggest.h"
 
 #include <algorithm>
 #include <cmath>
@@ -22,14 +23,6 @@ Fix changeFix(const StackChange &change) {
     fix.part = change.stack;
     fix.stack = change;
     return fix;
-}
-
-Fix screwFix(const StackReport &report, double length_mm) {
-    StackChange change{report.stack, StackChangeKind::screw, -1, length_mm};
-    change.thread = report.screw.task.thread->name;
-    change.material = report.screw.material;
-    if (report.screw.placed) change.head = report.screw.placed->head;
-    return changeFix(change);
 }
 
 const StackReport *reportOf(const Derived &derived, const std::string &stack) {
@@ -177,7 +170,7 @@ void judgeStackScrews(const Build &build, const Practice &, const Derived &deriv
         const double z = stack.headsOutside ? report->chain.top_mm : report->chain.bottom_mm;
         f.from_mm = report->chain.X_FrameBase * Vec3(0, 0, z);
         if (screw.choice.best_mm && !(screw.placed && screw.placed->length_mm == *screw.choice.best_mm))
-            f.fixes.push_back(screwFix(*report, *screw.choice.best_mm));
+            f.fixes.push_back(changeFix(screwChange(*report, *screw.choice.best_mm)));
         if (screw.endMissing) {
             Finding nut = f;
             nut.variant = "no-nut";
@@ -303,11 +296,7 @@ void judgeMotorScrews(const Build &, const Practice &, const Derived &derived, s
     // Motors with the same screws through the same arm share one finding.
     std::vector<const MotorScrews *> seen;
     for (const auto &screws : derived.motorScrews) {
-        auto alike = [&](const MotorScrews &other) {
-            return other.thread == screws.thread && other.grip_mm == screws.grip_mm &&
-                   other.depth_mm == screws.depth_mm && other.placed_mm == screws.placed_mm &&
-                   other.gripKnown == screws.gripKnown;
-        };
+        auto alike = [&](const MotorScrews &other) { return sameTask(screws, other); };
         if (std::any_of(seen.begin(), seen.end(), [&](const MotorScrews *other) { return alike(*other); })) continue;
         seen.push_back(&screws);
         Finding f;

@@ -193,15 +193,19 @@ LayerSpan clampedSpan(const PartType &type) {
     return boundsAlongZ(type, [](const Solid &solid) { return solid.role != SolidRole::soft; });
 }
 
+const PartType *layerType(const Build &build, const StackLayer &layer) {
+    const Part *part = layer.parts.empty() ? nullptr : findPart(build, layer.parts.front());
+    return part ? typeOf(build, *part) : nullptr;
+}
+
 double freeHeight_mm(const Build &build, const StackLayer &layer) {
     if (layer.role == LayerRole::frame) return 0;
     double height = layer.height_mm.value.value_or(0);
-    if (!layer.height_mm.known() && !layer.parts.empty())
-        if (const Part *part = findPart(build, layer.parts.front()))
-            if (const PartType *type = typeOf(build, *part)) {
-                const LayerSpan span = clampedSpan(*type);
-                height = span.to_mm - span.from_mm;
-            }
+    if (!layer.height_mm.known())
+        if (const PartType *type = layerType(build, layer)) {
+            const LayerSpan span = clampedSpan(*type);
+            height = span.to_mm - span.from_mm;
+        }
     return layer.cutTo_mm ? std::min(*layer.cutTo_mm, height) : height;
 }
 

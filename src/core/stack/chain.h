@@ -61,6 +61,9 @@ double layerHeight_mm(const Build &build, const StackLayer &layer);
 /// The same before the screws squeeze it.
 double freeHeight_mm(const Build &build, const StackLayer &layer);
 
+/// The type of what lies in a layer; null for layers without parts.
+const PartType *layerType(const Build &build, const StackLayer &layer);
+
 bool liesOnly(LayerRole role);   ///< wires, sheets
 bool isHardware(LayerRole role); ///< one piece per hole
 

@@ -17,10 +17,8 @@ namespace {
 Failure<EditError> refuse(std::string message) { return Failure{EditError{std::move(message)}}; }
 
 const PartType *typeInLayer(const Build &build, const Stack &stack, int layer) {
-    if (layer < 0 || layer >= int(stack.layers.size()) || stack.layers[std::size_t(layer)].parts.empty())
-        return nullptr;
-    const Part *part = findPart(build, stack.layers[std::size_t(layer)].parts.front());
-    return part ? typeOf(build, *part) : nullptr;
+    const bool inside = layer >= 0 && layer < int(stack.layers.size());
+    return inside ? layerType(build, stack.layers[std::size_t(layer)]) : nullptr;
 }
 
 std::string layerWords(const Build &build, const Stack &stack, int layer) {

@@ -45,11 +45,6 @@ std::string_view wordFor(SolidRole role) {
     return "body";
 }
 
-bool conducts(const std::string &material, const Frame &frame) {
-    const Material *found = findMaterial(material, frame.materials);
-    return found && found->conducts;
-}
-
 FieldPiece memberPiece(const Shape &shape, const Pose &X_BaseShape, const char *what, const std::string &material,
                        const Frame &frame) {
     const Aabb bounds = boundsOf(shape, X_BaseShape);
@@ -58,7 +53,7 @@ FieldPiece memberPiece(const Shape &shape, const Pose &X_BaseShape, const char *
             bounds.max_mm.z(),
             what,
             false,
-            conducts(material, frame),
+            conducts(material, frame.materials),
             false};
 }
 
@@ -135,8 +130,8 @@ std::vector<FieldPiece> fieldOf(const Build &build, const Part &part, const Pose
         const Pose X_BaseSolid = X_BasePart * solid.X_PartSolid;
         const Aabb bounds = boundsOf(solid.shape, X_BaseSolid);
         pieces.push_back({footprintOf(solid.shape, X_BaseSolid), bounds.min_mm.z(), bounds.max_mm.z(),
-                          std::string(wordFor(solid.role)), solid.bare, conducts(solid.material, *build.frame),
-                          solid.role == SolidRole::board});
+                          std::string(wordFor(solid.role)), solid.bare,
+                          conducts(solid.material, build.frame->materials), solid.role == SolidRole::board});
     }
     const double stand = practice[Limit::wireEnds];
     if (stand > 0 && board)

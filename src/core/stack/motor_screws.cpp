@@ -106,6 +106,11 @@ std::optional<MotorScrews> motorScrewsFor(const Build &build, const Part &motor,
     return screws;
 }
 
+bool sameTask(const MotorScrews &a, const MotorScrews &b) {
+    return a.thread == b.thread && a.grip_mm == b.grip_mm && a.gripKnown == b.gripKnown && a.depth_mm == b.depth_mm &&
+           a.placed_mm == b.placed_mm;
+}
+
 std::vector<MotorScrews> motorScrewsOf(const Build &build, const Practice &practice) {
     std::vector<MotorScrews> all;
     for (const auto &part : build.parts)

@@ -29,6 +29,9 @@ struct MotorScrews {
     std::optional<double> best_mm; ///< the longest that is not too deep: holds best
 };
 
+/// The same screws through as much into as deep threads: one line, one finding.
+bool sameTask(const MotorScrews &a, const MotorScrews &b);
+
 /// Every motor that is screwed onto an arm, plate or mount with a hole pattern.
 std::vector<MotorScrews> motorScrewsOf(const Build &build, const Practice &practice);
 /// One motor's; none when the part is none or has no pattern.

@@ -20,16 +20,6 @@ struct Level {
     double from_mm = 0; ///< of the board or plate itself, to put them in order
 };
 
-const PartType *typeOfFirst(const Build &build, const StackLayer &layer) {
-    const Part *part = layer.parts.empty() ? nullptr : findPart(build, layer.parts.front());
-    return part ? typeOf(build, *part) : nullptr;
-}
-
-bool conducts(const std::string &material, const Frame &frame) {
-    const Material *found = findMaterial(material, frame.materials);
-    return found && found->conducts;
-}
-
 class Reporter {
 public:
     Reporter(const Build &build, const Stack &stack, const Practice &practice, StackReport &out)
@@ -207,7 +197,7 @@ private:
         double hole = pattern ? pattern->holeDiameter_mm : 0;
         for (const auto &l : stack_.layers)
             if (l.role == LayerRole::board || l.role == LayerRole::adapter)
-                if (const PartType *type = typeOfFirst(build_, l); type && type->mounting)
+                if (const PartType *type = layerType(build_, l); type && type->mounting)
                     hole = std::min(hole, type->mounting->holeDiameter_mm);
         const ThreadSize *best = nullptr;
         for (const auto &thread : threadSizes())
@@ -260,7 +250,7 @@ private:
             const double height = span(end).to_mm - span(end).from_mm;
             task.nut_mm = height;
             if (!task.nut) {
-                const PartType *type = typeOfFirst(build_, layer(end));
+                const PartType *type = layerType(build_, layer(end));
                 const double bore = type && type->fastener ? type->fastener->bore_mm : 0;
                 task.depth_mm = stack_.threadDepth_mm.value.value_or(bore > 0 ? bore : height);
                 task.blind = stack_.threadDepth_mm.known() || bore > 0;
@@ -280,16 +270,13 @@ private:
                 squares += std::pow(out_.layers[std::size_t(i)].tolerance_mm, 2);
         screw.tolerance_mm = std::sqrt(squares);
         screw.choice = chooseLength(task, practice_);
-        screw.headFrom_mm = outside ? chain.top_mm : chain.bottom_mm;
         if (screw.placed) {
             screw.now = judgeScrew(task, screw.placed->length_mm, practice_);
-            screw.headTo_mm =
-                outside ? chain.top_mm - screw.placed->length_mm : chain.bottom_mm + screw.placed->length_mm;
         }
     }
 
     bool isThreaded(int i) const {
-        const PartType *type = layer(i).role == LayerRole::spacer ? typeOfFirst(build_, layer(i)) : nullptr;
+        const PartType *type = layer(i).role == LayerRole::spacer ? layerType(build_, layer(i)) : nullptr;
         return type && type->fastener && type->fastener->form == FastenerForm::standoff;
     }
 
@@ -366,7 +353,7 @@ private:
             if (!type) return;
             const Pose pose = framePoseAt(build_, *part, seatOf(*part));
             for (const auto &solid : solidsAt(*type, seatOf(*part))) {
-                if (!conducts(solid.material, frame)) continue;
+                if (!conducts(solid.material, frame.materials)) continue;
                 Shape shape = solid.shape;
                 if (auto *prism = std::get_if<Prism>(&shape)) prism->polygon.holes.clear(); // a nut from outside
                 if (!std::holds_alternative<Mesh>(shape)) metals.push_back({id, shape, pose * solid.X_PartSolid});
@@ -411,14 +398,14 @@ private:
             const StackLayer &l = layer(i);
             if (l.role == LayerRole::damper)
                 out_.dampers.push_back({i, freeHeight_mm(build_, l), layerHeight_mm(build_, l), l.squeeze});
-            const PartType *type = l.role == LayerRole::spacer ? typeOfFirst(build_, l) : nullptr;
+            const PartType *type = l.role == LayerRole::spacer ? layerType(build_, l) : nullptr;
             if (!type || !type->fastener || type->fastener->stud_mm <= 0) continue;
             StudReport stud{i, type->fastener->stud_mm};
             const ThreadSize *thread = findThread(type->fastener->thread);
             // Inwards through what it clamps to the next thread.
             for (int k = i - 1; k >= 0; --k) {
                 const StackLayer &below = layer(k);
-                const PartType *other = typeOfFirst(build_, below);
+                const PartType *other = layerType(build_, below);
                 const bool threaded = isThreaded(k) || below.role == LayerRole::nut;
                 const bool tapped = below.role == LayerRole::frame && stack_.threadDepth_mm.known();
                 if (!threaded && !tapped) {
@@ -535,7 +522,7 @@ private:
         const StackLayer &l = layer(i);
         if (l.parts.empty()) return l.role == LayerRole::gap ? "air" : "frame";
         if (isHardware(l.role)) {
-            const PartType *type = typeOfFirst(build_, l);
+            const PartType *type = layerType(build_, l);
             return type ? type->name : l.parts.front();
         }
         return displayName(build_, l.parts.front());

@@ -61,10 +61,9 @@ struct ScrewReport {
     std::string material = "steel";     ///< of what is placed
     std::optional<ScrewOption> now;
     ScrewChoice choice;
-    double tolerance_mm = 0;               ///< of the grip, root of the sum of squares
-    bool endMissing = false;               ///< no nut, no threaded spacer at the far end
-    double piece_g = 0;                    ///< of one placed screw; 0: none
-    double headFrom_mm = 0, headTo_mm = 0; ///< base axes, along z
+    double tolerance_mm = 0; ///< of the grip, root of the sum of squares
+    bool endMissing = false; ///< no nut, no threaded spacer at the far end
+    double piece_g = 0;      ///< of one placed screw; 0: none
 };
 
 struct StackReport {

@@ -19,19 +19,6 @@ struct Candidate {
     int effort = 1;
 };
 
-const PartType *typeInLayer(const Build &build, const StackLayer &layer) {
-    const Part *part = layer.parts.empty() ? nullptr : findPart(build, layer.parts.front());
-    return part ? typeOf(build, *part) : nullptr;
-}
-
-StackChange screwChange(const Stack &stack, const StackReport &report, double length_mm) {
-    StackChange change{stack.id, StackChangeKind::screw, -1, length_mm};
-    change.thread = report.screw.task.thread->name;
-    change.material = report.screw.material;
-    if (report.screw.placed) change.head = report.screw.placed->head;
-    return change;
-}
-
 std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, const StackReport &report,
                                      const Practice &practice) {
     std::vector<Candidate> list;
@@ -43,7 +30,7 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
     for (int i = 0; i < int(stack.layers.size()); ++i) {
         const StackLayer &layer = stack.layers[std::size_t(i)];
         const double height = freeHeight_mm(build, layer);
-        const PartType *type = typeInLayer(build, layer);
+        const PartType *type = layerType(build, layer);
         if (layer.role == LayerRole::damper) {
             if (height > 2.05) offer(StackChangeKind::cutDamper, i, 2, 1);
             const double most = practice[Limit::damperMost] / 100;
@@ -72,7 +59,7 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
     for (const auto &stud : report.studs)
         if (stud.shim_mm > 0) offer(StackChangeKind::shim, stud.layer, std::ceil(stud.shim_mm * 10 - 1e-9) / 10, 1);
     if (report.screw.choice.best_mm && report.screw.wanted)
-        list.push_back({screwChange(stack, report, *report.screw.choice.best_mm), 1});
+        list.push_back({screwChange(report, *report.screw.choice.best_mm), 1});
     if (!report.plateAbove.empty())
         for (double h : kStandoffHeights_mm)
             if (h > report.plateAbove_mm + 0.05 && h < report.plateAbove_mm + 10.5)
@@ -101,6 +88,14 @@ bool hasStop(const StackReport &report) {
 }
 
 } // namespace
+
+StackChange screwChange(const StackReport &report, double length_mm) {
+    StackChange change{report.stack, StackChangeKind::screw, -1, length_mm};
+    change.thread = report.screw.task.thread->name;
+    change.material = report.screw.material;
+    if (report.screw.placed) change.head = report.screw.placed->head;
+    return change;
+}
 
 double shortfall_mm(const StackReport &report, const Practice &practice) {
     double sum = 0;
@@ -163,7 +158,7 @@ std::unique_ptr<Attempt> withChange(const Attempt &from, const std::string &stac
     if (candidate.change.kind == StackChangeKind::screw || !screwFails(attempt.report)) return made;
     const auto &screw = attempt.report.screw;
     if (!screw.choice.best_mm || !screw.task.thread || screw.endMissing) return made;
-    const StackChange change = screwChange(*findStack(attempt.build, stackId), attempt.report, *screw.choice.best_mm);
+    const StackChange change = screwChange(attempt.report, *screw.choice.best_mm);
     auto both = applyChange(attempt.build, change);
     if (!both) return made;
     attempt.build = std::move(*both);

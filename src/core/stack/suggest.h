@@ -6,6 +6,9 @@
 
 namespace waxis {
 
+/// Screws of another length, of the thread, head and material that the stack has now. Needs a thread in the report.
+StackChange screwChange(const StackReport &report, double length_mm);
+
 struct StackSuggestion {
     std::vector<StackChange> changes;
     int effort = 0;       ///< 1: bend to what lies there (cut, squeeze) ... 5: other parts of the frame

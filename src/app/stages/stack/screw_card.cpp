@@ -188,10 +188,8 @@ void MotorScrewCard::refresh() {
     // One line for motors with the same screws through the same arm.
     std::vector<std::pair<const MotorScrews *, int>> groups;
     for (const auto &screws : all) {
-        const auto same = std::find_if(groups.begin(), groups.end(), [&](const auto &g) {
-            return g.first->grip_mm == screws.grip_mm && g.first->placed_mm == screws.placed_mm &&
-                   g.first->thread == screws.thread && g.first->depth_mm == screws.depth_mm;
-        });
+        const auto same =
+            std::find_if(groups.begin(), groups.end(), [&](const auto &g) { return sameTask(*g.first, screws); });
         if (same == groups.end())
             groups.emplace_back(&screws, 1);
         else
