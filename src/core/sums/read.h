@@ -17,5 +17,7 @@ std::vector<Sum> attitudeSums();
 std::vector<Sum> fastenerSums();
 std::vector<Sum> screwSums();
 std::vector<Sum> skySums();
+std::vector<Sum> wireSums();
+std::vector<Sum> powerSums();
 
 } // namespace waxis::sums

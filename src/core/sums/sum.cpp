@@ -85,7 +85,8 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
 std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
-        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums()})
+        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(),
+                                  sums::wireSums(), sums::powerSums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();
