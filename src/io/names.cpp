@@ -51,6 +51,13 @@ WAXIS_NAMES(LayerRole, {{LayerRole::frame, "frame"},
                         {LayerRole::gap, "gap"},
                         {LayerRole::wires, "wires"},
                         {LayerRole::sheet, "sheet"}})
+WAXIS_NAMES(WireLay, {{WireLay::loose, "loose"},
+                      {WireLay::twisted, "twisted"},
+                      {WireLay::shielded, "shielded"},
+                      {WireLay::flat, "flat"},
+                      {WireLay::coax, "coax"}})
+WAXIS_NAMES(WireMake,
+            {{WireMake::asSupplied, "as-supplied"}, {WireMake::stock, "stock"}, {WireMake::readyMade, "ready-made"}})
 WAXIS_NAMES(StackHold, {{StackHold::screws, "screws"}, {StackHold::ties, "ties"}, {StackHold::strap, "strap"}})
 WAXIS_NAMES(ScrewEnd, {{ScrewEnd::nut, "nut"}, {ScrewEnd::spacer, "spacer"}, {ScrewEnd::frame, "frame"}})
 WAXIS_NAMES(PartKind, {{PartKind::flightController, "flight-controller"},
@@ -167,6 +174,8 @@ std::string_view nameOf(PartKind value) { return lookUp(value); }
 std::string_view nameOf(FastenerForm value) { return lookUp(value); }
 std::string_view nameOf(HeadStyle value) { return lookUp(value); }
 std::string_view nameOf(LayerRole value) { return lookUp(value); }
+std::string_view nameOf(WireLay value) { return lookUp(value); }
+std::string_view nameOf(WireMake value) { return lookUp(value); }
 std::string_view nameOf(StackHold value) { return lookUp(value); }
 std::string_view nameOf(ScrewEnd value) { return lookUp(value); }
 std::string_view nameOf(PortKind value) { return lookUp(value); }

@@ -20,6 +20,8 @@ std::string_view nameOf(HeadStyle value);
 std::string_view nameOf(LayerRole value);
 std::string_view nameOf(StackHold value);
 std::string_view nameOf(ScrewEnd value);
+std::string_view nameOf(WireLay value);
+std::string_view nameOf(WireMake value);
 std::string_view nameOf(PortKind value);
 std::string_view nameOf(Spin value);
 std::string_view nameOf(SiteKind value);

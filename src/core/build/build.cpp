@@ -24,6 +24,8 @@ std::string quarterInWords(const Vec3 &p) {
 
 const Part *findPart(const Build &build, const std::string &id) { return byId(build.parts, id); }
 
+const Wire *findWire(const Build &build, const std::string &id) { return byId(build.wires, id); }
+
 const KitEntry *findKitEntry(const Build &build, const std::string &item) {
     const auto at =
         std::find_if(build.kit.begin(), build.kit.end(), [&](const KitEntry &entry) { return entry.item == item; });
@@ -68,6 +70,8 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.frame->passThroughs);
     take(build.parts);
     take(build.stacks);
+    take(build.wires);
+    take(build.ties);
     take(build.allowances);
     take(build.loadCases);
     return ids;
@@ -86,6 +90,7 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *plate = byId(build.frame->plates, id)) return plate->name.empty() ? id : plate->name;
     if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
     if (const auto *stack = byId(build.stacks, id)) return stack->name.empty() ? id : stack->name;
+    if (const auto *wire = byId(build.wires, id)) return wire->name.empty() ? id : wire->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
     const auto loadCases = effectiveLoadCases(build);
     if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;

@@ -4,6 +4,7 @@
 #include "core/base/shared_value.h"
 #include "core/build/frame.h"
 #include "core/build/stack.h"
+#include "core/build/wiring.h"
 #include "core/catalog/part_type.h"
 
 #include <map>
@@ -104,6 +105,8 @@ struct Build {
     SharedValue<TypeTable> types;
     std::vector<Part> parts;
     std::vector<Stack> stacks;
+    std::vector<Wire> wires;
+    std::vector<TiePoint> ties;
     std::vector<KitEntry> kit;
     std::vector<Allowance> allowances;
     std::vector<LoadCase> loadCases;
@@ -113,6 +116,7 @@ struct Build {
 };
 
 const Part *findPart(const Build &build, const std::string &id);
+const Wire *findWire(const Build &build, const std::string &id);
 const KitEntry *findKitEntry(const Build &build, const std::string &item);
 /// Null when the part's type is not in the build (loaders refuse such files).
 const PartType *typeOf(const Build &build, const Part &part);
@@ -132,7 +136,7 @@ bool isAboard(const Part &part, const LoadCase &loadCase);
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
-/// parts, allowances and load cases share one name space.
+/// parts, stacks, wires, ties, allowances and load cases share one name space.
 std::vector<std::string> allIds(const Build &build);
 
 /// `base`, or base-2, base-3, ... when taken.

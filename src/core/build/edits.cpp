@@ -127,6 +127,7 @@ EditResult removePart(const Build &build, const std::string &part) {
     if (std::erase_if(next.parts, [&](const Part &p) { return p.id == part; }) == 0)
         return refuse(fmt::format("There is no part \"{}\" in this build.", part));
     leaveStacks(next, part);
+    std::erase_if(next.wires, [&](const Wire &w) { return w.from.part == part || w.to.part == part; });
     // What stood on an adapter that goes stays where it is, on nothing.
     for (const auto &stack : build.stacks)
         if (stack.on == part) {

@@ -82,6 +82,19 @@ void checkStacks(const Build &build, const std::vector<std::string> &parts) {
     }
 }
 
+/// Ends and stops must be there; a port or pin that its part does not have is a finding, not a broken file.
+void checkWires(const Build &build, const std::vector<std::string> &parts, const IdRegister &all) {
+    for (std::size_t i = 0; i < build.wires.size(); ++i) {
+        const Wire &wire = build.wires[i];
+        const auto at = [&](const std::string &key) { return fmt::format("/wires/{}/{}", i, key); };
+        mustBeOneOf(wire.from.part, parts, at("from/part"), "the id of a part");
+        mustBeOneOf(wire.to.part, parts, at("to/part"), "the id of a part");
+        for (std::size_t k = 0; k < wire.stops.size(); ++k)
+            if (!wire.stops[k].at.empty())
+                all.mustKnow(wire.stops[k].at, at(fmt::format("stops/{}/at", k)), "the id of a pass-through, arm or tie");
+    }
+}
+
 } // namespace
 
 void checkReferences(const Build &build) {
@@ -95,6 +108,8 @@ void checkReferences(const Build &build) {
     all.take(frame.passThroughs, "/frame/passThroughs");
     all.take(build.parts, "/parts");
     all.take(build.stacks, "/stacks");
+    all.take(build.wires, "/wires");
+    all.take(build.ties, "/ties");
     all.take(build.allowances, "/allowances");
     all.take(build.loadCases, "/loadCases");
 
@@ -121,6 +136,7 @@ void checkReferences(const Build &build) {
                          "the id of what it is fastened to");
     }
     checkStacks(build, parts);
+    checkWires(build, parts, all);
     std::set<std::string> items;
     for (std::size_t i = 0; i < build.kit.size(); ++i)
         if (!items.insert(build.kit[i].item).second)

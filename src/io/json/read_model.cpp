@@ -200,7 +200,9 @@ Port readPort(const Reader &in) {
     port.position_mm = in.vec3("position_mm");
     port.direction = in.direction("direction", Vec3::UnitX());
     port.fullSize_mm = in.vec3("room_mm");
-    port.pins = in.list<Pin>("pins", [](const Reader &pin) { return Pin{pin.text("signal")}; });
+    port.pins = in.list<Pin>("pins", [](const Reader &pin) {
+        return Pin{pin.text("signal"), pin.maybe("level_V"), pin.flag("inverted")};
+    });
     port.mustStayReachable = in.flag("mustStayReachable");
     return port;
 }
@@ -465,6 +467,39 @@ Stack readStack(const Reader &in) {
     return stack;
 }
 
+Wire readWire(const Reader &in) {
+    Wire wire;
+    wire.id = in.text("id");
+    wire.name = in.text("name");
+    const auto end = [&](const char *key) {
+        const Reader e = in.inner(key);
+        return WireEnd{e.text("part"), e.text("port")};
+    };
+    const auto gauge = [](const Reader &r) {
+        return r.has("gauge_AWG") ? std::optional(int(r.number("gauge_AWG", 0))) : std::nullopt;
+    };
+    wire.from = end("from");
+    wire.to = end("to");
+    wire.cores = in.list<WireCore>("cores", [&](const Reader &c) {
+        return WireCore{c.text("from"), c.text("to"), gauge(c), c.text("colour")};
+    });
+    wire.lay = in.choice("lay", WireLay::loose);
+    wire.gauge_AWG = gauge(in);
+    wire.twistPitch_mm = in.number("twistPitch_mm", 0);
+    wire.make = in.choice("make", WireMake::asSupplied);
+    wire.readyMade_mm = in.maybe("readyMade_mm");
+    wire.stops = in.list<RouteStop>("stops", [](const Reader &s) {
+        RouteStop stop{s.text("at"), Vec3::Zero()};
+        if (s.has("point_mm")) stop.point_mm = s.vec3("point_mm");
+        if (stop.at.empty() != s.has("point_mm")) refuse(s.pointer(), "either \"at\" or \"point_mm\"", "both or neither");
+        return stop;
+    });
+    wire.bundle = in.text("bundle");
+    wire.splices = int(in.number("splices", 0));
+    wire.sleeved = in.flag("sleeved");
+    return wire;
+}
+
 } // namespace
 
 PartType readPartType(const json &object, const std::string &pointer) { return readType(Reader(object, pointer)); }
@@ -489,6 +524,8 @@ Build readBuild(const json &document) {
     build.frame = readFrame(in.inner("frame"));
     build.parts = in.list<Part>("parts", readPart);
     build.stacks = in.list<Stack>("stacks", readStack);
+    build.wires = in.list<Wire>("wires", readWire);
+    build.ties = in.list<TiePoint>("ties", [](const Reader &t) { return TiePoint{t.text("id"), t.vec3("position_mm")}; });
     build.kit = in.list<KitEntry>("kit", [](const Reader &k) {
         KitEntry entry;
         entry.item = k.text("item");

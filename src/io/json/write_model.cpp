@@ -29,6 +29,10 @@ static OrderedJson toJson(const SuppliedLead &);
 static OrderedJson toJson(const FastenerData &);
 static OrderedJson toJson(const StackLayer &);
 static OrderedJson toJson(const Stack &);
+static OrderedJson toJson(const Wire &);
+static OrderedJson toJson(const WireCore &);
+static OrderedJson toJson(const RouteStop &);
+static OrderedJson toJson(const TiePoint &);
 
 namespace {
 
@@ -133,7 +137,12 @@ static OrderedJson toJson(const Solid &solid) {
     return out;
 }
 
-static OrderedJson toJson(const Pin &pin) { return {{"signal", pin.signal}}; }
+static OrderedJson toJson(const Pin &pin) {
+    OrderedJson out{{"signal", pin.signal}};
+    putMaybe(out, "level_V", pin.level_V);
+    putFlag(out, "inverted", pin.inverted);
+    return out;
+}
 
 static OrderedJson toJson(const Port &port) {
     OrderedJson out;
@@ -386,6 +395,39 @@ static OrderedJson toJson(const Stack &stack) {
     return out;
 }
 
+static OrderedJson toJson(const WireCore &core) {
+    OrderedJson out{{"from", core.fromPin}, {"to", core.toPin}};
+    putMaybe(out, "gauge_AWG", core.gauge_AWG);
+    putText(out, "colour", core.colour);
+    return out;
+}
+
+static OrderedJson toJson(const RouteStop &stop) {
+    if (!stop.at.empty()) return {{"at", stop.at}};
+    return {{"point_mm", toJson(stop.point_mm)}};
+}
+
+static OrderedJson toJson(const Wire &wire) {
+    const auto end = [](const WireEnd &e) { return OrderedJson{{"part", e.part}, {"port", e.port}}; };
+    OrderedJson out{{"id", wire.id}};
+    putText(out, "name", wire.name);
+    out["from"] = end(wire.from);
+    out["to"] = end(wire.to);
+    out["cores"] = listJson(wire.cores);
+    if (wire.lay != WireLay::loose) out["lay"] = nameOf(wire.lay);
+    putMaybe(out, "gauge_AWG", wire.gauge_AWG);
+    if (wire.twistPitch_mm != 0) out["twistPitch_mm"] = tidy(wire.twistPitch_mm);
+    if (wire.make != WireMake::asSupplied) out["make"] = nameOf(wire.make);
+    if (wire.readyMade_mm) out["readyMade_mm"] = tidy(*wire.readyMade_mm);
+    putList(out, "stops", wire.stops);
+    putText(out, "bundle", wire.bundle);
+    if (wire.splices != 0) out["splices"] = wire.splices;
+    putFlag(out, "sleeved", wire.sleeved);
+    return out;
+}
+
+static OrderedJson toJson(const TiePoint &tie) { return {{"id", tie.id}, {"position_mm", toJson(tie.position_mm)}}; }
+
 OrderedJson toJson(const PartType &type) {
     OrderedJson out;
     out["id"] = type.id;
@@ -484,6 +526,8 @@ OrderedJson toJson(const Build &build) {
     out["frame"] = toJson(*build.frame);
     out["parts"] = listJson(build.parts);
     putList(out, "stacks", build.stacks);
+    putList(out, "wires", build.wires);
+    putList(out, "ties", build.ties);
     putList(out, "kit", build.kit);
     putList(out, "allowances", build.allowances);
     putList(out, "acceptances", build.acceptances);

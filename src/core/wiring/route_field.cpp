@@ -1,0 +1,127 @@
+#include "core/wiring/route_field.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace waxis {
+
+namespace {
+
+double ringDistance(const Ring &ring, const Vec2 &p) {
+    double least = 1e300;
+    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const Vec2 edge = ring[i] - ring[j], to = p - ring[j];
+        const double length2 = edge.squaredNorm();
+        const double t = length2 > 0 ? std::clamp(to.dot(edge) / length2, 0.0, 1.0) : 0.0;
+        least = std::min(least, (to - t * edge).squaredNorm());
+    }
+    return std::sqrt(least);
+}
+
+double boxDistance(const Vec3 &half, const Vec3 &p) { return (p.cwiseAbs() - half).cwiseMax(0.0).norm(); }
+
+double prismDistance(const Prism &prism, const Vec3 &p) {
+    const double above = std::max({0.0, -p.z(), p.z() - prism.thickness_mm});
+    const Vec2 q = p.head<2>();
+    if (contains(prism.polygon, q)) return above;
+    double aside = ringDistance(prism.polygon.outline, q);
+    for (const auto &hole : prism.polygon.holes) aside = std::min(aside, ringDistance(hole, q));
+    return std::hypot(aside, above);
+}
+
+Aabb grown(Aabb box, double by_mm) {
+    box.min_mm.array() -= by_mm;
+    box.max_mm.array() += by_mm;
+    return box;
+}
+
+constexpr double kFar_mm = RouteField::kFarTenths / 10.0;
+
+} // namespace
+
+double pointDistance(const Shape &shape, const Vec3 &p) {
+    struct Visit {
+        const Vec3 &p;
+        double operator()(const Box &box) const { return boxDistance(box.fullSize_mm / 2, p); }
+        double operator()(const Cylinder &c) const {
+            const double aside = std::max(0.0, p.head<2>().norm() - c.diameter_mm / 2);
+            const double above = std::max(0.0, std::abs(p.z()) - c.length_mm / 2);
+            return std::hypot(aside, above);
+        }
+        double operator()(const Sphere &s) const { return std::max(0.0, p.norm() - s.diameter_mm / 2); }
+        double operator()(const Prism &prism) const { return prismDistance(prism, p); }
+        double operator()(const Mesh &mesh) const {
+            Aabb box;
+            for (const auto &point : mesh.points_mm) box.include(point);
+            return boxDistance(box.size_mm() / 2, p - (box.min_mm + box.max_mm) / 2);
+        }
+    };
+    return std::visit(Visit{p}, shape);
+}
+
+RouteField::RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach)
+    : obstacles_(obstacles.begin(), obstacles.end()) {
+    const Aabb box = grown(reach.empty() ? Aabb{Vec3::Zero(), Vec3::Zero()} : reach, kMargin_mm);
+    low_ = nearestCell(box.min_mm);
+    size_ = nearestCell(box.max_mm) - low_ + Cell::Ones();
+    values_.assign(std::size_t(size_.x()) * std::size_t(size_.y()) * std::size_t(size_.z()), kFarTenths);
+    for (const auto &obstacle : obstacles_) lower(obstacle, nullptr);
+}
+
+RouteField::Cell RouteField::nearestCell(const Vec3 &p) const {
+    return (p / kPitch_mm).array().round().matrix().cast<int>();
+}
+
+void RouteField::lower(const RouteObstacle &obstacle, const Aabb *within) {
+    Aabb box = grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm);
+    if (within) {
+        box.min_mm = box.min_mm.cwiseMax(within->min_mm);
+        box.max_mm = box.max_mm.cwiseMin(within->max_mm);
+    }
+    const Cell first = (box.min_mm / kPitch_mm).array().ceil().matrix().cast<int>().cwiseMax(low_);
+    const Cell last = (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
+    const Mat3 turn = obstacle.X_FrameShape.rotation.toRotationMatrix().transpose();
+    const Vec3 origin = obstacle.X_FrameShape.position_mm;
+    const auto *prism = std::get_if<Prism>(&obstacle.shape);
+    const bool upright = prism && turn.row(2).isApprox(Vec3::UnitZ().transpose(), 1e-9);
+    for (int y = first.y(); y <= last.y(); ++y)
+        for (int x = first.x(); x <= last.x(); ++x) {
+            // A level plate asks its outline once for the whole column.
+            double aside = 0;
+            if (upright) {
+                const Vec2 q = (turn * (position({x, y, 0}) - origin)).head<2>();
+                aside = prismDistance(*prism, Vec3(q.x(), q.y(), prism->thickness_mm / 2));
+                if (aside >= kFar_mm) continue;
+            }
+            for (int z = first.z(); z <= last.z(); ++z) {
+                const Vec3 p = turn * (position({x, y, z}) - origin);
+                const double above = upright ? std::max({0.0, -p.z(), p.z() - prism->thickness_mm}) : 0.0;
+                const double away = upright ? std::hypot(aside, above) : pointDistance(obstacle.shape, p);
+                std::uint8_t &value = values_[indexOf({x, y, z})];
+                value = std::min(value, std::uint8_t(std::min(double(kFarTenths), std::floor(away * 10))));
+            }
+        }
+}
+
+std::vector<Aabb> RouteField::update(std::span<const RouteObstacle> obstacles) {
+    std::vector<Aabb> touched;
+    for (std::size_t i = 0; i < obstacles.size(); ++i) {
+        if (obstacles[i] == obstacles_[i]) continue;
+        for (const RouteObstacle &o : {std::cref(obstacles_[i]), std::cref(obstacles[i])})
+            touched.push_back(grown(boundsOf(o.shape, o.X_FrameShape), kFar_mm));
+        obstacles_[i] = obstacles[i];
+    }
+    for (const Aabb &box : touched) {
+        const Cell first = (box.min_mm / kPitch_mm).array().ceil().matrix().cast<int>().cwiseMax(low_);
+        const Cell last =
+            (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
+        for (int z = first.z(); z <= last.z(); ++z)
+            for (int y = first.y(); y <= last.y(); ++y)
+                for (int x = first.x(); x <= last.x(); ++x) values_[indexOf({x, y, z})] = kFarTenths;
+        for (const auto &obstacle : obstacles_)
+            if (boxGap(grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm), box) <= 0) lower(obstacle, &box);
+    }
+    return touched;
+}
+
+} // namespace waxis

@@ -1,0 +1,64 @@
+// How far every place on a lattice is from the nearest solid: what wires are led round by.
+#pragma once
+
+#include "core/geometry/solid.h"
+
+#include <cstdint>
+#include <span>
+#include <vector>
+
+namespace waxis {
+
+/// Something that wires cannot pass.
+struct RouteObstacle {
+    Shape shape;
+    Pose X_FrameShape;
+    bool operator==(const RouteObstacle &) const = default;
+};
+
+/// Distance of a point from a shape, mm; 0 inside. Exact for boxes, cylinders and spheres; prisms by their outline and
+/// holes; meshes count as the box round them in their own axes.
+double pointDistance(const Shape &shape, const Vec3 &p_Shape);
+
+/// Distances from a set of obstacles at the points of a cubic lattice through the frame's origin, in tenths of a
+/// millimetre up to `kFarTenths`. The lattice reaches `kMargin_mm` beyond what it was made for; beyond that nothing stands.
+class RouteField {
+public:
+    static constexpr double kPitch_mm = 2.5;
+    static constexpr double kMargin_mm = 60;
+    static constexpr int kFarTenths = 60;
+
+    RouteField() = default;
+    /// `reach` is the box of everything that wires run between.
+    RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach);
+
+    /// Works again what lies round the obstacles that differ; the lists must be of the same length. Returns the boxes of
+    /// lattice points (in mm) in which a distance may have changed.
+    std::vector<Aabb> update(std::span<const RouteObstacle> obstacles);
+
+    using Cell = Eigen::Vector3i;
+    Cell nearestCell(const Vec3 &p_mm) const;
+    Vec3 position(const Cell &cell) const { return cell.cast<double>() * kPitch_mm; }
+    bool contains(const Cell &cell) const {
+        return (cell.array() >= low_.array()).all() && (cell.array() < (low_ + size_).array()).all();
+    }
+    /// Tenths of a millimetre; far outside the lattice.
+    int tenths(const Cell &cell) const { return contains(cell) ? values_[indexOf(cell)] : kFarTenths; }
+
+    const Cell &low() const { return low_; }
+    const Cell &size() const { return size_; }
+
+private:
+    std::size_t indexOf(const Cell &cell) const {
+        const Cell c = cell - low_;
+        return (std::size_t(c.z()) * std::size_t(size_.y()) + std::size_t(c.y())) * std::size_t(size_.x()) +
+               std::size_t(c.x());
+    }
+    void lower(const RouteObstacle &obstacle, const Aabb *within);
+
+    std::vector<RouteObstacle> obstacles_;
+    Cell low_ = Cell::Zero(), size_ = Cell::Zero();
+    std::vector<std::uint8_t> values_;
+};
+
+} // namespace waxis

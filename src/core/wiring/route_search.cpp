@@ -1,0 +1,339 @@
+// A* on the lattice. The estimate of what is left is the lattice's own distance in the free: the largest of the linear
+// forms that no direction exceeds. It is a little lessened, because the last edge to the end runs as it likes.
+#include "core/wiring/route_search.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numeric>
+#include <queue>
+
+namespace waxis {
+
+namespace {
+
+using Cell = RouteField::Cell;
+constexpr double kPitch = RouteField::kPitch_mm;
+
+struct Step {
+    Cell move;
+    double length_mm = 0;
+    std::vector<Cell> between; ///< points of the lattice near the step that must be free as well
+};
+
+std::vector<Step> makeSteps() {
+    std::vector<Step> steps;
+    for (int x = -2; x <= 2; ++x)
+        for (int y = -2; y <= 2; ++y)
+            for (int z = -2; z <= 2; ++z) {
+                const int common = std::gcd(std::gcd(std::abs(x), std::abs(y)), std::abs(z));
+                if (common != 1) continue;
+                Step step{{x, y, z}, kPitch * std::sqrt(double(x * x + y * y + z * z)), {}};
+                const Vec3 v = step.move.cast<double>();
+                for (int i = -2; i <= 2; ++i)
+                    for (int j = -2; j <= 2; ++j)
+                        for (int k = -2; k <= 2; ++k) {
+                            const Cell c(i, j, k);
+                            if (c == Cell::Zero() || c == step.move) continue;
+                            const Vec3 p = c.cast<double>();
+                            const double t = std::clamp(p.dot(v) / v.squaredNorm(), 0.0, 1.0);
+                            constexpr double kNear = 0.75; // of the pitch: nothing thicker than that slips between
+                            if ((p - t * v).norm() < kNear && t > 0 && t < 1) step.between.push_back(c);
+                        }
+                steps.push_back(std::move(step));
+            }
+    return steps;
+}
+
+const std::vector<Step> &steps() {
+    static const std::vector<Step> all = makeSteps();
+    return all;
+}
+
+/// Linear forms n with n v <= |v| for every step v and equality for three of them, for vectors sorted by size.
+std::vector<Vec3> makeForms() {
+    std::vector<Vec3> near, all;
+    const Vec3 middle = Vec3(3, 2, 1).normalized();
+    for (const auto &step : steps()) {
+        all.push_back(step.move.cast<double>().normalized());
+        if (all.back().dot(middle) > 0.6) near.push_back(all.back());
+    }
+    std::vector<Vec3> forms;
+    for (std::size_t a = 0; a < near.size(); ++a)
+        for (std::size_t b = a + 1; b < near.size(); ++b)
+            for (std::size_t c = b + 1; c < near.size(); ++c) {
+                Mat3 m;
+                m << near[a].transpose(), near[b].transpose(), near[c].transpose();
+                if (std::abs(m.determinant()) < 1e-6) continue;
+                const Vec3 n = m.inverse() * Vec3::Ones();
+                const bool valid = std::all_of(all.begin(), all.end(), [&](const Vec3 &v) { return n.dot(v) <= 1 + 1e-9; });
+                const bool isNew =
+                    std::none_of(forms.begin(), forms.end(), [&](const Vec3 &f) { return (f - n).norm() < 1e-6; });
+                if (valid && isNew) forms.push_back(n);
+            }
+    return forms;
+}
+
+double freeDistance(const Vec3 &v) {
+    static const std::vector<Vec3> forms = makeForms();
+    std::array<double, 3> s{std::abs(v.x()), std::abs(v.y()), std::abs(v.z())};
+    if (s[0] < s[1]) std::swap(s[0], s[1]);
+    if (s[1] < s[2]) std::swap(s[1], s[2]);
+    if (s[0] < s[1]) std::swap(s[0], s[1]);
+    double most = 0;
+    for (const auto &f : forms) most = std::max(most, f.x() * s[0] + f.y() * s[1] + f.z() * s[2]);
+    return most;
+}
+
+/// Whether places are free for this leg.
+class Room {
+public:
+    Room(const RouteField &field, const Vec3 &from, const Vec3 &to, double clearance_mm)
+        : field_(field), from_(from), to_(to), tenths_(int(std::lround(clearance_mm * 10))) {}
+
+    bool isFree(const Cell &cell) const {
+        const int have = field_.tenths(cell);
+        if (have >= tenths_) return true;
+        // Within a few millimetres of an end less will do, and on the end itself nothing.
+        constexpr double kBare_mm = 2.0, kGrow = 0.5;
+        const Vec3 p = field_.position(cell);
+        const double near = std::min((p - from_).norm(), (p - to_).norm());
+        return have >= 10 * kGrow * (near - kBare_mm);
+    }
+    bool isFreeLine(const Vec3 &a, const Vec3 &b) const {
+        const double length = (b - a).norm();
+        const int samples = std::max(1, int(std::ceil(length / (kPitch / 2))));
+        for (int i = 0; i <= samples; ++i)
+            if (!isFree(field_.nearestCell(a + (b - a) * (double(i) / samples)))) return false;
+        return true;
+    }
+
+private:
+    const RouteField &field_;
+    Vec3 from_, to_;
+    int tenths_;
+};
+
+/// A box of lattice points. Its outermost two layers are never walked on, so that steps need not look where it ends.
+struct Domain {
+    Cell low, size;
+    std::size_t cells() const { return std::size_t(size.x()) * std::size_t(size.y()) * std::size_t(size.z()); }
+    bool contains(const Cell &c) const {
+        return (c.array() >= low.array() + 2).all() && (c.array() < (low + size).array() - 2).all();
+    }
+    int offset(const Cell &c) const { return (c.z() * size.y() + c.y()) * size.x() + c.x(); }
+    std::uint32_t index(const Cell &cell) const { return std::uint32_t(offset(cell - low)); }
+    Cell cell(std::uint32_t index) const {
+        const int i = int(index), x = i % size.x(), rest = i / size.x();
+        return low + Cell(x, rest % size.y(), rest / size.y());
+    }
+};
+
+/// Reused between searches, so that none has to clear it.
+struct Memory {
+    struct Node {
+        double from_mm = 0; ///< way so far
+        float left_mm = 0;
+        std::uint32_t parent = 0;
+        std::uint32_t stamp = 0;
+        bool free = false, done = false;
+    };
+    std::vector<Node> nodes;
+    std::uint32_t stamp = 0;
+};
+
+struct Open {
+    double estimate_mm, from_mm;
+    std::uint32_t node;
+    bool operator<(const Open &other) const { // the queue's top is the largest
+        if (estimate_mm != other.estimate_mm) return estimate_mm > other.estimate_mm;
+        if (from_mm != other.from_mm) return from_mm < other.from_mm;
+        return node > other.node;
+    }
+};
+
+constexpr std::uint32_t kStart = 0xffffffff;
+
+/// The cells round an end that it is joined to by straight lines.
+std::vector<Cell> cellsRound(const RouteField &field, const Vec3 &end) {
+    std::vector<Cell> cells;
+    const Cell middle = field.nearestCell(end);
+    for (int x = -2; x <= 2; ++x)
+        for (int y = -2; y <= 2; ++y)
+            for (int z = -2; z <= 2; ++z) cells.push_back(middle + Cell(x, y, z));
+    return cells;
+}
+
+std::vector<Vec3> withoutStraightPoints(const std::vector<Vec3> &points) {
+    std::vector<Vec3> kept;
+    for (const auto &p : points) {
+        if (kept.size() >= 2) {
+            const Vec3 a = kept[kept.size() - 1] - kept[kept.size() - 2], b = p - kept.back();
+            if (a.cross(b).norm() < 1e-9 * a.norm() * b.norm() + 1e-12 && a.dot(b) > 0) kept.pop_back();
+        }
+        if (kept.empty() || (p - kept.back()).norm() > 1e-9) kept.push_back(p);
+    }
+    return kept;
+}
+
+/// A step in the numbers of one domain.
+struct Hop {
+    int move = 0;
+    double length_mm = 0;
+    std::array<int, 8> between{};
+    std::size_t count = 0;
+};
+
+std::vector<Hop> hopsIn(const Domain &domain) {
+    std::vector<Hop> hops;
+    for (const auto &step : steps()) {
+        Hop hop{domain.offset(step.move), step.length_mm, {}, step.between.size()};
+        for (std::size_t i = 0; i < hop.count; ++i) hop.between[i] = domain.offset(step.between[i]);
+        hops.push_back(hop);
+    }
+    return hops;
+}
+
+/// `found` only when the search inside the domain reached the end.
+RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, const Vec3 &to, const Domain &domain,
+                  std::size_t mostVisits) {
+    static thread_local Memory memory;
+    if (memory.nodes.size() < domain.cells()) memory.nodes.resize(domain.cells());
+    const std::uint32_t stamp = ++memory.stamp;
+    RouteLeg leg;
+    constexpr double kLastEdge_mm = 0.4; // freeDistance() exceeds a straight line of two cells by less than that
+    auto nodeAt = [&](std::uint32_t index) -> Memory::Node & {
+        auto &node = memory.nodes[index];
+        if (node.stamp != stamp) {
+            const Cell cell = domain.cell(index);
+            node = {1e300, -1, kStart, stamp, domain.contains(cell) && room.isFree(cell), false};
+        }
+        return node;
+    };
+    std::priority_queue<Open> open;
+    auto reach = [&](std::uint32_t index, Memory::Node &node, double way, std::uint32_t parent) {
+        if (node.done || way >= node.from_mm - 1e-9) return;
+        if (node.left_mm < 0)
+            node.left_mm = float(std::max(0.0, freeDistance(to - field.position(domain.cell(index))) - kLastEdge_mm));
+        node.from_mm = way;
+        node.parent = parent;
+        open.push({way + double(node.left_mm), way, index});
+    };
+    Cell least = field.nearestCell(from).cwiseMin(field.nearestCell(to)),
+         most = field.nearestCell(from).cwiseMax(field.nearestCell(to));
+    leg.looked = {field.position(least - Cell::Constant(3)), field.position(most + Cell::Constant(3))};
+    std::vector<std::pair<std::uint32_t, double>> doors;
+    for (const Cell &cell : cellsRound(field, to))
+        if (domain.contains(cell) && room.isFree(cell) && room.isFreeLine(field.position(cell), to))
+            doors.emplace_back(domain.index(cell), (to - field.position(cell)).norm());
+    if (doors.empty()) return leg;
+    for (const Cell &cell : cellsRound(field, from)) {
+        if (!domain.contains(cell) || !room.isFree(cell) || !room.isFreeLine(from, field.position(cell))) continue;
+        const std::uint32_t index = domain.index(cell);
+        reach(index, nodeAt(index), (field.position(cell) - from).norm(), kStart);
+    }
+    const std::vector<Hop> hops = hopsIn(domain);
+    double best = 1e300;
+    std::uint32_t last = kStart;
+    for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits; ++visits) {
+        const Open top = open.top();
+        open.pop();
+        auto &node = memory.nodes[top.node];
+        if (node.done) continue;
+        node.done = true;
+        const Cell cell = domain.cell(top.node);
+        least = least.cwiseMin(cell);
+        most = most.cwiseMax(cell);
+        for (const auto &[door, length] : doors)
+            if (door == top.node && top.from_mm + length < best - 1e-9) {
+                best = top.from_mm + length;
+                last = door;
+            }
+        auto tryHop = [&](const Hop &hop) {
+            const std::uint32_t index = top.node + std::uint32_t(hop.move);
+            Memory::Node &next = nodeAt(index);
+            if (!next.free || next.done || top.from_mm + hop.length_mm >= next.from_mm - 1e-9) return;
+            for (std::size_t i = 0; i < hop.count; ++i)
+                if (!nodeAt(top.node + std::uint32_t(hop.between[i])).free) return;
+            reach(index, next, top.from_mm + hop.length_mm, top.node);
+        };
+        // Going straight on is tried first, so that of two equal ways the one with fewer corners stays.
+        const int before = node.parent == kStart ? 0 : int(top.node) - int(node.parent);
+        for (const Hop &hop : hops)
+            if (hop.move == before) tryHop(hop);
+        for (const Hop &hop : hops)
+            if (hop.move != before) tryHop(hop);
+    }
+    leg.looked = {field.position(least - Cell::Constant(3)), field.position(most + Cell::Constant(3))};
+    if (last == kStart) return leg;
+    std::vector<Vec3> points{to};
+    for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent) points.push_back(field.position(domain.cell(at)));
+    points.push_back(from);
+    std::reverse(points.begin(), points.end());
+    leg.points_mm = withoutStraightPoints(points);
+    leg.length_mm = best;
+    leg.found = true;
+    return leg;
+}
+
+/// No way that leaves the domain is shorter: it has to touch one of its faces in between.
+double shortestOutside(const Domain &domain, const RouteField &field, const Vec3 &from, const Vec3 &to) {
+    double least = 1e300;
+    const Vec3 low = field.position(domain.low + Cell::Constant(2)),
+               high = field.position(domain.low + domain.size - Cell::Constant(3));
+    for (int axis = 0; axis < 3; ++axis)
+        for (const double face : {low[axis], high[axis]}) {
+            Vec3 mirrored = to;
+            mirrored[axis] = 2 * face - to[axis];
+            least = std::min(least, (mirrored - from).norm());
+        }
+    return least;
+}
+
+} // namespace
+
+RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, double clearance_mm,
+                 std::size_t mostVisits) {
+    RouteLeg leg;
+    const Room room(field, from, to, clearance_mm);
+    if (room.isFreeLine(from, to)) {
+        leg.points_mm = {from, to};
+        leg.length_mm = (to - from).norm();
+        leg.found = true;
+        leg.looked.include(from - Vec3::Constant(2 * kPitch));
+        leg.looked.include(from + Vec3::Constant(2 * kPitch));
+        leg.looked.include(to - Vec3::Constant(2 * kPitch));
+        leg.looked.include(to + Vec3::Constant(2 * kPitch));
+        return leg;
+    }
+    Aabb looked;
+    for (const double margin_mm : {25.0, 75.0, 1e9}) {
+        Domain domain;
+        const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 2);
+        domain.low = field.nearestCell(from).cwiseMin(field.nearestCell(to)) - reach;
+        Cell high = field.nearestCell(from).cwiseMax(field.nearestCell(to)) + reach;
+        const bool whole = margin_mm > 1e6;
+        if (whole) { // everything that stands, and room to go round it
+            const Cell ends = Cell::Constant(5);
+            domain.low = field.low().cwiseMin(field.nearestCell(from) - ends).cwiseMin(field.nearestCell(to) - ends);
+            high = (field.low() + field.size()).cwiseMax(field.nearestCell(from) + ends).cwiseMax(field.nearestCell(to) + ends);
+        }
+        domain.size = high - domain.low + Cell::Ones();
+        constexpr std::size_t kMostCells = 12'000'000;
+        if (domain.cells() > kMostCells) break;
+        leg = searchIn(field, room, from, to, domain, mostVisits);
+        looked.include(leg.looked);
+        if (leg.found && (whole || leg.length_mm <= shortestOutside(domain, field, from, to))) break;
+    }
+    leg.looked = looked;
+    if (!leg.found) {
+        leg.points_mm = {from, to};
+        leg.length_mm = (to - from).norm();
+        leg.looked.include(field.position(field.low())); // whatever moves may open a way
+        leg.looked.include(field.position(field.low() + field.size()));
+    }
+    return leg;
+}
+
+} // namespace waxis
