@@ -142,7 +142,8 @@ WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
                        {MassKind::arm, "arm"},
                        {MassKind::standoff, "standoff"},
                        {MassKind::allowance, "allowance"},
-                       {MassKind::fastening, "fastening"}})
+                       {MassKind::fastening, "fastening"},
+                       {MassKind::wire, "wire"}})
 WAXIS_NAMES(StandoffRole,
             {{StandoffRole::standoff, "standoff"}, {StandoffRole::bobbin, "bobbin"}, {StandoffRole::foot, "foot"}})
 WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
@@ -207,6 +208,8 @@ template std::optional<HeadStyle> fromName<HeadStyle>(std::string_view);
 template std::optional<LayerRole> fromName<LayerRole>(std::string_view);
 template std::optional<StackHold> fromName<StackHold>(std::string_view);
 template std::optional<ScrewEnd> fromName<ScrewEnd>(std::string_view);
+template std::optional<WireLay> fromName<WireLay>(std::string_view);
+template std::optional<WireMake> fromName<WireMake>(std::string_view);
 template std::optional<PortKind> fromName<PortKind>(std::string_view);
 template std::optional<Spin> fromName<Spin>(std::string_view);
 template std::optional<SiteKind> fromName<SiteKind>(std::string_view);

@@ -148,6 +148,8 @@ struct Analyser::State {
     std::optional<Build> build;
     BodyTable table; ///< its bodies have moved into `world`
     ClearanceWorld world;
+    RouteKeeper routes;
+    std::size_t wireRows = 0;      ///< mass rows of wires stand last: from here on
     std::vector<int> fasteningRow; ///< by part: index of its fastening's mass row; -1 for none
     Analysis analysis;
 
@@ -177,6 +179,28 @@ struct Analyser::State {
                 fasteningRow[i] = int(derived.massRows.size());
                 derived.massRows.push_back(std::move(*row));
             }
+        wireRows = derived.massRows.size();
+    }
+
+    /// Routes, lengths and links; what wires weigh goes behind the other mass rows.
+    void leadWires(const Build &next) {
+        auto &derived = analysis.derived;
+        derived.routes = routes.update(next, analysis.practice, world.bodies(), derived.owners, derived.traits);
+        derived.wiring = wiringReport(next, analysis.practice, derived.routes, derived.owners);
+        derived.links = linkReport(next);
+        derived.massRows.resize(wireRows);
+        for (std::size_t w = 0; w < next.wires.size(); ++w)
+            if (MassRow row =
+                    massRowOf(next, next.wires[w], derived.wiring.wires[w], analysis.practice, derived.loadCases);
+                row.known)
+                derived.massRows.push_back(std::move(row));
+    }
+
+    void feed(const Build &next) {
+        auto &derived = analysis.derived;
+        std::vector<double> cuts;
+        for (const auto &wire : derived.wiring.wires) cuts.push_back(wire.cut_mm);
+        derived.power = powerReport(next, analysis.practice, derived.loadCases, derived.balance, cuts);
     }
 
     void judge(const Build &next) {
@@ -277,10 +301,14 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
             if (const Stack *stack = findStack(build, report.stack))
                 if (auto again = reportOn(build, *stack, practice)) report = std::move(*again);
     if (!incremental) derived.motorScrews = motorScrewsOf(build, practice);
-    if (!incremental || !changed.empty()) {
+    const bool wired =
+        !incremental || !changed.empty() || state.build->wires != build.wires || state.build->ties != build.ties;
+    if (wired) state.leadWires(build);
+    if (wired) {
         derived.balance.clear();
         for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
             derived.balance.push_back(balanceOf(build, derived, i));
+        state.feed(build);
     }
     derived.surveyStale =
         derived.survey && !(derived.survey->practice == practice && sameToTheEye(derived.survey->build, build));

@@ -4,9 +4,12 @@
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
 #include "core/kit/kit.h"
+#include "core/links/link_report.h"
+#include "core/power/power_report.h"
 #include "core/rules/practice.h"
 #include "core/stack/motor_screws.h"
 #include "core/stack/report.h"
+#include "core/wiring/wire_report.h"
 
 #include <memory>
 #include <optional>
@@ -63,6 +66,10 @@ struct Derived {
     std::vector<KitLine> kit;
     std::vector<StackReport> stacks;
     std::vector<MotorScrews> motorScrews;
+    std::vector<WireRoute> routes; ///< by Build::wires
+    WiringReport wiring;
+    PowerReport power;
+    LinkReport links;
     std::vector<BodyOwner> owners;
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;

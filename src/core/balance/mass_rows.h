@@ -14,7 +14,7 @@
 
 namespace waxis {
 
-enum class MassKind { part, plate, arm, standoff, allowance, fastening };
+enum class MassKind { part, plate, arm, standoff, allowance, fastening, wire };
 
 /// One bit per load case, in order.
 using CaseMask = std::uint64_t;

@@ -57,7 +57,7 @@ bool holdsOthers(PartKind kind);
 enum class PortKind { pads, plug, socket, coax, usb, lens, card, button, lamp };
 
 struct Pin {
-    std::string signal; ///< "5V", "GND", "TX", "VIDEO", ...
+    std::string signal;            ///< "5V", "GND", "TX", "VIDEO", ...
     std::optional<double> level_V; ///< of a signal; none: not stated
     bool inverted = false;         ///< idles low where the custom is high
     bool operator==(const Pin &) const = default;

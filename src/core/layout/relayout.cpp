@@ -2,6 +2,7 @@
 
 #include "core/build/frame_shapes.h"
 #include "core/stack/chain.h"
+#include "core/wiring/edits.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -144,6 +145,7 @@ Build onFrame(const Build &build, const Frame &frame) {
             if (!site.on.empty() && !present.contains(site.on)) site.on.clear();
         std::erase_if(f.passThroughs, [&](const PassThrough &p) { return !byId(f.plates, p.plate); });
     });
+    dropLostStops(next);
     return next;
 }
 

@@ -5,6 +5,9 @@
 
 namespace waxis {
 
+/// Rules of the Wire stage, in the order of RuleId.
+std::vector<Rule> wireRules();
+
 void judgeMassUnknown(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordMassUnknown(const Build &, const Finding &);
 
@@ -71,6 +74,71 @@ void judgeHiddenPlugs(const Build &, const Practice &, const Derived &, std::vec
 FindingText wordHiddenPlugs(const Build &, const Finding &);
 void judgeHarness(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordHarness(const Build &, const Finding &);
+
+void judgeWireLength(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireLength(const Build &, const Finding &);
+void judgeWireGauge(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireGauge(const Build &, const Finding &);
+void judgeWireDrop(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireDrop(const Build &, const Finding &);
+void judgeParallelRun(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordParallelRun(const Build &, const Finding &);
+void judgeWireBend(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireBend(const Build &, const Finding &);
+void judgeWireSpan(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireSpan(const Build &, const Finding &);
+void judgeHoleEdge(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHoleEdge(const Build &, const Finding &);
+void judgeHoleFill(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHoleFill(const Build &, const Finding &);
+void judgeWireZone(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireZone(const Build &, const Finding &);
+void judgeEscLead(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordEscLead(const Build &, const Finding &);
+void judgeStiffWires(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordStiffWires(const Build &, const Finding &);
+void judgeCriticalJoints(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCriticalJoints(const Build &, const Finding &);
+void judgeWireRoute(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWireRoute(const Build &, const Finding &);
+void judgeRailLoad(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordRailLoad(const Build &, const Finding &);
+void judgeSupplyRange(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordSupplyRange(const Build &, const Finding &);
+void judgeRegulatorHeat(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordRegulatorHeat(const Build &, const Finding &);
+void judgeJoinedSupplies(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordJoinedSupplies(const Build &, const Finding &);
+void judgeCapacitor(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCapacitor(const Build &, const Finding &);
+void judgePackCurrent(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordPackCurrent(const Build &, const Finding &);
+void judgeLiveContacts(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordLiveContacts(const Build &, const Finding &);
+void judgeVideoTap(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordVideoTap(const Build &, const Finding &);
+void judgeEndurance(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordEndurance(const Build &, const Finding &);
+void judgeUnfed(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordUnfed(const Build &, const Finding &);
+void judgeCrossing(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCrossing(const Build &, const Finding &);
+void judgeCommonGround(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCommonGround(const Build &, const Finding &);
+void judgePinUse(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordPinUse(const Build &, const Finding &);
+void judgeLevel(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordLevel(const Build &, const Finding &);
+void judgeBus(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordBus(const Build &, const Finding &);
+void judgeSerialPorts(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordSerialPorts(const Build &, const Finding &);
+void judgeMotorOutputs(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMotorOutputs(const Build &, const Finding &);
+void judgeChannels(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordChannels(const Build &, const Finding &);
+void judgePinOrder(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordPinOrder(const Build &, const Finding &);
 
 void judgeCgOffset(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordCgOffset(const Build &, const Finding &);

@@ -15,6 +15,7 @@ std::string Finding::key() const {
 
 EditResult applyFix(const Build &build, const Fix &fix) {
     if (fix.stack) return applyChange(build, *fix.stack);
+    if (fix.wire) return applyWireChange(build, *fix.wire);
     if (fix.tilt_deg) return tiltCamera(build, fix.part, *fix.tilt_deg);
     return shiftPart(build, fix.part, fix.shift_mm);
 }

@@ -5,6 +5,7 @@
 #include "core/geometry/pose.h"
 #include "core/rules/practice.h"
 #include "core/stack/change.h"
+#include "core/wiring/edits.h"
 
 #include <optional>
 #include <string>
@@ -50,9 +51,41 @@ enum class RuleId {
     stkInsulation,
     stkOrder,
     stkHarness,
+    wirLength,
+    wirGauge,
+    wirDrop,
+    wirParallel,
+    wirBend,
+    wirSpan,
+    wirEdge,
+    wirFill,
+    wirZone,
+    wirEscGap,
+    wirSoft,
+    wirJoints,
+    wirRoute,
+    pwrRail,
+    pwrRange,
+    pwrHeat,
+    pwrJoined,
+    pwrCapacitor,
+    pwrPack,
+    pwrContacts,
+    pwrTap,
+    pwrEndurance,
+    pwrUnfed,
+    lnkCross,
+    lnkGround,
+    lnkOnce,
+    lnkLevel,
+    lnkBus,
+    lnkPorts,
+    lnkMotors,
+    lnkChannels,
+    lnkPins,
     balOffset
 };
-inline constexpr int kRuleCount = 31;
+inline constexpr int kRuleCount = 63;
 
 /// A number that went into the verdict.
 struct FindingInput {
@@ -68,6 +101,7 @@ struct Fix {
     std::optional<double> tilt_deg;        ///< cameras: the tilt upwards to set instead of a shift
     std::optional<double> leaves_mm;       ///< what remains of the measured value where the move does not cure it all
     std::optional<StackChange> stack = {}; ///< a change of a stack instead
+    std::optional<WireChange> wire = {};   ///< a change of wires instead
 };
 EditResult applyFix(const Build &build, const Fix &fix);
 

@@ -60,11 +60,37 @@ enum class Limit {
     standoffTolerance,
     partTolerance,
     closeChance,
+    wireRound,
+    endSolder,
+    endCrimp,
+    wireResolder,
+    wireSwaySlack,
+    wireOpenSlack,
+    parallelGap,
+    parallelLength,
+    escLeadGap,
+    wireSpan,
+    strainRelief,
+    bendWire,
+    bendCoax,
+    stiffWires,
+    wireShare,
+    dropShare,
+    railWatch,
+    railStop,
+    regulatorHeat,
+    capacitorNear,
+    capacitorRating,
+    packReserve,
+    figureOfMerit,
+    driveEfficiency,
+    flyingHeight,
+    criticalJoints,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 50;
+inline constexpr std::size_t kLimitCount = 76;
 
 struct LimitDefinition {
     Limit limit;

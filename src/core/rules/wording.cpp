@@ -44,6 +44,7 @@ Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &f
 
 Sentence wordFix(const Build &build, const Fix &fix) {
     if (fix.stack) return wordChange(build, *fix.stack);
+    if (fix.wire) return wordWireChange(build, *fix.wire);
     if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
 }

@@ -79,7 +79,8 @@ void RouteField::lower(const RouteObstacle &obstacle, const Aabb *within) {
         box.max_mm = box.max_mm.cwiseMin(within->max_mm);
     }
     const Cell first = (box.min_mm / kPitch_mm).array().ceil().matrix().cast<int>().cwiseMax(low_);
-    const Cell last = (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
+    const Cell last =
+        (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
     const Mat3 turn = obstacle.X_FrameShape.rotation.toRotationMatrix().transpose();
     const Vec3 origin = obstacle.X_FrameShape.position_mm;
     const auto *prism = std::get_if<Prism>(&obstacle.shape);
@@ -103,15 +104,10 @@ void RouteField::lower(const RouteObstacle &obstacle, const Aabb *within) {
         }
 }
 
-std::vector<Aabb> RouteField::update(std::span<const RouteObstacle> obstacles) {
-    std::vector<Aabb> touched;
-    for (std::size_t i = 0; i < obstacles.size(); ++i) {
-        if (obstacles[i] == obstacles_[i]) continue;
-        for (const RouteObstacle &o : {std::cref(obstacles_[i]), std::cref(obstacles[i])})
-            touched.push_back(grown(boundsOf(o.shape, o.X_FrameShape), kFar_mm));
-        obstacles_[i] = obstacles[i];
-    }
-    for (const Aabb &box : touched) {
+void RouteField::update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched) {
+    obstacles_ = std::move(obstacles);
+    for (const Aabb &changed : touched) {
+        const Aabb box = grown(changed, kFar_mm);
         const Cell first = (box.min_mm / kPitch_mm).array().ceil().matrix().cast<int>().cwiseMax(low_);
         const Cell last =
             (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
@@ -119,9 +115,9 @@ std::vector<Aabb> RouteField::update(std::span<const RouteObstacle> obstacles) {
             for (int y = first.y(); y <= last.y(); ++y)
                 for (int x = first.x(); x <= last.x(); ++x) values_[indexOf({x, y, z})] = kFarTenths;
         for (const auto &obstacle : obstacles_)
-            if (boxGap(grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm), box) <= 0) lower(obstacle, &box);
+            if (boxGap(grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm), box) <= 0)
+                lower(obstacle, &box);
     }
-    return touched;
 }
 
 } // namespace waxis

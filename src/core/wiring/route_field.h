@@ -21,7 +21,8 @@ struct RouteObstacle {
 double pointDistance(const Shape &shape, const Vec3 &p_Shape);
 
 /// Distances from a set of obstacles at the points of a cubic lattice through the frame's origin, in tenths of a
-/// millimetre up to `kFarTenths`. The lattice reaches `kMargin_mm` beyond what it was made for; beyond that nothing stands.
+/// millimetre up to `kFarTenths`. The lattice reaches `kMargin_mm` beyond what it was made for; beyond that nothing
+/// stands.
 class RouteField {
 public:
     static constexpr double kPitch_mm = 2.5;
@@ -32,9 +33,8 @@ public:
     /// `reach` is the box of everything that wires run between.
     RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach);
 
-    /// Works again what lies round the obstacles that differ; the lists must be of the same length. Returns the boxes of
-    /// lattice points (in mm) in which a distance may have changed.
-    std::vector<Aabb> update(std::span<const RouteObstacle> obstacles);
+    /// Takes other obstacles; `touched` are the boxes (mm) of all that came, went or moved, without room round them.
+    void update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched);
 
     using Cell = Eigen::Vector3i;
     Cell nearestCell(const Vec3 &p_mm) const;

@@ -67,7 +67,8 @@ std::vector<Vec3> makeForms() {
                 m << near[a].transpose(), near[b].transpose(), near[c].transpose();
                 if (std::abs(m.determinant()) < 1e-6) continue;
                 const Vec3 n = m.inverse() * Vec3::Ones();
-                const bool valid = std::all_of(all.begin(), all.end(), [&](const Vec3 &v) { return n.dot(v) <= 1 + 1e-9; });
+                const bool valid =
+                    std::all_of(all.begin(), all.end(), [&](const Vec3 &v) { return n.dot(v) <= 1 + 1e-9; });
                 const bool isNew =
                     std::none_of(forms.begin(), forms.end(), [&](const Vec3 &f) { return (f - n).norm() < 1e-6; });
                 if (valid && isNew) forms.push_back(n);
@@ -236,7 +237,8 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     const std::vector<Hop> hops = hopsIn(domain);
     double best = 1e300;
     std::uint32_t last = kStart;
-    for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits; ++visits) {
+    for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits;
+         ++visits) {
         const Open top = open.top();
         open.pop();
         auto &node = memory.nodes[top.node];
@@ -268,7 +270,8 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     leg.looked = {field.position(least - Cell::Constant(3)), field.position(most + Cell::Constant(3))};
     if (last == kStart) return leg;
     std::vector<Vec3> points{to};
-    for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent) points.push_back(field.position(domain.cell(at)));
+    for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent)
+        points.push_back(field.position(domain.cell(at)));
     points.push_back(from);
     std::reverse(points.begin(), points.end());
     leg.points_mm = withoutStraightPoints(points);
@@ -317,7 +320,9 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         if (whole) { // everything that stands, and room to go round it
             const Cell ends = Cell::Constant(5);
             domain.low = field.low().cwiseMin(field.nearestCell(from) - ends).cwiseMin(field.nearestCell(to) - ends);
-            high = (field.low() + field.size()).cwiseMax(field.nearestCell(from) + ends).cwiseMax(field.nearestCell(to) + ends);
+            high = (field.low() + field.size())
+                       .cwiseMax(field.nearestCell(from) + ends)
+                       .cwiseMax(field.nearestCell(to) + ends);
         }
         domain.size = high - domain.low + Cell::Ones();
         constexpr std::size_t kMostCells = 12'000'000;

@@ -91,7 +91,8 @@ void checkWires(const Build &build, const std::vector<std::string> &parts, const
         mustBeOneOf(wire.to.part, parts, at("to/part"), "the id of a part");
         for (std::size_t k = 0; k < wire.stops.size(); ++k)
             if (!wire.stops[k].at.empty())
-                all.mustKnow(wire.stops[k].at, at(fmt::format("stops/{}/at", k)), "the id of a pass-through, arm or tie");
+                all.mustKnow(wire.stops[k].at, at(fmt::format("stops/{}/at", k)),
+                             "the id of a pass-through, arm or tie");
     }
 }
 

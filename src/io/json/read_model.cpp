@@ -491,7 +491,8 @@ Wire readWire(const Reader &in) {
     wire.stops = in.list<RouteStop>("stops", [](const Reader &s) {
         RouteStop stop{s.text("at"), Vec3::Zero()};
         if (s.has("point_mm")) stop.point_mm = s.vec3("point_mm");
-        if (stop.at.empty() != s.has("point_mm")) refuse(s.pointer(), "either \"at\" or \"point_mm\"", "both or neither");
+        if (stop.at.empty() != s.has("point_mm"))
+            refuse(s.pointer(), "either \"at\" or \"point_mm\"", "both or neither");
         return stop;
     });
     wire.bundle = in.text("bundle");
@@ -525,7 +526,9 @@ Build readBuild(const json &document) {
     build.parts = in.list<Part>("parts", readPart);
     build.stacks = in.list<Stack>("stacks", readStack);
     build.wires = in.list<Wire>("wires", readWire);
-    build.ties = in.list<TiePoint>("ties", [](const Reader &t) { return TiePoint{t.text("id"), t.vec3("position_mm")}; });
+    build.ties = in.list<TiePoint>("ties", [](const Reader &t) {
+        return TiePoint{t.text("id"), t.vec3("position_mm")};
+    });
     build.kit = in.list<KitEntry>("kit", [](const Reader &k) {
         KitEntry entry;
         entry.item = k.text("item");

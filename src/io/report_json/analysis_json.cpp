@@ -10,6 +10,7 @@
 #include "io/json/write_model.h"
 #include "io/names.h"
 #include "io/report_json/stack_json.h"
+#include "io/report_json/wire_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -330,6 +331,12 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["stacks"] = stacksJson(build, analysis);
     out["motorScrews"] = motorScrewsJson(derived);
     out["hardware"] = hardwareJson(build);
+    out["wires"] = wiresJson(build, analysis);
+    out["wireMeetings"] = meetingsJson(build, analysis);
+    out["passThroughs"] = holesJson(build, analysis);
+    out["power"] = powerJson(build, analysis);
+    out["links"] = linksJson(analysis);
+    out["cutList"] = cutListJson(build, analysis);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
     out["clearances"] = derived.world

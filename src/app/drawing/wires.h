@@ -1,0 +1,19 @@
+// Wires as they are drawn, the same in every view.
+#pragma once
+
+#include "app/drawing/pictures.h"
+
+#include <QColor>
+
+namespace waxis::drawing {
+
+/// One colour per use: power, phases, signals, video, coax.
+QColor wireColor(WireRole role);
+
+/// The route as it is seen, corners rounded; cores lie beside each other, at most three of them.
+QPainterPath wirePath(View view, const std::vector<Vec3> &points_mm, int cores, double apart_mm);
+
+/// All routes of the document, the chosen and lit-up ones strong. `only`: index of the one wire to draw; -1: all.
+std::vector<Picture> wirePictures(View view, const app::Document &document, int only = -1);
+
+} // namespace waxis::drawing

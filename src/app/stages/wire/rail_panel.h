@@ -1,0 +1,62 @@
+// Rails as bars filled by their loads against the limit; a block dragged onto another rail feeds that load from there.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+namespace waxis::wire {
+
+class RailPanel : public QWidget {
+    Q_OBJECT
+
+public:
+    RailPanel(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    QSize sizeHint() const override;
+    /// Where a load's block lies, for tests and tool tips; null when it draws on no rail that is shown.
+    QRectF blockOf(const std::string &load) const;
+    QRectF rowOf(const std::string &rail) const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    bool event(QEvent *event) override;
+
+private:
+    struct Block {
+        std::string load;
+        QRectF rect;
+        double typical_A = 0, peak_A = 0;
+        QColor color;
+    };
+    struct Row {
+        std::string rail; ///< part:output
+        QString name, range;
+        QRectF bar;
+        double limit_A = 0, typical_A = 0, peak_A = 0;
+        double limitX = 0; ///< where the limit stands
+        std::vector<Block> blocks;
+    };
+    void layOut();
+    const Block *blockAt(const QPointF &at) const;
+    const Row *rowAt(const QPointF &at) const;
+    QString tipFor(const QPointF &at) const;
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    std::vector<Row> rows_;
+    std::string dragged_;
+    QPointF pressAt_, dragAt_;
+    bool dragging_ = false;
+};
+
+/// The supply of a rail as edits name it: part and "5V" or "BAT"; packs are tapped at the first board behind their
+/// plug.
+std::pair<std::string, std::string> tapOf(const app::Document &document, const std::string &rail);
+
+} // namespace waxis::wire

@@ -1,0 +1,570 @@
+// PWR: whether rails can carry what hangs on them, and packs what flies.
+#include "core/rules/families.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+std::string whole(double value) { return fmt::format("{:.0f}", value); }
+/// Volts or amperes with as many digits as they deserve.
+std::string brief(double value) {
+    return std::abs(value) < 10 ? fmt::format("{:.2g}", value) : fmt::format("{:.3g}", value);
+}
+
+const PartType *typeOfId(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    return part ? typeOf(build, *part) : nullptr;
+}
+
+/// "5V regulator in the controller" for people: the part and its output.
+std::string railName(const Build &build, const std::string &part, const std::string &output) {
+    const PartType *type = typeOfId(build, part);
+    std::string name = displayName(build, part);
+    if (type && type->electrical && type->electrical->outputs.size() > 1)
+        for (const auto &o : type->electrical->outputs)
+            if (o.id == output) name += fmt::format(", {:g} V", o.voltage_V);
+    return name;
+}
+
+/// Rails that would take a load: the right voltage, and room for it.
+std::vector<Fix> otherRails(const Build &build, const Practice &practice, const Derived &derived,
+                            const std::string &load, const std::string &except) {
+    std::vector<Fix> fixes;
+    const PartType *type = typeOfId(build, load);
+    if (!type || !type->electrical) return fixes;
+    const auto &e = *type->electrical;
+    const double peak = e.peak_A.value.value_or(e.typical_A.value.value_or(0));
+    for (const auto &rail : derived.power.rails) {
+        if (rail.id() == except || rail.part == load || rail.nominal_V <= 0) continue;
+        if ((e.supplyMin_V && rail.least_V < *e.supplyMin_V) || (e.supplyMax_V && rail.most_V > *e.supplyMax_V))
+            continue;
+        if (!e.supplyMin_V || !e.supplyMax_V) continue;
+        if (rail.limit_A && rail.peak_A + peak > *rail.limit_A * practice[Limit::railWatch] / 100) continue;
+        std::string source = rail.part, supply = rail.output;
+        if (rail.output == "BAT") {
+            // Not at the pack itself: at the first board behind its plug that has pads for it.
+            source.clear();
+            for (const auto &node : derived.power.nets.nodes) {
+                const PartType *board = typeOf(build, build.parts[std::size_t(node.part)]);
+                if (node.supply == "BAT" && board &&
+                    (board->kind == PartKind::distributionBoard || board->kind == PartKind::fourInOneEsc) &&
+                    source.empty())
+                    source = build.parts[std::size_t(node.part)].id;
+            }
+            if (source.empty() || source == load) continue;
+        } else {
+            const PartType *giver = typeOfId(build, rail.part);
+            supply.clear();
+            for (const auto &port : giver->ports)
+                for (const auto &pin : port.pins)
+                    if (const PowerOutput *o = outputOf(*giver, supplyName(signalOf(pin.signal)));
+                        o && o->id == rail.output)
+                        supply = supplyName(signalOf(pin.signal));
+            if (supply.empty()) continue;
+        }
+        Fix fix;
+        fix.wire = WireChange{WireChange::Kind::supply, load, 0, 0, false, source, supply, Vec3::Zero()};
+        if (applyFix(build, fix)) fixes.push_back(fix);
+        if (fixes.size() >= 3) break;
+    }
+    return fixes;
+}
+
+} // namespace
+
+void judgeRailLoad(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &rail : derived.power.rails) {
+        if (rail.output == "BAT" || !rail.limit_A || rail.loads.empty() || !(*rail.limit_A > 0)) continue;
+        Finding f;
+        f.rule = RuleId::pwrRail;
+        f.variant = rail.output;
+        f.subjects = {rail.part};
+        std::vector<const RailLoad *> heavy;
+        for (const auto &load : rail.loads) heavy.push_back(&load);
+        std::stable_sort(heavy.begin(), heavy.end(), [](auto *a, auto *b) { return a->peak_A > b->peak_A; });
+        for (const auto *load : heavy) f.subjects.push_back(load->part);
+        const double share = std::max(rail.typical_A, rail.peak_A) / *rail.limit_A * 100;
+        f.unit = "%";
+        f.measured = share;
+        const double stop = practice[Limit::railStop], watch = practice[Limit::railWatch];
+        const bool steady = rail.typical_A / *rail.limit_A * 100 > stop;
+        f.severity = share > stop ? Severity::stop : share > watch ? Severity::watch : Severity::pass;
+        f.practiceLimit = f.severity == Severity::stop ? Limit::railStop : Limit::railWatch;
+        f.limit = practice[*f.practiceLimit];
+        f.margin = *f.limit - share;
+        f.inputs = {{"typical", rail.typical_A, "A"},
+                    {"peak", rail.peak_A, "A"},
+                    {"limit", *rail.limit_A, "A"},
+                    {"typical over the limit", steady ? 1.0 : 0.0, ""}};
+        if (f.severity != Severity::pass)
+            for (const auto *load : heavy) {
+                for (auto &fix : otherRails(build, practice, derived, load->part, rail.id()))
+                    if (f.fixes.size() < 3) f.fixes.push_back(std::move(fix));
+                if (!f.fixes.empty()) break;
+            }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordRailLoad(const Build &build, const Finding &f) {
+    std::string loads;
+    for (std::size_t i = 1; i < f.subjects.size() && i < 5; ++i)
+        loads += (i > 1 ? ", " : "") +
+                 (i > 1 ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
+    if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
+    return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), whole(*f.measured)}},
+            {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
+             {loads, brief(f.inputs[1].value), brief(f.inputs[2].value), brief(f.inputs[0].value)}}};
+}
+
+void judgeSupplyRange(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &rail : derived.power.rails)
+        for (const auto &load : rail.loads) {
+            const PartType *type = typeOfId(build, load.part);
+            if (!type || !type->electrical) continue;
+            Finding f;
+            f.rule = RuleId::pwrRange;
+            f.subjects = {load.part, rail.part};
+            f.unit = "V";
+            f.inputs = {{"rail, empty", rail.least_V, "V"},
+                        {"rail, full", rail.most_V, "V"},
+                        {"takes at least", load.least_V.value_or(0), "V"},
+                        {"takes at most", load.most_V.value_or(0), "V"}};
+            if (!load.least_V && !load.most_V) {
+                f.severity = Severity::unknown;
+                f.variant = "unstated";
+                out.push_back(std::move(f));
+                continue;
+            }
+            if (load.most_V && rail.most_V > *load.most_V + 1e-9) {
+                f.variant = "high";
+                f.severity = Severity::stop;
+                f.measured = rail.most_V;
+                f.limit = *load.most_V;
+                f.margin = *f.limit - *f.measured;
+            } else if (load.least_V && rail.least_V < *load.least_V - 1e-9) {
+                f.variant = rail.most_V < *load.least_V ? "low" : "sags";
+                f.severity = f.variant == "low" ? Severity::stop : Severity::watch;
+                f.measured = rail.least_V;
+                f.limit = *load.least_V;
+                f.margin = *f.measured - *f.limit;
+            } else {
+                f.severity = Severity::pass;
+                f.measured = rail.most_V;
+                f.limit = load.most_V.value_or(rail.most_V);
+                f.margin = *f.limit - *f.measured;
+            }
+            if (f.severity != Severity::pass) f.fixes = otherRails(build, practice, derived, load.part, rail.id());
+            out.push_back(std::move(f));
+        }
+}
+
+FindingText wordSupplyRange(const Build &build, const Finding &f) {
+    const std::string part = displayName(build, f.subjects[0]),
+                      from = withinSentence(displayName(build, f.subjects[1]));
+    if (f.variant == "unstated")
+        return {{"{0} does not say what voltage it takes", {part}},
+                {"Enter its supply range in the Kit stage; until then nobody knows whether {0} suits it.", {from}}};
+    if (f.variant == "high")
+        return {{"{0} takes at most {1} V and gets {2} V from {3}", {part, brief(*f.limit), brief(*f.measured), from}},
+                {"It burns at once: feed it from a rail of its voltage.", {}}};
+    if (f.variant == "low")
+        return {{"{0} wants {1} V and gets {2} V from {3}", {part, brief(*f.limit), brief(*f.measured), from}},
+                {"It does not start: feed it from a rail of its voltage.", {}}};
+    return {{"{0} wants {1} V; {2} sags to {3} V when empty", {part, brief(*f.limit), from, brief(*f.measured)}},
+            {"It switches off before the pack is down: feed it from a regulator, or land sooner.", {}}};
+}
+
+void judgeRegulatorHeat(const Build &build, const Practice &practice, const Derived &derived,
+                        std::vector<Finding> &out) {
+    for (const auto &rail : derived.power.rails) {
+        if (rail.output == "BAT" || rail.loads.empty() || !(rail.heat_W > 0)) continue;
+        const PartType *type = typeOfId(build, rail.part);
+        const auto output = std::find_if(type->electrical->outputs.begin(), type->electrical->outputs.end(),
+                                         [&](const PowerOutput &o) { return o.id == rail.output; });
+        const bool linear = output != type->electrical->outputs.end() && !output->efficiency;
+        Finding f;
+        f.rule = RuleId::pwrHeat;
+        f.variant = rail.output;
+        f.subjects = {rail.part};
+        f.unit = "W";
+        f.measured = rail.heat_W;
+        // A switching regulator is made to lose some of what it passes on.
+        f.limit = practice[Limit::regulatorHeat] * (linear ? 1 : 2);
+        f.practiceLimit = Limit::regulatorHeat;
+        f.margin = *f.limit - rail.heat_W;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = {
+            {"current", rail.typical_A, "A"}, {"output", rail.nominal_V, "V"}, {"linear", linear ? 1.0 : 0.0, ""}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
+    const std::string name = railName(build, f.subjects[0], f.variant);
+    if (f.inputs[2].value > 0)
+        return {
+            {"{0} turns {1} W into heat", {name, oneDecimal(*f.measured)}},
+            {"It drops the whole voltage as heat; {0} W is what it bears without a sink. Take a switching regulator.",
+             {oneDecimal(*f.limit)}}};
+    return {{"{0} loses {1} W as heat", {name, oneDecimal(*f.measured)}},
+            {"Give it air, or share the load between two.", {}}};
+}
+
+void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    const auto &nets = derived.power.nets;
+    // Sources by net; packs that are never aboard together may share one.
+    std::map<int, std::vector<const Rail *>> byNet;
+    for (const auto &rail : derived.power.rails)
+        for (std::size_t n = 0; n < nets.nodes.size(); ++n) {
+            const PartType *type = typeOf(build, build.parts[std::size_t(nets.nodes[n].part)]);
+            if (build.parts[std::size_t(nets.nodes[n].part)].id != rail.part || nets.nodes[n].supply == "GND") continue;
+            const PowerOutput *output = outputOf(*type, nets.nodes[n].supply);
+            if (rail.output == "BAT" ? nets.nodes[n].supply == "BAT" : output && output->id == rail.output)
+                byNet[nets.net[n]].push_back(&rail);
+        }
+    for (const auto &[net, rails] : byNet)
+        for (std::size_t i = 0; i < rails.size(); ++i)
+            for (std::size_t j = i + 1; j < rails.size(); ++j) {
+                if (!(rails[i]->cases & rails[j]->cases)) continue;
+                Finding f;
+                f.rule = RuleId::pwrJoined;
+                f.subjects = {rails[i]->part, rails[j]->part};
+                f.variant = rails[i]->output + "+" + rails[j]->output;
+                f.inputs = {{"one", rails[i]->nominal_V, "V"}, {"other", rails[j]->nominal_V, "V"}};
+                f.severity = std::abs(rails[i]->nominal_V - rails[j]->nominal_V) > 0.2 || rails[i]->output == "BAT"
+                                 ? Severity::stop
+                                 : Severity::watch;
+                out.push_back(std::move(f));
+            }
+}
+
+FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
+    return {{"{0} and {1} feed one rail",
+             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
+            {"The stronger pushes back into the weaker: keep one, and lift the supply lead of the other. Grounds stay "
+             "joined.",
+             {}}};
+}
+
+void judgeCapacitor(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    double full_V = 0;
+    for (const auto &rail : derived.power.rails)
+        if (rail.output == "BAT") full_V = std::max(full_V, rail.most_V);
+    bool anyCap = false, anyEsc = false;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        anyEsc |= type->kind == PartKind::esc || type->kind == PartKind::fourInOneEsc;
+        if (type->kind != PartKind::capacitor || full_V <= 0) continue;
+        anyCap = true;
+        Finding f;
+        f.rule = RuleId::pwrCapacitor;
+        f.subjects = {part.id};
+        const Pose X_FramePart = framePose(build, part);
+        f.from_mm = X_FramePart.position_mm;
+        const auto rated = type->electrical ? type->electrical->rated_V : std::nullopt;
+        f.inputs = {{"full pack", full_V, "V"}, {"rated", rated.value_or(0), "V"}};
+        if (rated) {
+            f.variant = "rating";
+            f.unit = "V";
+            f.measured = *rated;
+            f.limit = full_V * practice[Limit::capacitorRating];
+            f.practiceLimit = Limit::capacitorRating;
+            f.margin = *f.measured - *f.limit;
+            f.severity = *rated < full_V ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        } else {
+            f.variant = "unrated";
+            f.severity = Severity::unknown;
+        }
+        out.push_back(f);
+        // Its leads: what they end at, how long, and which way round.
+        const Wire *lead = nullptr;
+        std::size_t index = 0;
+        for (std::size_t w = 0; w < build.wires.size(); ++w)
+            if (build.wires[w].from.part == part.id || build.wires[w].to.part == part.id) {
+                lead = &build.wires[w];
+                index = w;
+            }
+        Finding g;
+        g.rule = RuleId::pwrCapacitor;
+        g.subjects = {part.id};
+        g.from_mm = f.from_mm;
+        if (!lead) {
+            g.variant = "loose";
+            g.severity = Severity::watch;
+            out.push_back(std::move(g));
+            continue;
+        }
+        for (const auto &core : lead->cores) {
+            const Signal a = signalOf(core.fromPin), b = signalOf(core.toPin);
+            if ((a.kind == SignalKind::supply && b.kind == SignalKind::ground) ||
+                (a.kind == SignalKind::ground && b.kind == SignalKind::supply)) {
+                Finding reversed = g;
+                reversed.variant = "reversed";
+                reversed.severity = Severity::stop;
+                reversed.subjects.push_back(lead->id);
+                out.push_back(std::move(reversed));
+                break;
+            }
+        }
+        g.variant = "far";
+        g.unit = "mm";
+        g.subjects.push_back(lead->id);
+        g.measured = derived.wiring.wires[index].route_mm;
+        g.limit = practice[Limit::capacitorNear];
+        g.practiceLimit = Limit::capacitorNear;
+        g.margin = *g.limit - *g.measured;
+        g.severity = g.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(g));
+    }
+    if (anyCap || !anyEsc || full_V <= 0) return;
+    Finding f;
+    f.rule = RuleId::pwrCapacitor;
+    f.variant = "missing";
+    f.severity = Severity::note;
+    f.inputs = {{"full pack", full_V, "V"}};
+    out.push_back(std::move(f));
+}
+
+FindingText wordCapacitor(const Build &build, const Finding &f) {
+    const std::string name = f.subjects.empty() ? std::string() : displayName(build, f.subjects[0]);
+    if (f.variant == "missing")
+        return {
+            {"No capacitor at the speed controllers", {}},
+            {"Switching spikes of a {0} V pack reach camera and receiver: one of 470 to 1000 µF at the battery pads, "
+             "the right way round, insulated and tied down.",
+             {brief(f.inputs[0].value)}}};
+    if (f.variant == "loose")
+        return {{"{0} is not connected", {name}},
+                {"Solder it to the speed controllers' battery pads, plus to plus.", {}}};
+    if (f.variant == "reversed")
+        return {{"{0} is the wrong way round", {name}},
+                {"It bursts: plus to plus. Check the stripe before soldering.", {}}};
+    if (f.variant == "unrated")
+        return {{"{0} does not state its rated voltage", {name}},
+                {"Read it off its sleeve and enter it in the Kit stage.", {}}};
+    if (f.variant == "far")
+        return {{"{0} sits {1} mm of lead from the pads", {name, whole(*f.measured)}},
+                {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.", {whole(*f.limit)}}};
+    if (f.severity == Severity::stop)
+        return {
+            {"{0} is rated {1} V and the full pack has {2} V", {name, brief(*f.measured), brief(f.inputs[0].value)}},
+            {"It bursts: at least {0} V.", {brief(*f.limit)}}};
+    return {{"{0} is rated {1} V; {2} V are wanted for this pack", {name, brief(*f.measured), brief(*f.limit)}},
+            {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(f.inputs[0].value)}}};
+}
+
+void judgePackCurrent(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    auto judge = [&](const std::string &part, const char *variant, double typical, double peak, double limit) {
+        if (!(typical > 0)) return;
+        Finding f;
+        f.rule = RuleId::pwrPack;
+        f.variant = variant;
+        f.subjects = {part};
+        f.unit = "A";
+        f.measured = peak;
+        f.limit = limit;
+        f.margin = limit - peak;
+        f.inputs = {
+            {"hover", typical, "A"}, {"all motors at full thrust", peak, "A"}, {"continuous limit", limit, "A"}};
+        // Full thrust lasts seconds: over the continuous limit it is watched, hover over it never works.
+        f.severity = typical > limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    };
+    for (const auto &rail : derived.power.rails)
+        if (rail.output == "BAT" && rail.limit_A) judge(rail.part, "pack", rail.typical_A, rail.peak_A, *rail.limit_A);
+    for (const auto &passage : derived.power.passages)
+        if (passage.limit_A) judge(passage.part, "through", passage.typical_A, passage.peak_A, *passage.limit_A);
+    for (const auto &motor : derived.power.motors) {
+        const PartType *esc = motor.esc.empty() ? nullptr : typeOfId(build, motor.esc);
+        if (!esc || !esc->electrical || !esc->electrical->continuous_A || !(motor.full_A > 0)) continue;
+        Finding f;
+        f.rule = RuleId::pwrPack;
+        f.variant = "esc";
+        f.subjects = {motor.esc, motor.motor};
+        f.unit = "A";
+        f.measured = motor.full_A;
+        f.limit = *esc->electrical->continuous_A;
+        f.margin = *f.limit - motor.full_A;
+        f.inputs = {
+            {"hover", motor.hover_A, "A"}, {"full thrust", motor.full_A, "A"}, {"continuous limit", *f.limit, "A"}};
+        f.severity = motor.hover_A > *f.limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    }
+    (void)practice;
+}
+
+FindingText wordPackCurrent(const Build &build, const Finding &f) {
+    const std::string name = displayName(build, f.subjects[0]);
+    const std::string peak = whole(*f.measured), limit = whole(*f.limit);
+    if (f.severity == Severity::stop)
+        return {{"{0} carries {1} A in hover and is good for {2} A", {name, whole(f.inputs[0].value), limit}},
+                {"It overheats within minutes: take one for more current.", {}}};
+    if (f.variant == "esc")
+        return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
+                 {name, limit, withinSentence(displayName(build, f.subjects[1])), peak}},
+                {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
+    return {{"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
+            {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {whole(f.inputs[0].value)}}};
+}
+
+void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    // The side that stays live when unplugged is the pack's: its contacts must be the shielded ones.
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::battery) continue;
+        for (const auto &port : type->ports) {
+            if (port.kind != PortKind::plug && port.kind != PortKind::socket) continue;
+            const bool power = std::any_of(port.pins.begin(), port.pins.end(),
+                                           [](const Pin &p) { return signalOf(p.signal).kind == SignalKind::supply; });
+            if (!power) continue;
+            for (const auto &wire : build.wires) {
+                const bool mine = wire.from == WireEnd{part.id, port.id} || wire.to == WireEnd{part.id, port.id};
+                if (!mine) continue;
+                const WireEnd &far = wire.from.part == part.id ? wire.to : wire.from;
+                const Port *mate = portOf(build, far);
+                const PartType *craft = typeOfId(build, far.part);
+                if (!mate || !craft) continue;
+                Finding f;
+                f.rule = RuleId::pwrContacts;
+                f.subjects = {part.id, far.part};
+                // The pack's lead plugs into the craft's plug: that one may show bare pins, the pack's lead not.
+                const SuppliedLead *lead = nullptr;
+                for (const auto &l : type->leads)
+                    if (l.port == port.id) lead = &l;
+                const bool bare = lead && lead->plug.empty();
+                f.variant = bare ? "bare" : mate->kind == PortKind::pads ? "soldered" : "mates";
+                f.severity = bare ? Severity::stop : mate->kind == PortKind::pads ? Severity::watch : Severity::pass;
+                out.push_back(std::move(f));
+            }
+        }
+    }
+}
+
+FindingText wordLiveContacts(const Build &build, const Finding &f) {
+    const std::string pack = displayName(build, f.subjects[0]);
+    if (f.variant == "bare")
+        return {
+            {"{0} has bare wires on the live side", {pack}},
+            {"They touch sooner or later: the live side gets the shielded (female) contacts, one wire at a time.", {}}};
+    return {{"{0} is soldered to {1}", {pack, withinSentence(displayName(build, f.subjects[1]))}},
+            {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
+}
+
+void judgeVideoTap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &rail : derived.power.rails)
+        for (const auto &load : rail.loads) {
+            const PartType *type = typeOfId(build, load.part);
+            if (!type || (type->kind != PartKind::videoTransmitter && type->kind != PartKind::digitalVideoUnit))
+                continue;
+            Finding f;
+            f.rule = RuleId::pwrTap;
+            f.subjects = {load.part, rail.part};
+            f.severity = Severity::pass;
+            const bool pack = rail.output == "BAT";
+            bool shared = false; // a pack that turns motors as well
+            for (const auto &other : rail.loads)
+                for (const auto &motor : derived.power.motors) shared |= other.part == motor.esc;
+            if (practice.follows("video-power", "own-pack") && (!pack || shared)) {
+                f.variant = "own-pack";
+                f.severity = Severity::note;
+            } else if (practice.follows("video-power", "rail") && pack) {
+                f.variant = "rail";
+                f.severity = Severity::watch;
+            } else if (practice.follows("video-power", "plug") && pack && shared) {
+                // Behind the speed controllers' pads the copper is shared with them.
+                const bool behind = std::any_of(load.wires.begin(), load.wires.end(), [&](int w) {
+                    for (const WireEnd *end : {&build.wires[std::size_t(w)].from, &build.wires[std::size_t(w)].to}) {
+                        const PartType *passed = typeOfId(build, end->part);
+                        if (passed && (passed->kind == PartKind::esc || passed->kind == PartKind::fourInOneEsc))
+                            return true;
+                    }
+                    return false;
+                });
+                if (behind) {
+                    f.variant = "plug";
+                    f.severity = Severity::note;
+                }
+            }
+            out.push_back(std::move(f));
+        }
+}
+
+FindingText wordVideoTap(const Build &build, const Finding &f) {
+    const std::string unit = displayName(build, f.subjects[0]);
+    if (f.variant == "own-pack")
+        return {{"{0} shares its supply with the motors", {unit}},
+                {"Your practice gives video a pack of its own; join ground and signal then, never the supplies.", {}}};
+    if (f.variant == "rail")
+        return {{"{0} runs straight from the pack", {unit}},
+                {"Your practice is a filtered rail: a regulator keeps the motors' spikes out of the picture.", {}}};
+    return {{"{0} is tapped behind the speed controllers", {unit}},
+            {"Your practice taps at the battery plug, where motor noise is least.", {}}};
+}
+
+void judgeEndurance(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t i = 0; i < derived.power.hover.size(); ++i) {
+        const HoverReport &hover = derived.power.hover[i];
+        if (hover.pack.empty()) continue;
+        Finding f;
+        f.rule = RuleId::pwrEndurance;
+        f.severity = Severity::note;
+        f.loadCase = derived.loadCases[i].id;
+        f.subjects = {hover.pack};
+        f.unit = "min";
+        f.inputs = {{"at least", hover.least_min, "min"},
+                    {"at most", hover.most_min, "min"},
+                    {"hover", hover.current_A, "A"},
+                    {"power", hover.power_W, "W"},
+                    {"alarm per cell", hover.alarm_V, "V"},
+                    {"turn back at", hover.turnBack_mAh, "mAh"},
+                    {"reserve", practice[Limit::packReserve], "%"}};
+        out.push_back(std::move(f));
+    }
+    (void)build;
+}
+
+FindingText wordEndurance(const Build &build, const Finding &f) {
+    return {{"{0} to {1} minutes of hover on {2}",
+             {whole(f.inputs[0].value), whole(f.inputs[1].value), withinSentence(displayName(build, f.subjects[0]))}},
+            {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
+             {brief(f.inputs[2].value), whole(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
+              whole(f.inputs[5].value)}}};
+}
+
+void judgeUnfed(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (build.wires.empty()) return; // wiring has not begun
+    for (const auto &id : derived.power.unfed) {
+        Finding f;
+        f.rule = RuleId::pwrUnfed;
+        f.severity = Severity::unknown;
+        f.subjects = {id};
+        f.fixes = otherRails(build, practice, derived, id, {});
+        out.push_back(std::move(f));
+    }
+    for (const auto &rail : derived.power.rails)
+        for (const auto &load : rail.loads)
+            if (!load.known) {
+                Finding f;
+                f.rule = RuleId::pwrUnfed;
+                f.severity = Severity::unknown;
+                f.variant = "current";
+                f.subjects = {load.part};
+                out.push_back(std::move(f));
+            }
+}
+
+FindingText wordUnfed(const Build &build, const Finding &f) {
+    const std::string name = displayName(build, f.subjects[0]);
+    if (f.variant == "current")
+        return {{"What {0} draws is not known", {withinSentence(name)}},
+                {"Enter its typical and peak current in the Kit stage: its rail counts too little.", {}}};
+    return {{"{0} has no supply yet", {name}}, {"Join it to a rail of its voltage.", {}}};
+}
+
+} // namespace waxis

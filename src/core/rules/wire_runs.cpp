@@ -1,0 +1,361 @@
+// WIR: what wires run beside, over, through and under.
+#include "core/base/units.h"
+#include "core/build/frame_shapes.h"
+#include "core/rules/families.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+std::string whole(double value) { return fmt::format("{:.0f}", value); }
+
+} // namespace
+
+void judgeParallelRun(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &meeting : derived.wiring.meetings) {
+        if (meeting.together_mm <= 0) continue; // they cross: that is how it should be
+        Finding f;
+        f.rule = RuleId::wirParallel;
+        f.subjects = {build.wires[std::size_t(meeting.b)].id, build.wires[std::size_t(meeting.a)].id};
+        f.unit = "mm";
+        f.measured = meeting.together_mm;
+        f.limit = practice[Limit::parallelLength];
+        f.practiceLimit = Limit::parallelLength;
+        f.margin = *f.limit - *f.measured;
+        f.severity = f.margin >= 0 ? Severity::pass : meeting.eased ? Severity::pass : Severity::watch;
+        f.inputs = {{"side by side", meeting.together_mm, "mm"},
+                    {"least distance", meeting.apart_mm, "mm"},
+                    {"angle where nearest", meeting.angle_deg, "deg"}};
+        f.from_mm = f.to_mm = meeting.at_mm;
+        if (f.severity == Severity::pass && meeting.eased) f.margin = std::max(f.margin, 0.0);
+        if (f.severity == Severity::watch && build.wires[std::size_t(meeting.b)].cores.size() > 1) {
+            Fix fix;
+            fix.wire = WireChange{WireChange::Kind::twist, f.subjects[0], 0, 0, false, {}, {}, Vec3::Zero()};
+            f.fixes.push_back(fix);
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordParallelRun(const Build &build, const Finding &f) {
+    return {
+        {"{0} runs {1} mm beside {2}",
+         {displayName(build, f.subjects[0]), whole(*f.measured), withinSentence(displayName(build, f.subjects[1]))}},
+        {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
+         "twist it.",
+         {oneDecimal(f.inputs[1].value), whole(*f.limit)}}};
+}
+
+void judgeWireBend(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.wiring.wires.size(); ++w) {
+        const WireReport &report = derived.wiring.wires[w];
+        if (report.tightest_mm <= 0) continue;
+        Finding f;
+        f.rule = RuleId::wirBend;
+        f.subjects = {build.wires[w].id};
+        f.unit = "mm";
+        f.measured = report.tightest_mm;
+        f.limit = report.bendLimit_mm;
+        f.practiceLimit = build.wires[w].lay == WireLay::coax ? Limit::bendCoax : Limit::bendWire;
+        f.margin = report.tightest_mm - report.bendLimit_mm;
+        // Soft wire may be laid tighter than a rule of thumb; coax and thick wire may not.
+        const bool stiff = build.wires[w].lay == WireLay::coax || report.gauge_AWG <= 16;
+        f.severity = f.margin >= 0 ? Severity::pass : stiff ? Severity::watch : Severity::note;
+        f.inputs = {{"outside diameter", report.outer_mm, "mm"}, {"radius with room for it", report.tightest_mm, "mm"}};
+        f.from_mm = f.to_mm = report.tightestAt_mm;
+        // Thin soft wire: only what is truly folded is worth a word.
+        if (f.severity == Severity::note && report.tightest_mm >= report.outer_mm) f.severity = Severity::pass;
+        if (f.severity == Severity::pass && f.margin < 0) f.margin = 0;
+        out.push_back(std::move(f));
+    }
+    (void)practice;
+}
+
+FindingText wordWireBend(const Build &build, const Finding &f) {
+    return {{"{0} bends at {1} mm where it wants {2} mm",
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), oneDecimal(*f.limit)}},
+            {"Lead it in a wider curve: pin a point, or turn the port.", {}}};
+}
+
+void judgeWireSpan(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+        const WireRoute &route = derived.routes[w];
+        if (route.points_mm.size() < 2) continue;
+        Finding f;
+        f.rule = RuleId::wirSpan;
+        f.subjects = {build.wires[w].id};
+        f.variant = "span";
+        f.unit = "mm";
+        f.measured = route.widestSpan_mm;
+        f.limit = practice[Limit::wireSpan];
+        f.practiceLimit = Limit::wireSpan;
+        f.margin = *f.limit - *f.measured;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.from_mm = f.to_mm = route.spanMiddle_mm;
+        if (f.severity == Severity::watch) {
+            Fix fix;
+            fix.wire = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, route.spanMiddle_mm};
+            f.fixes.push_back(fix);
+        }
+        out.push_back(f);
+        // A fragile plug wants its wire held soon behind it.
+        for (const bool atFrom : {true, false}) {
+            const WireEnd &end = atFrom ? build.wires[w].from : build.wires[w].to;
+            const Part *part = findPart(build, end.part);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            const Port *port = portOf(build, end);
+            if (!type || !port || !(type->fragile || port->kind == PortKind::coax)) continue;
+            double first = route.length_mm;
+            for (const auto &support : route.supports) {
+                if (support.kind == SupportKind::end) continue;
+                first = std::min(first, atFrom ? support.at_mm : route.length_mm - support.at_mm);
+            }
+            Finding relief;
+            relief.rule = RuleId::wirSpan;
+            relief.subjects = {build.wires[w].id, part->id};
+            relief.variant = "relief";
+            relief.unit = "mm";
+            relief.measured = first;
+            relief.limit = practice[Limit::strainRelief];
+            relief.practiceLimit = Limit::strainRelief;
+            relief.margin = *relief.limit - first;
+            relief.severity = relief.margin < 0 ? Severity::watch : Severity::pass;
+            const double at = std::min(route.length_mm, practice[Limit::strainRelief] * 0.8);
+            relief.from_mm = relief.to_mm = pointAlong(route.points_mm, atFrom ? at : route.length_mm - at);
+            if (relief.severity == Severity::watch) {
+                Fix fix;
+                fix.wire = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, *relief.from_mm};
+                relief.fixes.push_back(fix);
+            }
+            out.push_back(std::move(relief));
+        }
+    }
+}
+
+FindingText wordWireSpan(const Build &build, const Finding &f) {
+    if (f.variant == "relief")
+        return {{"{0} is first held {1} mm from the plug at {2}",
+                 {displayName(build, f.subjects[0]), whole(*f.measured),
+                  withinSentence(displayName(build, f.subjects[1]))}},
+                {"A small plug comes off when its wire pulls: tie it within {0} mm.", {whole(*f.limit)}}};
+    return {{"{0} hangs free over {1} mm", {displayName(build, f.subjects[0]), whole(*f.measured)}},
+            {"A loose wire finds the propellers: tie it down at least every {0} mm.", {whole(*f.limit)}}};
+}
+
+void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &use : derived.wiring.holes) {
+        if (use.wires.empty()) continue;
+        const auto &frame = *build.frame;
+        const auto pass = std::find_if(frame.passThroughs.begin(), frame.passThroughs.end(),
+                                       [&](const PassThrough &p) { return p.id == use.pass; });
+        const auto plate =
+            std::find_if(frame.plates.begin(), frame.plates.end(), [&](const Plate &p) { return p.id == pass->plate; });
+        if (plate == frame.plates.end()) continue;
+        Finding f;
+        f.rule = RuleId::wirEdge;
+        f.subjects = {use.pass};
+        for (const int w : use.wires)
+            if (!build.wires[std::size_t(w)].sleeved) f.subjects.push_back(build.wires[std::size_t(w)].id);
+        const bool sharp = conducts(plate->material, frame.materials);
+        f.severity = pass->edge == HoleEdge::bare && sharp && f.subjects.size() > 1 ? Severity::watch : Severity::pass;
+        Vec2 middle = areaProperties({pass->outline_mm, {}}).centroid_mm;
+        f.from_mm = f.to_mm = Vec3(middle.x(), middle.y(), plate->z_mm + plate->thickness_mm);
+        if (f.severity == Severity::watch) {
+            Fix fix;
+            fix.wire = WireChange{WireChange::Kind::grommet, use.pass, 0, 0, false, {}, {}, Vec3::Zero()};
+            f.fixes.push_back(fix);
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordHoleEdge(const Build &build, const Finding &f) {
+    return {{"Bare {0} edge under {1}",
+             {[&] {
+                  for (const auto &pass : build.frame->passThroughs)
+                      if (pass.id == f.subjects[0])
+                          for (const auto &plate : build.frame->plates)
+                              if (plate.id == pass.plate) return plate.material;
+                  return std::string("plate");
+              }(),
+              f.subjects.size() == 2 ? withinSentence(displayName(build, f.subjects[1]))
+                                     : fmt::format("{} wires", f.subjects.size() - 1)}},
+            {"No grommet in {0}: vibration cuts through the jacket. Put in a grommet, or sleeve the wires.",
+             {f.subjects[0]}}};
+}
+
+void judgeHoleFill(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &use : derived.wiring.holes) {
+        if (use.wires.empty()) continue;
+        Finding f;
+        f.rule = RuleId::wirFill;
+        f.subjects = {use.pass};
+        for (const int w : use.wires) f.subjects.push_back(build.wires[std::size_t(w)].id);
+        f.unit = "%";
+        f.measured = use.fill * 100;
+        f.limit = use.limit * 100;
+        f.margin = *f.limit - *f.measured;
+        f.severity = use.fill > 1 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = {
+            {"area", use.area_mm2, "mm2"}, {"largest circle", use.hole_mm, "mm"}, {"bundle", use.bundle_mm, "mm"}};
+        for (const auto &pass : build.frame->passThroughs)
+            if (pass.id == use.pass) {
+                const Vec2 middle = areaProperties({pass.outline_mm, {}}).centroid_mm;
+                f.from_mm = f.to_mm = Vec3(middle.x(), middle.y(), 0);
+            }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordHoleFill(const Build &, const Finding &f) {
+    return {
+        {"{0} is {1} % full of wires; {2} % goes through without force",
+         {f.subjects[0], whole(*f.measured), whole(*f.limit)}},
+        {"Lead some of the {0} wires another way, or make the hole larger.", {std::to_string(f.subjects.size() - 1)}}};
+}
+
+void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
+    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+        const auto &points = derived.routes[w].points_mm;
+        if (points.size() < 2) continue;
+        Finding nearest;
+        double least = 1e300;
+        for (const auto &mount : build.frame->motorMounts) {
+            if (mount.propDiameter_mm <= 0) continue;
+            const Shape disc = discShape(mount, up, down);
+            const Pose pose = discPose(mount, up, down);
+            const Pose inverse = pose.inverse();
+            // Its own motor's wires leave under the blades; the zone above and round them still counts.
+            for (double s = 0; s <= derived.routes[w].length_mm; s += 5) {
+                const Vec3 p = pointAlong(points, s);
+                const double away = pointDistance(disc, inverse * p) - derived.wiring.wires[w].bundle_mm / 2;
+                if (away >= least) continue;
+                least = away;
+                nearest.subjects = {build.wires[w].id, mount.id};
+                nearest.from_mm = nearest.to_mm = p;
+            }
+        }
+        if (nearest.subjects.empty() || least > practice[Limit::propFlexibleGap] + 5) continue;
+        nearest.rule = RuleId::wirZone;
+        nearest.unit = "mm";
+        nearest.measured = std::max(0.0, least);
+        // A wire that is held cannot swing up: along its own arm half the room of a loose one is enough.
+        const bool along = derived.wiring.wires[w].role == WireRole::phase;
+        nearest.limit = practice[Limit::propFlexibleGap] / (along ? 2 : 1);
+        nearest.practiceLimit = Limit::propFlexibleGap;
+        nearest.margin = *nearest.measured - *nearest.limit;
+        nearest.severity = least <= 0 ? Severity::stop : nearest.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(nearest));
+    }
+}
+
+FindingText wordWireZone(const Build &build, const Finding &f) {
+    const std::string wire = displayName(build, f.subjects[0]),
+                      disc = withinSentence(displayName(build, f.subjects[1]));
+    if (f.severity == Severity::stop)
+        return {
+            {"{0} runs through the zone of the {1}", {wire, disc}},
+            {"The propeller cuts it: lead it under the arm or along its side, and tie it. Propellers off on the bench.",
+             {}}};
+    return {{"{0} comes within {1} mm of the {2}", {wire, oneDecimal(*f.measured), disc}},
+            {"{0} mm at least, and tied so that it cannot swing up.", {oneDecimal(*f.limit)}}};
+}
+
+void judgeEscLead(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+        const auto &points = derived.routes[w].points_mm;
+        const Wire &wire = build.wires[w];
+        if (points.size() < 2) continue;
+        const WireRole role = derived.wiring.wires[w].role;
+        bool sensitive = role == WireRole::video || role == WireRole::coax;
+        for (const WireEnd *end : {&wire.from, &wire.to}) {
+            const Part *part = findPart(build, end->part);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            sensitive |= type && type->kind == PartKind::receiver && role != WireRole::power;
+        }
+        if (!sensitive || wire.lay == WireLay::shielded) continue;
+        for (const auto &part : build.parts) {
+            const PartType *type = typeOf(build, part);
+            if (!type || (type->kind != PartKind::esc && type->kind != PartKind::fourInOneEsc)) continue;
+            if (part.id == wire.from.part || part.id == wire.to.part) continue;
+            const Pose X_FramePart = framePose(build, part);
+            double least = 1e300;
+            Vec3 at = Vec3::Zero();
+            for (double s = 0; s <= derived.routes[w].length_mm; s += 5) {
+                const Vec3 p = pointAlong(points, s);
+                for (const auto &solid : type->solids) {
+                    const double away = pointDistance(solid.shape, (X_FramePart * solid.X_PartSolid).inverse() * p);
+                    if (away < least) {
+                        least = away;
+                        at = p;
+                    }
+                }
+            }
+            if (least > practice[Limit::escLeadGap] + 5) continue;
+            Finding f;
+            f.rule = RuleId::wirEscGap;
+            f.subjects = {wire.id, part.id};
+            f.unit = "mm";
+            f.measured = least;
+            f.limit = practice[Limit::escLeadGap];
+            f.practiceLimit = Limit::escLeadGap;
+            f.margin = *f.measured - *f.limit;
+            f.severity = f.margin < 0 ? Severity::note : Severity::pass;
+            f.from_mm = f.to_mm = at;
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+FindingText wordEscLead(const Build &build, const Finding &f) {
+    return {{"{0} passes {1} mm from {2}",
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
+              withinSentence(displayName(build, f.subjects[1]))}},
+            {"Speed controllers switch hard: keep video and receiver leads {0} mm away, or shield them.",
+             {oneDecimal(*f.limit)}}};
+}
+
+void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    constexpr int kStiff_AWG = 22;
+    for (const auto &owner : derived.owners) {
+        if (owner.kind != OwnerKind::part || !owner.isolated) continue;
+        const Part *part = findPart(build, owner.id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (!type || type->kind != PartKind::flightController) continue;
+        Finding f;
+        f.rule = RuleId::wirSoft;
+        f.subjects = {owner.id};
+        int count = 0;
+        for (std::size_t w = 0; w < build.wires.size(); ++w) {
+            const Wire &wire = build.wires[w];
+            if (wire.from.part != owner.id && wire.to.part != owner.id) continue;
+            // A bundle of many thin wires is as stiff as a thick one.
+            const bool stiff = derived.wiring.wires[w].gauge_AWG <= kStiff_AWG || wire.lay == WireLay::shielded ||
+                               (wire.cores.size() >= 6 && wire.lay != WireLay::flat);
+            if (!stiff) continue;
+            ++count;
+            f.subjects.push_back(wire.id);
+        }
+        f.measured = count;
+        f.limit = practice[Limit::stiffWires];
+        f.practiceLimit = Limit::stiffWires;
+        f.unit = "wires";
+        f.margin = *f.limit - count;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordStiffWires(const Build &build, const Finding &f) {
+    return {
+        {"{0} stiff wires pull at {1}, which is soft-mounted",
+         {whole(*f.measured), withinSentence(displayName(build, f.subjects[0]))}},
+        {"They carry vibration past the dampers: use thinner wire, bundle lightly, and leave them loose there.", {}}};
+}
+
+} // namespace waxis

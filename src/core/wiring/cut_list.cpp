@@ -1,0 +1,102 @@
+#include "core/wiring/cut_list.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+std::string_view wordFor(LeadVerdict verdict) {
+    switch (verdict) {
+    case LeadVerdict::unknown: return "not known";
+    case LeadVerdict::cut: return "cut";
+    case LeadVerdict::asItIs: return "as it is";
+    case LeadVerdict::trim: return "trim";
+    case LeadVerdict::shortBy: return "too short";
+    case LeadVerdict::readyMade: return "ready made";
+    case LeadVerdict::none: return "none reaches";
+    }
+    return "";
+}
+
+std::string endText(const Build &build, const WireEnd &end, const std::string &pin) {
+    std::string text = displayName(build, end.part) + ", " + end.port;
+    return pin.empty() ? text : text + ": " + pin;
+}
+
+std::string stripText(const Build &build, const Practice &practice, const Wire &wire, const WireEnd &end) {
+    if (wire.lay == WireLay::coax || wire.make == WireMake::readyMade) return "plug";
+    return isSoldered(build, end) ? fmt::format("strip {:g} mm, tin", practice[Limit::endSolder])
+                                  : fmt::format("strip {:g} mm, crimp", practice[Limit::endCrimp]);
+}
+
+} // namespace
+
+CutList cutList(const Build &build, const Derived &derived) {
+    CutList list;
+    const Practice practice = practiceOf(build.practice);
+    for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring.wires.size(); ++w) {
+        const Wire &wire = build.wires[w];
+        const WireReport &report = derived.wiring.wires[w];
+        list.splices += wire.splices;
+        if (wire.sleeved) list.sleeve_mm += report.route_mm;
+        const bool twisted = wire.lay == WireLay::twisted && wire.cores.size() > 1;
+        const std::size_t pieces =
+            wire.lay == WireLay::coax ? std::min<std::size_t>(1, wire.cores.size()) : wire.cores.size();
+        for (std::size_t c = 0; c < pieces; ++c) {
+            const WireCore &core = wire.cores[c];
+            CutRow row;
+            row.label = pieces > 1 ? fmt::format("{} {}", wire.id, c + 1) : wire.id;
+            row.wire = wire.id;
+            row.name = wire.name;
+            row.colour = wire.lay == WireLay::coax ? "coax"
+                         : core.colour.empty()     ? std::string(customaryColour(signalOf(core.fromPin)))
+                                                   : core.colour;
+            row.gauge_AWG = wire.lay == WireLay::coax ? 0 : gaugeOf(build, wire, core);
+            row.length_mm = report.cut_mm;
+            row.cut = wordFor(report.verdict);
+            row.stripFrom = stripText(build, practice, wire, wire.from);
+            row.stripTo = stripText(build, practice, wire, wire.to);
+            if (twisted) row.twistGroup = wire.id;
+            row.from = endText(build, wire.from, core.fromPin);
+            row.to = endText(build, wire.to, core.toPin);
+            row.sleeved = wire.sleeved;
+            if (report.verdict == LeadVerdict::cut && row.gauge_AWG > 0) {
+                auto at = std::find_if(list.stock.begin(), list.stock.end(), [&](const StockRow &s) {
+                    return s.gauge_AWG == row.gauge_AWG && s.colour == row.colour;
+                });
+                if (at == list.stock.end()) at = list.stock.insert(at, {row.gauge_AWG, row.colour, 0, 0});
+                at->metres += row.length_mm * 1e-3;
+                ++at->pieces;
+            }
+            list.rows.push_back(std::move(row));
+        }
+    }
+    std::sort(list.stock.begin(), list.stock.end(), [](const StockRow &a, const StockRow &b) {
+        return std::pair(a.gauge_AWG, a.colour) < std::pair(b.gauge_AWG, b.colour);
+    });
+    // Ties: every tie point, and along each arm that motor wires follow.
+    constexpr double kAlongArms_mm = 40;
+    list.ties = int(build.ties.size());
+    for (const auto &arm : build.frame->arms) {
+        const double length = (arm.tip_mm - arm.root_mm).norm();
+        const bool used = std::any_of(build.wires.begin(), build.wires.end(), [&](const Wire &wire) {
+            if (roleOf(wire) != WireRole::phase) return false;
+            for (const auto &mount : build.frame->motorMounts)
+                for (const WireEnd *end : {&wire.from, &wire.to}) {
+                    const Part *part = findPart(build, end->part);
+                    if (part && part->placement.site == mount.id &&
+                        (mount.position_mm - arm.tip_mm).head<2>().norm() < 30)
+                        return true;
+                }
+            return false;
+        });
+        if (used) list.ties += int(std::floor(length / kAlongArms_mm));
+    }
+    for (const auto &pass : build.frame->passThroughs) list.grommets += pass.edge == HoleEdge::grommet;
+    return list;
+}
+
+} // namespace waxis

@@ -1,0 +1,383 @@
+#include "core/wiring/routing.h"
+
+#include "core/analysis/derived.h"
+#include "core/build/frame_shapes.h"
+#include "core/links/signal.h"
+#include "core/wiring/gauge.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace waxis {
+
+namespace {
+
+Aabb grown(Aabb box, double by_mm) {
+    box.min_mm.array() -= by_mm;
+    box.max_mm.array() += by_mm;
+    return box;
+}
+
+/// The arm that a part sits on: the one it is fastened to, or the one whose tip carries its motor mount.
+const Arm *armUnder(const Build &build, const Part &part) {
+    const Frame &frame = *build.frame;
+    for (const auto &id : part.fastening.onto)
+        for (const auto &arm : frame.arms)
+            if (arm.id == id) return &arm;
+    for (const auto &mount : frame.motorMounts) {
+        if (mount.id != part.placement.site) continue;
+        const Arm *nearest = nullptr;
+        double least = 30;
+        for (const auto &arm : frame.arms) {
+            const double away = (arm.tip_mm - mount.position_mm).head<2>().norm();
+            if (away < least) {
+                least = away;
+                nearest = &arm;
+            }
+        }
+        return nearest;
+    }
+    return nullptr;
+}
+
+/// Lines beside an arm that a wire may be laid along, in the order in which they are tried.
+struct ArmLine {
+    Vec3 root_mm, tip_mm;
+};
+std::vector<ArmLine> linesAlong(const Arm &arm, bool flat, const Vec3 &near_mm, double away_mm) {
+    const Vec3 along = (arm.tip_mm - arm.root_mm).normalized();
+    const Vec3 up = (Vec3::UnitZ() - along.z() * along).normalized(), aside = up.cross(along);
+    const double side = (near_mm - arm.root_mm).dot(aside) < 0 ? -1 : 1;
+    const Vec3 top = up * away_mm, down = up * (-arm.thickness_mm / 2);
+    const Vec3 here = down + aside * side * (arm.width_mm / 2 + away_mm),
+               there = down - aside * side * (arm.width_mm / 2 + away_mm);
+    const std::array<Vec3, 3> offsets =
+        flat ? std::array<Vec3, 3>{top, here, there} : std::array<Vec3, 3>{here, there, top};
+    std::vector<ArmLine> lines;
+    for (const Vec3 &o : offsets) lines.push_back({arm.root_mm + o, arm.tip_mm + o});
+    return lines;
+}
+
+class Planner {
+public:
+    Planner(const Build &build, const Practice &practice, const RouteField &field)
+        : build_(build), practice_(practice), field_(field) {}
+
+    /// The places that the wire is led by, its ports first and last.
+    std::vector<Vec3> pointsOf(const Wire &wire, const PortExit &from, const PortExit &to, double clearance_mm) const {
+        std::vector<Vec3> points{from.position_mm, from.exit_mm};
+        if (wire.stops.empty())
+            alongArms(wire, from.exit_mm, to.exit_mm, clearance_mm, points);
+        else
+            for (const auto &stop : wire.stops) byStop(stop, from.exit_mm, to.exit_mm, clearance_mm, points);
+        points.push_back(to.exit_mm);
+        points.push_back(to.position_mm);
+        return points;
+    }
+
+private:
+    bool isClear(const Vec3 &p, double clearance_mm) const {
+        return field_.tenths(field_.nearestCell(p)) >= int(std::lround(clearance_mm * 10));
+    }
+
+    /// Two points on the arm: as near to `outer` as there is room, and towards the root as far as there is.
+    std::vector<Vec3> alongArm(const Arm &arm, const Vec3 &outer, double clearance_mm) const {
+        constexpr double kStep_mm = 2.5, kLattice_mm = 1.3;
+        const bool flat = practice_.follows("motor-wires", "flat");
+        for (const auto &line : linesAlong(arm, flat, outer, clearance_mm + kLattice_mm)) {
+            const Vec3 along = line.tip_mm - line.root_mm;
+            const double length = along.norm();
+            const Vec3 unit = along / length;
+            double a = std::clamp((outer - line.root_mm).dot(unit), 0.0, length), b = 0;
+            while (a > 0 && !isClear(line.root_mm + a * unit, clearance_mm)) a -= kStep_mm;
+            while (b < a && !isClear(line.root_mm + b * unit, clearance_mm)) b += kStep_mm;
+            if (a - b > 10) return {line.root_mm + a * unit, line.root_mm + b * unit};
+        }
+        return {};
+    }
+
+    void alongArms(const Wire &wire, const Vec3 &from, const Vec3 &to, double clearance_mm,
+                   std::vector<Vec3> &points) const {
+        const Part *a = findPart(build_, wire.from.part), *b = findPart(build_, wire.to.part);
+        const Arm *first = a ? armUnder(build_, *a) : nullptr, *second = b ? armUnder(build_, *b) : nullptr;
+        if (first == second) return; // both on one arm, or none on any
+        if (first)
+            for (const Vec3 &p : alongArm(*first, from, clearance_mm)) points.push_back(p);
+        if (!second) return;
+        auto back = alongArm(*second, to, clearance_mm);
+        std::reverse(back.begin(), back.end());
+        for (const Vec3 &p : back) points.push_back(p);
+    }
+
+    void byStop(const RouteStop &stop, const Vec3 &from, const Vec3 &to, double clearance_mm,
+                std::vector<Vec3> &points) const {
+        if (stop.at.empty()) {
+            points.push_back(stop.point_mm);
+            return;
+        }
+        const Frame &frame = *build_.frame;
+        for (const auto &tie : build_.ties)
+            if (tie.id == stop.at) points.push_back(tie.position_mm);
+        for (const auto &pass : frame.passThroughs)
+            if (pass.id == stop.at)
+                for (const auto &plate : frame.plates)
+                    if (plate.id == pass.plate) {
+                        Vec2 middle = Vec2::Zero();
+                        for (const Vec2 &corner : pass.outline_mm) middle += corner / double(pass.outline_mm.size());
+                        points.emplace_back(middle.x(), middle.y(), plate.z_mm + plate.thickness_mm / 2);
+                    }
+        for (const auto &arm : frame.arms)
+            if (arm.id == stop.at) {
+                const bool outwards = (points.back() - arm.tip_mm).norm() > (to - arm.tip_mm).norm();
+                auto along = alongArm(arm, outwards ? to : from, clearance_mm);
+                if (outwards) std::reverse(along.begin(), along.end());
+                for (const Vec3 &p : along) points.push_back(p);
+            }
+    }
+
+    const Build &build_;
+    const Practice &practice_;
+    const RouteField &field_;
+};
+
+/// The room that a wire wants round it: half its thickest core and a little, for its cores lie flat where it is narrow.
+double clearanceOf(const Wire &wire) {
+    double thickest = 0.8;
+    for (const auto &core : wire.cores)
+        thickest = std::max(thickest, coreDiameter_mm(wire, core.gauge_AWG.value_or(wire.gauge_AWG.value_or(26))));
+    return std::clamp(thickest / 2 + 0.5, 1.2, 2.5);
+}
+
+void addSupports(const Build &build, const Practice &, const RouteField &field, double clearance_mm, WireRoute &route) {
+    auto &supports = route.supports;
+    supports.push_back({SupportKind::end, {}, route.points_mm.front(), 0});
+    supports.push_back({SupportKind::end, {}, route.points_mm.back(), route.length_mm});
+    double at = 0;
+    for (std::size_t i = 0; i + 1 < route.points_mm.size(); ++i) {
+        const Vec3 &a = route.points_mm[i], &b = route.points_mm[i + 1];
+        const double length = (b - a).norm();
+        for (const auto &tie : build.ties) {
+            constexpr double kReach_mm = 4;
+            const double t =
+                length > 0 ? std::clamp((tie.position_mm - a).dot(b - a) / (length * length), 0.0, 1.0) : 0;
+            const Vec3 p = a + t * (b - a);
+            if ((p - tie.position_mm).norm() > kReach_mm) continue;
+            const bool known =
+                std::any_of(supports.begin(), supports.end(), [&](const auto &s) { return s.id == tie.id; });
+            if (!known) supports.push_back({SupportKind::tie, tie.id, p, at + t * length});
+        }
+        for (const auto &pass : build.frame->passThroughs)
+            for (const auto &plate : build.frame->plates) {
+                if (plate.id != pass.plate) continue;
+                const double middle = plate.z_mm + plate.thickness_mm / 2, da = a.z() - middle, db = b.z() - middle;
+                if (da * db > 0 || da == db) continue;
+                const double t = da / (da - db);
+                const Vec3 p = a + t * (b - a);
+                const bool known =
+                    std::any_of(supports.begin(), supports.end(), [&](const auto &s) { return s.id == pass.id; });
+                if (!known && contains({pass.outline_mm, {}}, p.head<2>()))
+                    supports.push_back({SupportKind::passThrough, pass.id, p, at + t * length});
+            }
+        at += length;
+    }
+    std::stable_sort(supports.begin(), supports.end(), [](const auto &x, const auto &y) { return x.at_mm < y.at_mm; });
+    // What nothing holds: between supports, where the wire lies on no solid either.
+    constexpr double kStep_mm = 2.5, kLies_mm = 2.0;
+    double start = 0;
+    std::size_t next = 1, segment = 0;
+    double before = 0;
+    auto close = [&](double end) {
+        if (end - start > route.widestSpan_mm) {
+            route.widestSpan_mm = end - start;
+            route.spanMiddle_mm = pointAlong(route.points_mm, (start + end) / 2);
+        }
+    };
+    for (double s = 0; s <= route.length_mm; s += kStep_mm) {
+        while (segment + 2 < route.points_mm.size() &&
+               before + (route.points_mm[segment + 1] - route.points_mm[segment]).norm() < s) {
+            before += (route.points_mm[segment + 1] - route.points_mm[segment]).norm();
+            ++segment;
+        }
+        const Vec3 edge = route.points_mm[segment + 1] - route.points_mm[segment];
+        const Vec3 p = route.points_mm[segment] + (edge.norm() > 0 ? (s - before) / edge.norm() : 0) * edge;
+        const bool lies = field.tenths(field.nearestCell(p)) < int((clearance_mm + kLies_mm) * 10);
+        while (next < supports.size() && supports[next].at_mm <= s) {
+            close(supports[next].at_mm);
+            start = supports[next++].at_mm;
+        }
+        if (lies) {
+            close(s);
+            start = s;
+        }
+    }
+    close(route.length_mm);
+}
+
+} // namespace
+
+std::optional<PortExit> portExit(const Build &build, const WireEnd &end) {
+    const Part *part = findPart(build, end.part);
+    const Port *port = portOf(build, end);
+    if (!part || !port) return std::nullopt;
+    const Pose X_FramePart = framePose(build, *part);
+    PortExit exit{X_FramePart * port->position_mm, X_FramePart.rotation * port->direction, Vec3::Zero()};
+    constexpr double kPad_mm = 3, kPlug_mm = 6;
+    const double body = port->fullSize_mm.x() > 0      ? port->fullSize_mm.x()
+                        : port->kind == PortKind::pads ? kPad_mm
+                                                       : kPlug_mm;
+    exit.exit_mm = exit.position_mm + body * exit.direction;
+    return exit;
+}
+
+double coreDiameter_mm(const Wire &wire, int awg) {
+    if (wire.lay == WireLay::coax) return 1.13;
+    if (wire.lay == WireLay::flat) return 0.8;
+    const WireStock *stock = findWireStock(awg);
+    return stock ? stock->outer_mm : 1.8 * awgDiameter_mm(awg);
+}
+
+Vec3 pointAlong(const std::vector<Vec3> &points, double at) {
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const double length = (points[i + 1] - points[i]).norm();
+        if (at <= length || i + 2 == points.size())
+            return length > 0 ? Vec3(points[i] + std::min(1.0, at / length) * (points[i + 1] - points[i])) : points[i];
+        at -= length;
+    }
+    return points.empty() ? Vec3(Vec3::Zero()) : points.back();
+}
+
+double lengthOf(const std::vector<Vec3> &points) {
+    double length = 0;
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) length += (points[i + 1] - points[i]).norm();
+    return length;
+}
+
+void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, const Aabb &reach) {
+    touched_.clear();
+    auto boxOf = [](const RouteObstacle &o) { return boundsOf(o.shape, o.X_FrameShape); };
+    bool outgrown = reach_.empty() && !reach.empty();
+    if (!outgrown && !reach.empty()) {
+        const Aabb room = grown(reach_, RouteField::kMargin_mm / 2);
+        outgrown =
+            (reach.min_mm.array() < room.min_mm.array()).any() || (reach.max_mm.array() > room.max_mm.array()).any();
+    }
+    for (const auto &[key, obstacle] : obstacles) {
+        const auto before = obstacles_.find(key);
+        if (before == obstacles_.end())
+            touched_.push_back(boxOf(obstacle));
+        else if (!(before->second == obstacle)) {
+            touched_.push_back(boxOf(before->second));
+            touched_.push_back(boxOf(obstacle));
+        }
+    }
+    for (const auto &[key, obstacle] : obstacles_)
+        if (!obstacles.contains(key)) touched_.push_back(boxOf(obstacle));
+    if (touched_.empty() && !outgrown) return;
+    std::vector<RouteObstacle> list;
+    list.reserve(obstacles.size());
+    for (const auto &[key, obstacle] : obstacles) list.push_back(obstacle);
+    constexpr std::size_t kMostPatches = 40; // beyond that working everything is as quick
+    if (outgrown || touched_.size() > kMostPatches) {
+        field_ = RouteField(list, reach);
+        reach_ = reach;
+        if (outgrown) kept_.clear(); // the lattice itself reaches elsewhere
+    } else
+        field_.update(std::move(list), touched_);
+    obstacles_ = std::move(obstacles);
+    for (auto &box : touched_) box = grown(box, RouteField::kFarTenths / 10.0);
+}
+
+const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Practice &practice,
+                                                  const std::vector<Body> &bodies, const std::vector<BodyOwner> &owners,
+                                                  const std::vector<BodyTraits> &traits) {
+    led_ = 0;
+    routes_.clear();
+    if (build.wires.empty()) {
+        kept_.clear();
+        return routes_;
+    }
+    std::map<std::string, RouteObstacle> obstacles;
+    Aabb reach;
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        const BodyOwner &owner = owners[std::size_t(traits[i].owner)];
+        if (traits[i].soft || owner.kind == OwnerKind::plate) continue;
+        const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (type && type->kind == PartKind::strap) continue;
+        if (owner.kind != OwnerKind::disc) reach.include(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
+        obstacles.emplace(owner.id + "#" + std::to_string(traits[i].solid) +
+                              (owner.kind == OwnerKind::disc ? "#disc" : ""),
+                          RouteObstacle{bodies[i].shape, bodies[i].X_FrameBody});
+    }
+    for (const auto &plate : build.frame->plates) {
+        Polygon polygon = platePolygon(plate);
+        for (const auto &pass : build.frame->passThroughs)
+            if (pass.plate == plate.id) polygon.holes.push_back(pass.outline_mm);
+        const RouteObstacle obstacle{Prism{polygon, plate.thickness_mm}, platePose(plate)};
+        reach.include(boundsOf(obstacle.shape, obstacle.X_FrameShape));
+        obstacles.emplace(plate.id, obstacle);
+    }
+    renewField(std::move(obstacles), reach);
+
+    const Planner planner(build, practice, field_);
+    std::map<std::string, Kept> kept;
+    std::map<std::string, std::size_t> leaders; // of bundles, by the first wire that runs
+    for (const auto &wire : build.wires) {
+        WireRoute route;
+        const auto from = portExit(build, wire.from), to = portExit(build, wire.to);
+        if (!from || !to) {
+            routes_.push_back(std::move(route));
+            continue;
+        }
+        Kept now;
+        now.plan.clearance_mm = clearanceOf(wire);
+        now.plan.points_mm = planner.pointsOf(wire, *from, *to, now.plan.clearance_mm);
+        const auto leader = wire.bundle.empty() ? leaders.end() : leaders.find(wire.bundle);
+        if (leader != leaders.end() && wire.stops.empty()) {
+            // Where the leader bends, the others bend with it, but not right at their own ends.
+            constexpr double kEnds_mm = 15;
+            auto bends = routes_[leader->second].points_mm;
+            const bool turned = (bends.front() - from->exit_mm).norm() > (bends.back() - from->exit_mm).norm();
+            if (turned) std::reverse(bends.begin(), bends.end());
+            std::vector<Vec3> points{from->position_mm, from->exit_mm};
+            for (std::size_t i = 1; i + 1 < bends.size(); ++i)
+                if ((bends[i] - from->exit_mm).norm() > kEnds_mm && (bends[i] - to->exit_mm).norm() > kEnds_mm)
+                    points.push_back(bends[i]);
+            points.push_back(to->exit_mm);
+            points.push_back(to->position_mm);
+            now.plan.points_mm = std::move(points);
+        }
+        const auto before = kept_.find(wire.id);
+        const bool same = before != kept_.end() && before->second.plan == now.plan &&
+                          std::none_of(touched_.begin(), touched_.end(),
+                                       [&](const Aabb &box) { return boxGap(box, before->second.looked) <= 0; });
+        if (same)
+            now = before->second;
+        else {
+            ++led_;
+            const auto &p = now.plan.points_mm;
+            for (std::size_t i = 1; i + 2 < p.size(); ++i) {
+                now.legs.push_back(findLeg(field_, p[i], p[i + 1], now.plan.clearance_mm));
+                now.looked.include(now.legs.back().looked);
+            }
+        }
+        route.found = true;
+        route.points_mm.push_back(from->position_mm);
+        for (const auto &leg : now.legs) {
+            route.found &= leg.found;
+            for (const Vec3 &point : leg.points_mm)
+                if ((point - route.points_mm.back()).norm() > 1e-9) route.points_mm.push_back(point);
+        }
+        if ((to->position_mm - route.points_mm.back()).norm() > 1e-9) route.points_mm.push_back(to->position_mm);
+        route.length_mm = lengthOf(route.points_mm);
+        if (route.points_mm.size() >= 2) addSupports(build, practice, field_, now.plan.clearance_mm, route);
+        if (!wire.bundle.empty()) leaders.emplace(wire.bundle, routes_.size());
+        kept.emplace(wire.id, std::move(now));
+        routes_.push_back(std::move(route));
+    }
+    kept_ = std::move(kept);
+    touched_.clear();
+    return routes_;
+}
+
+} // namespace waxis

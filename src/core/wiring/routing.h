@@ -1,0 +1,82 @@
+// Where each wire runs: from port to port, along arms, by the places it is led to, round everything that stands.
+#pragma once
+
+#include "core/build/build.h"
+#include "core/clearance/clearance_world.h"
+#include "core/rules/practice.h"
+#include "core/wiring/route_search.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+struct BodyOwner;
+struct BodyTraits;
+
+enum class SupportKind { end, arm, tie, passThrough, pinned };
+
+/// A place where something holds the wire or leads it.
+struct RouteSupport {
+    SupportKind kind = SupportKind::end;
+    std::string id; ///< of arm, tie or pass-through
+    Vec3 position_mm = Vec3::Zero();
+    double at_mm = 0; ///< along the route
+};
+
+struct WireRoute {
+    std::vector<Vec3> points_mm; ///< pad or plug to pad or plug, in the frame's axes; empty when an end is not there
+    double length_mm = 0;
+    bool found = false;                 ///< false: some leg is a straight line through what stands in the way
+    std::vector<RouteSupport> supports; ///< in order along the route
+    double widestSpan_mm = 0;           ///< the longest piece that nothing holds and that lies on nothing
+    Vec3 spanMiddle_mm = Vec3::Zero();
+};
+
+/// How far along and where a wire leaves a port: past the plug's body, or off the pad. Frame axes.
+struct PortExit {
+    Vec3 position_mm, direction, exit_mm;
+};
+std::optional<PortExit> portExit(const Build &build, const WireEnd &end);
+
+/// Outside diameter of one core, mm, from the stock table; 1.13 for coax.
+double coreDiameter_mm(const Wire &wire, int awg);
+
+/// The point of a polyline `at_mm` along it.
+Vec3 pointAlong(const std::vector<Vec3> &points_mm, double at_mm);
+double lengthOf(const std::vector<Vec3> &points_mm);
+
+/// Keeps the routes of a changing build. Only wires whose ends, stops or surroundings changed are led again; the result
+/// always equals that of a fresh keeper.
+class RouteKeeper {
+public:
+    /// Routes in the order of `build.wires`. `owners` and `traits` belong to `bodies`.
+    const std::vector<WireRoute> &update(const Build &build, const Practice &practice, const std::vector<Body> &bodies,
+                                         const std::vector<BodyOwner> &owners, const std::vector<BodyTraits> &traits);
+    /// Wires that the last update led anew.
+    int led() const { return led_; }
+
+private:
+    struct Plan { ///< everything that decides a route beside what stands there
+        std::vector<Vec3> points_mm;
+        double clearance_mm = 0;
+        bool operator==(const Plan &) const = default;
+    };
+    struct Kept {
+        Plan plan;
+        Aabb looked;
+        std::vector<RouteLeg> legs;
+    };
+    void renewField(std::map<std::string, RouteObstacle> obstacles, const Aabb &reach);
+
+    std::map<std::string, RouteObstacle> obstacles_;
+    RouteField field_;
+    Aabb reach_;
+    std::vector<Aabb> touched_;
+    std::map<std::string, Kept> kept_;
+    std::vector<WireRoute> routes_;
+    int led_ = 0;
+};
+
+} // namespace waxis
