@@ -384,12 +384,14 @@ PowerReport powerReport(const Build &build, const Practice &practice, const std:
     if (nominal_V > 0) circuit.findMotors(nominal_V);
     for (std::size_t r = 0; r < circuit.report.rails.size(); ++r) circuit.draw(int(r));
     circuit.shareBetweenPacks();
-    // Phase wires carry their motor's current, shared by no one.
+    // Six-step commutation: each phase conducts two thirds of the time, so its effective current is sqrt(2/3) of the
+    // supply's.
+    const double kPhase = std::sqrt(2.0 / 3.0);
     for (std::size_t w = 0; w < build.wires.size(); ++w)
         for (const auto &motor : circuit.report.motors)
             if (roleOf(build.wires[w]) == WireRole::phase &&
                 (build.wires[w].from.part == motor.motor || build.wires[w].to.part == motor.motor))
-                circuit.report.wires[w] = {motor.hover_A, motor.full_A, true};
+                circuit.report.wires[w] = {kPhase * motor.hover_A, kPhase * motor.full_A, true};
     circuit.finishRails();
     circuit.findUnfed();
     circuit.workHover();

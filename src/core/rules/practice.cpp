@@ -132,7 +132,7 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::wireOpenSlack, "wire-open-slack", "Slack to a plate that opens", "mm", 30.0, kTrade},
         {Limit::parallelGap, "parallel-gap", "Power beside signal counts as parallel within", "mm", 10.0, kTrade},
         {Limit::parallelLength, "parallel-length", "Power and signal side by side", "mm", 50.0, kTrade},
-        {Limit::escLeadGap, "esc-lead-gap", "Video and receiver leads to speed controllers", "mm", 10.0, kTrade},
+        {Limit::escLeadGap, "esc-lead-gap", "Video and receiver leads to speed controllers", "mm", 5.0, kTrade},
         {Limit::wireSpan, "wire-span", "Wire that nothing holds", "mm", 60.0, kTrade},
         {Limit::strainRelief, "strain-relief", "First hold of a fragile plug's wire", "mm", 30.0, kTrade},
         {Limit::bendWire, "bend-wire", "Inside bend radius of wire", "diameters", 3.0, kTrade},

@@ -108,7 +108,9 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
             const Part *part = findPart(build, end.part);
             const PartType *type = part ? typeOf(build, *part) : nullptr;
             const Port *port = portOf(build, end);
-            if (!type || !port || !(type->fragile || port->kind == PortKind::coax)) continue;
+            // An antenna's own end is no plug.
+            if (!type || !port || type->kind == PartKind::antenna || port->kind == PortKind::pads) continue;
+            if (!type->fragile && port->kind != PortKind::coax) continue;
             double first = route.length_mm;
             for (const auto &support : route.supports) {
                 if (support.kind == SupportKind::end) continue;

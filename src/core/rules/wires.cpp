@@ -254,7 +254,8 @@ FindingText wordCriticalJoints(const Build &build, const Finding &f) {
         names += (i ? ", " : "") +
                  (i ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 4) names += fmt::format(" and {} more", f.subjects.size() - 4);
-    return {{"{0} plugs and {1} splices between pack and motors", {whole(f.inputs[0].value), whole(f.inputs[1].value)}},
+    return {{"Joints between pack and motors: plugs {0}, splices {1}",
+             {whole(f.inputs[0].value), whole(f.inputs[1].value)}},
             {"{0}: each is a possible failure. Solder it, or lock and tie it.", {names}}};
 }
 

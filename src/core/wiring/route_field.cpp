@@ -72,6 +72,19 @@ RouteField::Cell RouteField::nearestCell(const Vec3 &p) const {
     return (p / kPitch_mm).array().round().matrix().cast<int>();
 }
 
+double RouteField::tenthsAt(const Vec3 &p) const {
+    const Vec3 q = p / kPitch_mm, base = q.array().floor(), f = q - base;
+    const Cell c = base.cast<int>();
+    double sum = 0;
+    for (int x = 0; x < 2; ++x)
+        for (int y = 0; y < 2; ++y)
+            for (int z = 0; z < 2; ++z) {
+                const double share = (x ? f.x() : 1 - f.x()) * (y ? f.y() : 1 - f.y()) * (z ? f.z() : 1 - f.z());
+                if (share > 0) sum += share * tenths(c + Cell(x, y, z));
+            }
+    return sum;
+}
+
 void RouteField::lower(const RouteObstacle &obstacle, const Aabb *within) {
     Aabb box = grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm);
     if (within) {

@@ -45,6 +45,9 @@ public:
     /// Tenths of a millimetre; far outside the lattice.
     int tenths(const Cell &cell) const { return contains(cell) ? values_[indexOf(cell)] : kFarTenths; }
 
+    /// Between lattice points, tenths of a millimetre: exact along flat faces, a few tenths off round edges.
+    double tenthsAt(const Vec3 &p_mm) const;
+
     const Cell &low() const { return low_; }
     const Cell &size() const { return size_; }
 

@@ -22,40 +22,43 @@ struct Step {
     std::vector<Cell> between; ///< points of the lattice near the step that must be free as well
 };
 
-std::vector<Step> makeSteps() {
+/// All steps of up to two cells that no shorter one repeats, `scale` times as long.
+std::vector<Step> makeSteps(int scale) {
     std::vector<Step> steps;
+    const int reach = 2 * scale;
     for (int x = -2; x <= 2; ++x)
         for (int y = -2; y <= 2; ++y)
             for (int z = -2; z <= 2; ++z) {
                 const int common = std::gcd(std::gcd(std::abs(x), std::abs(y)), std::abs(z));
                 if (common != 1) continue;
-                Step step{{x, y, z}, kPitch * std::sqrt(double(x * x + y * y + z * z)), {}};
+                Step step{scale * Cell(x, y, z), scale * kPitch * std::sqrt(double(x * x + y * y + z * z)), {}};
                 const Vec3 v = step.move.cast<double>();
-                for (int i = -2; i <= 2; ++i)
-                    for (int j = -2; j <= 2; ++j)
-                        for (int k = -2; k <= 2; ++k) {
+                for (int i = -reach; i <= reach; ++i)
+                    for (int j = -reach; j <= reach; ++j)
+                        for (int k = -reach; k <= reach; ++k) {
                             const Cell c(i, j, k);
                             if (c == Cell::Zero() || c == step.move) continue;
                             const Vec3 p = c.cast<double>();
-                            const double t = std::clamp(p.dot(v) / v.squaredNorm(), 0.0, 1.0);
+                            const double t = p.dot(v) / v.squaredNorm();
                             constexpr double kNear = 0.75; // of the pitch: nothing thicker than that slips between
-                            if ((p - t * v).norm() < kNear && t > 0 && t < 1) step.between.push_back(c);
+                            if (t > 0 && t < 1 && (p - t * v).norm() < kNear) step.between.push_back(c);
                         }
                 steps.push_back(std::move(step));
             }
     return steps;
 }
 
-const std::vector<Step> &steps() {
-    static const std::vector<Step> all = makeSteps();
-    return all;
+/// 1: from point to point; 2: between every second one.
+const std::vector<Step> &steps(int scale) {
+    static const std::array<std::vector<Step>, 2> all{makeSteps(1), makeSteps(2)};
+    return all[std::size_t(scale - 1)];
 }
 
 /// Linear forms n with n v <= |v| for every step v and equality for three of them, for vectors sorted by size.
 std::vector<Vec3> makeForms() {
     std::vector<Vec3> near, all;
     const Vec3 middle = Vec3(3, 2, 1).normalized();
-    for (const auto &step : steps()) {
+    for (const auto &step : steps(1)) {
         all.push_back(step.move.cast<double>().normalized());
         if (all.back().dot(middle) > 0.6) near.push_back(all.back());
     }
@@ -95,33 +98,40 @@ public:
 
     bool isFree(const Cell &cell) const {
         const int have = field_.tenths(cell);
-        if (have >= tenths_) return true;
-        // Within a few millimetres of an end less will do, and on the end itself nothing.
-        constexpr double kBare_mm = 2.0, kGrow = 0.5;
-        const Vec3 p = field_.position(cell);
-        const double near = std::min((p - from_).norm(), (p - to_).norm());
-        return have >= 10 * kGrow * (near - kBare_mm);
+        return have >= tenths_ || isEnough(have, field_.position(cell));
+    }
+    bool isFreeAt(const Vec3 &p) const {
+        constexpr double kHair = 0.5; // the lattice keeps whole tenths, rounded down
+        const double have = field_.tenthsAt(p) + kHair;
+        return have >= tenths_ || isEnough(have, p);
     }
     bool isFreeLine(const Vec3 &a, const Vec3 &b) const {
         const double length = (b - a).norm();
         const int samples = std::max(1, int(std::ceil(length / (kPitch / 2))));
         for (int i = 0; i <= samples; ++i)
-            if (!isFree(field_.nearestCell(a + (b - a) * (double(i) / samples)))) return false;
+            if (!isFreeAt(a + (b - a) * (double(i) / samples))) return false;
         return true;
     }
 
 private:
+    /// Within a few millimetres of an end less will do, and on the end itself nothing.
+    bool isEnough(double tenths, const Vec3 &p) const {
+        constexpr double kBare_mm = 3.0, kGrow = 0.5;
+        const double near = std::min((p - from_).norm(), (p - to_).norm());
+        return tenths >= 10 * kGrow * (near - kBare_mm);
+    }
+
     const RouteField &field_;
     Vec3 from_, to_;
     int tenths_;
 };
 
-/// A box of lattice points. Its outermost two layers are never walked on, so that steps need not look where it ends.
+/// A box of lattice points. Its outermost four layers are never walked on, so that steps need not look where it ends.
 struct Domain {
     Cell low, size;
     std::size_t cells() const { return std::size_t(size.x()) * std::size_t(size.y()) * std::size_t(size.z()); }
     bool contains(const Cell &c) const {
-        return (c.array() >= low.array() + 2).all() && (c.array() < (low + size).array() - 2).all();
+        return (c.array() >= low.array() + 4).all() && (c.array() < (low + size).array() - 4).all();
     }
     int offset(const Cell &c) const { return (c.z() * size.y() + c.y()) * size.x() + c.x(); }
     std::uint32_t index(const Cell &cell) const { return std::uint32_t(offset(cell - low)); }
@@ -138,7 +148,7 @@ struct Memory {
         float left_mm = 0;
         std::uint32_t parent = 0;
         std::uint32_t stamp = 0;
-        bool free = false, done = false;
+        bool free = false, fine = false, done = false;
     };
     std::vector<Node> nodes;
     std::uint32_t stamp = 0;
@@ -182,15 +192,15 @@ std::vector<Vec3> withoutStraightPoints(const std::vector<Vec3> &points) {
 struct Hop {
     int move = 0;
     double length_mm = 0;
-    std::array<int, 8> between{};
+    std::array<int, 24> between{};
     std::size_t count = 0;
 };
 
-std::vector<Hop> hopsIn(const Domain &domain) {
+std::vector<Hop> hopsIn(const Domain &domain, int scale) {
     std::vector<Hop> hops;
-    for (const auto &step : steps()) {
+    for (const auto &step : steps(scale)) {
         Hop hop{domain.offset(step.move), step.length_mm, {}, step.between.size()};
-        for (std::size_t i = 0; i < hop.count; ++i) hop.between[i] = domain.offset(step.between[i]);
+        for (std::size_t i = 0; i < hop.count; ++i) hop.between.at(i) = domain.offset(step.between[i]);
         hops.push_back(hop);
     }
     return hops;
@@ -198,17 +208,24 @@ std::vector<Hop> hopsIn(const Domain &domain) {
 
 /// `found` only when the search inside the domain reached the end.
 RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, const Vec3 &to, const Domain &domain,
-                  std::size_t mostVisits) {
+                  std::span<const Vec3> narrow_mm, std::size_t mostVisits) {
     static thread_local Memory memory;
     if (memory.nodes.size() < domain.cells()) memory.nodes.resize(domain.cells());
     const std::uint32_t stamp = ++memory.stamp;
     RouteLeg leg;
     constexpr double kLastEdge_mm = 0.4; // freeDistance() exceeds a straight line of two cells by less than that
+    constexpr double kFine_mm = 20, kNarrow_mm = 14;
+    auto isFine = [&](const Vec3 &p) {
+        if (std::min((p - from).squaredNorm(), (p - to).squaredNorm()) < kFine_mm * kFine_mm) return true;
+        return std::any_of(narrow_mm.begin(), narrow_mm.end(),
+                           [&](const Vec3 &n) { return (p - n).squaredNorm() < kNarrow_mm * kNarrow_mm; });
+    };
     auto nodeAt = [&](std::uint32_t index) -> Memory::Node & {
         auto &node = memory.nodes[index];
         if (node.stamp != stamp) {
             const Cell cell = domain.cell(index);
-            node = {1e300, -1, kStart, stamp, domain.contains(cell) && room.isFree(cell), false};
+            node = {1e300, -1, kStart, stamp, domain.contains(cell) && room.isFree(cell), isFine(field.position(cell)),
+                    false};
         }
         return node;
     };
@@ -223,7 +240,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     };
     Cell least = field.nearestCell(from).cwiseMin(field.nearestCell(to)),
          most = field.nearestCell(from).cwiseMax(field.nearestCell(to));
-    leg.looked = {field.position(least - Cell::Constant(3)), field.position(most + Cell::Constant(3))};
+    leg.looked = {field.position(least - Cell::Constant(5)), field.position(most + Cell::Constant(5))};
     std::vector<std::pair<std::uint32_t, double>> doors;
     for (const Cell &cell : cellsRound(field, to))
         if (domain.contains(cell) && room.isFree(cell) && room.isFreeLine(field.position(cell), to))
@@ -234,7 +251,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
         const std::uint32_t index = domain.index(cell);
         reach(index, nodeAt(index), (field.position(cell) - from).norm(), kStart);
     }
-    const std::vector<Hop> hops = hopsIn(domain);
+    const std::vector<Hop> near = hopsIn(domain, 1), far = hopsIn(domain, 2);
     double best = 1e300;
     std::uint32_t last = kStart;
     for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits;
@@ -252,22 +269,26 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
                 best = top.from_mm + length;
                 last = door;
             }
-        auto tryHop = [&](const Hop &hop) {
+        auto tryHop = [&](const Hop &hop, bool fine) {
             const std::uint32_t index = top.node + std::uint32_t(hop.move);
             Memory::Node &next = nodeAt(index);
-            if (!next.free || next.done || top.from_mm + hop.length_mm >= next.from_mm - 1e-9) return;
+            if (!next.free || next.done || (fine && !next.fine) || top.from_mm + hop.length_mm >= next.from_mm - 1e-9)
+                return;
             for (std::size_t i = 0; i < hop.count; ++i)
                 if (!nodeAt(top.node + std::uint32_t(hop.between[i])).free) return;
             reach(index, next, top.from_mm + hop.length_mm, top.node);
         };
         // Going straight on is tried first, so that of two equal ways the one with fewer corners stays.
         const int before = node.parent == kStart ? 0 : int(top.node) - int(node.parent);
-        for (const Hop &hop : hops)
-            if (hop.move == before) tryHop(hop);
-        for (const Hop &hop : hops)
-            if (hop.move != before) tryHop(hop);
+        const bool second = ((cell.x() | cell.y() | cell.z()) & 1) == 0; // on the wider lattice
+        for (const bool straight : {true, false})
+            for (const bool fine : {true, false}) {
+                if (fine ? !node.fine : !second) continue;
+                for (const Hop &hop : fine ? near : far)
+                    if ((hop.move == before) == straight) tryHop(hop, fine);
+            }
     }
-    leg.looked = {field.position(least - Cell::Constant(3)), field.position(most + Cell::Constant(3))};
+    leg.looked = {field.position(least - Cell::Constant(5)), field.position(most + Cell::Constant(5))};
     if (last == kStart) return leg;
     std::vector<Vec3> points{to};
     for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent)
@@ -283,8 +304,8 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
 /// No way that leaves the domain is shorter: it has to touch one of its faces in between.
 double shortestOutside(const Domain &domain, const RouteField &field, const Vec3 &from, const Vec3 &to) {
     double least = 1e300;
-    const Vec3 low = field.position(domain.low + Cell::Constant(2)),
-               high = field.position(domain.low + domain.size - Cell::Constant(3));
+    const Vec3 low = field.position(domain.low + Cell::Constant(4)),
+               high = field.position(domain.low + domain.size - Cell::Constant(5));
     for (int axis = 0; axis < 3; ++axis)
         for (const double face : {low[axis], high[axis]}) {
             Vec3 mirrored = to;
@@ -297,7 +318,7 @@ double shortestOutside(const Domain &domain, const RouteField &field, const Vec3
 } // namespace
 
 RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, double clearance_mm,
-                 std::size_t mostVisits) {
+                 std::span<const Vec3> narrow_mm, std::size_t mostVisits) {
     RouteLeg leg;
     const Room room(field, from, to, clearance_mm);
     if (room.isFreeLine(from, to)) {
@@ -313,12 +334,12 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
     Aabb looked;
     for (const double margin_mm : {25.0, 75.0, 1e9}) {
         Domain domain;
-        const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 2);
+        const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 4);
         domain.low = field.nearestCell(from).cwiseMin(field.nearestCell(to)) - reach;
         Cell high = field.nearestCell(from).cwiseMax(field.nearestCell(to)) + reach;
         const bool whole = margin_mm > 1e6;
         if (whole) { // everything that stands, and room to go round it
-            const Cell ends = Cell::Constant(5);
+            const Cell ends = Cell::Constant(8);
             domain.low = field.low().cwiseMin(field.nearestCell(from) - ends).cwiseMin(field.nearestCell(to) - ends);
             high = (field.low() + field.size())
                        .cwiseMax(field.nearestCell(from) + ends)
@@ -327,7 +348,7 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         domain.size = high - domain.low + Cell::Ones();
         constexpr std::size_t kMostCells = 12'000'000;
         if (domain.cells() > kMostCells) break;
-        leg = searchIn(field, room, from, to, domain, mostVisits);
+        leg = searchIn(field, room, from, to, domain, narrow_mm, mostVisits);
         looked.include(leg.looked);
         if (leg.found && (whole || leg.length_mm <= shortestOutside(domain, field, from, to))) break;
     }

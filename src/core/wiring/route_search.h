@@ -1,10 +1,10 @@
 // The shortest way for a wire between two places, round what stands there.
 //
 // The way is the shortest in one fixed graph: the lattice of a RouteField with 98 directions (all steps of up to two
-// cells that no shorter step repeats), straight lines from both ends to the lattice round them, and the straight line
-// between the ends. Obstacles only take edges away. Hence the same build always gives the same way, and adding an
-// obstacle never shortens one. A way is never shorter than the straight line and, in the free, at most kStretch times
-// as long.
+// cells that no shorter step repeats) near both ends and near narrow places, every second point of it elsewhere,
+// straight lines from both ends to the lattice round them, and the straight line between the ends. Obstacles only take
+// edges away. Hence the same build always gives the same way, and adding an obstacle never shortens one. A way is never
+// shorter than the straight line and, in the free, at most kStretch times as long.
 #pragma once
 
 #include "core/wiring/route_field.h"
@@ -26,6 +26,6 @@ inline constexpr double kStretch = 1.035;
 /// `clearance_mm` is kept from every obstacle; towards both ends it shrinks to nothing, as pads and plugs lie on
 /// solids. After `mostVisits` lattice points it counts as not found.
 RouteLeg findLeg(const RouteField &field, const Vec3 &from_mm, const Vec3 &to_mm, double clearance_mm,
-                 std::size_t mostVisits = 60'000);
+                 std::span<const Vec3> narrow_mm = {}, std::size_t mostVisits = 120'000);
 
 } // namespace waxis

@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace waxis {
 
@@ -38,6 +39,12 @@ const Arm *armUnder(const Build &build, const Part &part) {
         return nearest;
     }
     return nullptr;
+}
+
+Vec3 middleOf(const PassThrough &pass, const Plate &plate) {
+    Vec2 middle = Vec2::Zero();
+    for (const Vec2 &corner : pass.outline_mm) middle += corner / double(pass.outline_mm.size());
+    return {middle.x(), middle.y(), plate.z_mm + plate.thickness_mm / 2};
 }
 
 /// Lines beside an arm that a wire may be laid along, in the order in which they are tried.
@@ -77,12 +84,23 @@ public:
 
 private:
     bool isClear(const Vec3 &p, double clearance_mm) const {
-        return field_.tenths(field_.nearestCell(p)) >= int(std::lround(clearance_mm * 10));
+        constexpr double kHair = 0.5;
+        return field_.tenthsAt(p) + kHair >= clearance_mm * 10;
     }
 
-    /// Two points on the arm: as near to `outer` as there is room, and towards the root as far as there is.
-    std::vector<Vec3> alongArm(const Arm &arm, const Vec3 &outer, double clearance_mm) const {
-        constexpr double kStep_mm = 2.5, kLattice_mm = 1.3;
+    /// Whether a plate lies over or under the place, between it and a height.
+    bool isCovered(const Vec3 &p, double towards_mm) const {
+        const double low = std::min(p.z(), towards_mm), high = std::max(p.z(), towards_mm);
+        return std::any_of(build_.frame->plates.begin(), build_.frame->plates.end(), [&](const Plate &plate) {
+            return plate.z_mm + plate.thickness_mm > low && plate.z_mm < high &&
+                   contains(Polygon{plate.outline_mm, {}}, p.head<2>());
+        });
+    }
+
+    /// Two points on the arm: as near to `outer` as there is room, and towards the root as far as the
+    /// wire can come out to `inner`.
+    std::vector<Vec3> alongArm(const Arm &arm, const Vec3 &outer, const Vec3 &inner, double clearance_mm) const {
+        constexpr double kStep_mm = 2.5, kLattice_mm = 0.3;
         const bool flat = practice_.follows("motor-wires", "flat");
         for (const auto &line : linesAlong(arm, flat, outer, clearance_mm + kLattice_mm)) {
             const Vec3 along = line.tip_mm - line.root_mm;
@@ -91,6 +109,10 @@ private:
             double a = std::clamp((outer - line.root_mm).dot(unit), 0.0, length), b = 0;
             while (a > 0 && !isClear(line.root_mm + a * unit, clearance_mm)) a -= kStep_mm;
             while (b < a && !isClear(line.root_mm + b * unit, clearance_mm)) b += kStep_mm;
+            // Under a plate the wire could not come out again to the other end: it leaves the arm before.
+            double open = b;
+            while (open < a && isCovered(line.root_mm + open * unit, inner.z())) open += kStep_mm;
+            if (open < a) b = open;
             if (a - b > 10) return {line.root_mm + a * unit, line.root_mm + b * unit};
         }
         return {};
@@ -102,9 +124,9 @@ private:
         const Arm *first = a ? armUnder(build_, *a) : nullptr, *second = b ? armUnder(build_, *b) : nullptr;
         if (first == second) return; // both on one arm, or none on any
         if (first)
-            for (const Vec3 &p : alongArm(*first, from, clearance_mm)) points.push_back(p);
+            for (const Vec3 &p : alongArm(*first, from, to, clearance_mm)) points.push_back(p);
         if (!second) return;
-        auto back = alongArm(*second, to, clearance_mm);
+        auto back = alongArm(*second, to, from, clearance_mm);
         std::reverse(back.begin(), back.end());
         for (const Vec3 &p : back) points.push_back(p);
     }
@@ -121,15 +143,11 @@ private:
         for (const auto &pass : frame.passThroughs)
             if (pass.id == stop.at)
                 for (const auto &plate : frame.plates)
-                    if (plate.id == pass.plate) {
-                        Vec2 middle = Vec2::Zero();
-                        for (const Vec2 &corner : pass.outline_mm) middle += corner / double(pass.outline_mm.size());
-                        points.emplace_back(middle.x(), middle.y(), plate.z_mm + plate.thickness_mm / 2);
-                    }
+                    if (plate.id == pass.plate) points.push_back(middleOf(pass, plate));
         for (const auto &arm : frame.arms)
             if (arm.id == stop.at) {
                 const bool outwards = (points.back() - arm.tip_mm).norm() > (to - arm.tip_mm).norm();
-                auto along = alongArm(arm, outwards ? to : from, clearance_mm);
+                auto along = alongArm(arm, outwards ? to : from, outwards ? from : to, clearance_mm);
                 if (outwards) std::reverse(along.begin(), along.end());
                 for (const Vec3 &p : along) points.push_back(p);
             }
@@ -221,10 +239,11 @@ std::optional<PortExit> portExit(const Build &build, const WireEnd &end) {
     if (!part || !port) return std::nullopt;
     const Pose X_FramePart = framePose(build, *part);
     PortExit exit{X_FramePart * port->position_mm, X_FramePart.rotation * port->direction, Vec3::Zero()};
-    constexpr double kPad_mm = 3, kPlug_mm = 6;
-    const double body = port->fullSize_mm.x() > 0      ? port->fullSize_mm.x()
-                        : port->kind == PortKind::pads ? kPad_mm
-                                                       : kPlug_mm;
+    // The stated room holds the first bend as well; the wire turns behind the plug's body.
+    constexpr double kPad_mm = 3, kPlug_mm = 7;
+    const bool pads = port->kind == PortKind::pads;
+    const double room = port->fullSize_mm.x();
+    const double body = pads ? kPad_mm : room > 0 ? std::min(room, kPlug_mm) : kPlug_mm;
     exit.exit_mm = exit.position_mm + body * exit.direction;
     return exit;
 }
@@ -296,6 +315,19 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         kept_.clear();
         return routes_;
     }
+    std::set<std::string, std::less<>> carriers;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::antenna) continue;
+        for (const auto &id : part.fastening.onto)
+            if (const Part *carrier = findPart(build, id))
+                if (const PartType *mount = typeOf(build, *carrier); mount && mount->kind == PartKind::mount)
+                    carriers.insert(id);
+    }
+    const auto packs = std::count_if(build.parts.begin(), build.parts.end(), [&](const Part &part) {
+        const PartType *type = typeOf(build, part);
+        return type && type->kind == PartKind::battery && part.optional;
+    });
     std::map<std::string, RouteObstacle> obstacles;
     Aabb reach;
     for (std::size_t i = 0; i < bodies.size(); ++i) {
@@ -303,7 +335,10 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         if (traits[i].soft || owner.kind == OwnerKind::plate) continue;
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
         const PartType *type = part ? typeOf(build, *part) : nullptr;
-        if (type && type->kind == PartKind::strap) continue;
+        // Straps give way; antenna leads run inside tubes and through the mounts that carry antennas.
+        if (type && (type->kind == PartKind::strap || type->kind == PartKind::tube || carriers.contains(owner.id)))
+            continue;
+        if (type && type->kind == PartKind::battery && packs > 1) continue; // they take turns in one place
         if (owner.kind != OwnerKind::disc) reach.include(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
         obstacles.emplace(owner.id + "#" + std::to_string(traits[i].solid) +
                               (owner.kind == OwnerKind::disc ? "#disc" : ""),
@@ -319,18 +354,27 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
     }
     renewField(std::move(obstacles), reach);
 
+    std::vector<Vec3> narrow; // pass-throughs are looked at closely
+    for (const auto &pass : build.frame->passThroughs)
+        for (const auto &plate : build.frame->plates)
+            if (plate.id == pass.plate) narrow.push_back(middleOf(pass, plate));
+    if (narrow_ != narrow) kept_.clear();
+    narrow_ = narrow;
     const Planner planner(build, practice, field_);
     std::map<std::string, Kept> kept;
     std::map<std::string, std::size_t> leaders; // of bundles, by the first wire that runs
     for (const auto &wire : build.wires) {
         WireRoute route;
-        const auto from = portExit(build, wire.from), to = portExit(build, wire.to);
+        auto from = portExit(build, wire.from), to = portExit(build, wire.to);
         if (!from || !to) {
             routes_.push_back(std::move(route));
             continue;
         }
         Kept now;
         now.plan.clearance_mm = clearanceOf(wire);
+        for (auto *end : {&*from, &*to}) // something stands right before the port: the wire turns sooner
+            for (int k = 0; k < 3 && field_.tenthsAt(end->exit_mm) < 5; ++k)
+                end->exit_mm = end->position_mm + 0.6 * (end->exit_mm - end->position_mm);
         now.plan.points_mm = planner.pointsOf(wire, *from, *to, now.plan.clearance_mm);
         const auto leader = wire.bundle.empty() ? leaders.end() : leaders.find(wire.bundle);
         if (leader != leaders.end() && wire.stops.empty()) {
@@ -357,7 +401,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
             ++led_;
             const auto &p = now.plan.points_mm;
             for (std::size_t i = 1; i + 2 < p.size(); ++i) {
-                now.legs.push_back(findLeg(field_, p[i], p[i + 1], now.plan.clearance_mm));
+                now.legs.push_back(findLeg(field_, p[i], p[i + 1], now.plan.clearance_mm, narrow));
                 now.looked.include(now.legs.back().looked);
             }
         }

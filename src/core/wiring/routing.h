@@ -73,6 +73,7 @@ private:
     std::map<std::string, RouteObstacle> obstacles_;
     RouteField field_;
     Aabb reach_;
+    std::vector<Vec3> narrow_;
     std::vector<Aabb> touched_;
     std::map<std::string, Kept> kept_;
     std::vector<WireRoute> routes_;

@@ -40,6 +40,30 @@ std::vector<Corner> cornersOf(const std::vector<Vec3> &points) {
     return corners;
 }
 
+struct Bend {
+    double radius_mm = 0; ///< inside; 0: no bend worth the name
+    Vec3 at_mm = Vec3::Zero();
+};
+
+/// The tightest bend that a wire would take that cuts corners as far as `wanted_mm` lets it: the circle through three
+/// points that far apart along the route, scaled so that a single square corner with room for the wanted radius has it.
+Bend tightestBend(const WireRoute &route, double wanted_mm, double outer_mm) {
+    Bend tightest;
+    const double reach = wanted_mm + outer_mm / 2;
+    constexpr double kStep_mm = 2.5;
+    for (double s = reach; s <= route.length_mm - reach; s += kStep_mm) {
+        const Vec3 a = pointAlong(route.points_mm, s - reach), b = pointAlong(route.points_mm, s),
+                   c = pointAlong(route.points_mm, s + reach);
+        const double twiceArea = (b - a).cross(c - a).norm();
+        if (twiceArea < 0.05 * reach * reach) continue;
+        const double circle = (b - a).norm() * (c - b).norm() * (c - a).norm() / (2 * twiceArea);
+        const double inside = circle * std::sqrt(2.0) - outer_mm / 2;
+        if (tightest.radius_mm != 0 && inside >= tightest.radius_mm) continue;
+        tightest = {std::max(0.01, inside), b};
+    }
+    return tightest;
+}
+
 const SuppliedLead *leadAt(const Build &build, const WireEnd &end) {
     const Part *part = findPart(build, end.part);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
@@ -151,14 +175,10 @@ WireReport reportOn(const Build &build, const Practice &practice, const Wire &wi
         const double half = std::tan(radiansFromDegrees(std::min(corner.turn_deg, 170.0)) / 2);
         const double fits = half > 0 ? corner.room_mm / half : 1e300;
         report.corners_mm += cornerChange_mm(std::min(radius, fits), corner.turn_deg);
-        // Slight turns need no bend worth the name.
-        constexpr double kSlight_deg = 30;
-        const double inside = fits - report.outer_mm / 2;
-        if (corner.turn_deg > kSlight_deg && (report.tightest_mm == 0 || inside < report.tightest_mm)) {
-            report.tightest_mm = std::max(0.01, inside);
-            report.tightestAt_mm = corner.at_mm;
-        }
     }
+    const Bend bend = tightestBend(route, report.bendLimit_mm, report.outer_mm);
+    report.tightest_mm = bend.radius_mm;
+    report.tightestAt_mm = bend.at_mm;
     const bool twisted = wire.lay == WireLay::twisted || (wire.lay == WireLay::shielded && wire.cores.size() > 1);
     constexpr double kUsualPitch = 8; // outside diameters a turn; common practice, no source
     if (twisted)
@@ -214,8 +234,14 @@ std::vector<Sample> samplesOf(const WireRoute &route) {
 }
 
 bool carriesMuch(WireRole role) { return role == WireRole::power || role == WireRole::phase; }
-bool hears(WireRole role) {
-    return role == WireRole::signal || role == WireRole::video || role == WireRole::coax || role == WireRole::servo;
+/// Lamps, buzzers and motor signals do not mind what runs beside them.
+bool hears(const Wire &wire, WireRole role) {
+    if (role == WireRole::video || role == WireRole::coax) return true;
+    return std::any_of(wire.cores.begin(), wire.cores.end(), [](const WireCore &core) {
+        const SignalKind kind = signalOf(core.fromPin).kind;
+        return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
+               kind == SignalKind::busClock || kind == SignalKind::channel;
+    });
 }
 
 /// Supplies of a few hundred milliamperes disturb nobody: what counts is the pack's own copper and the motors'.
@@ -234,7 +260,8 @@ std::vector<WireMeeting> meetingsOf(const Build &build, const Practice &practice
     std::vector<Aabb> boxes(routes.size());
     const double limit = practice[Limit::parallelGap];
     for (std::size_t i = 0; i < routes.size(); ++i) {
-        const bool matters = carriesMuch(wires[i].role) ? disturbs(build.wires[i]) : hears(wires[i].role);
+        const bool matters =
+            carriesMuch(wires[i].role) ? disturbs(build.wires[i]) : hears(build.wires[i], wires[i].role);
         if (!matters) continue;
         samples[i] = samplesOf(routes[i]);
         for (const auto &sample : samples[i]) boxes[i].include(sample.at_mm);
@@ -242,7 +269,7 @@ std::vector<WireMeeting> meetingsOf(const Build &build, const Practice &practice
     for (std::size_t a = 0; a < routes.size(); ++a) {
         if (!carriesMuch(wires[a].role) || samples[a].empty()) continue;
         for (std::size_t b = 0; b < routes.size(); ++b) {
-            if (!hears(wires[b].role) || samples[b].empty() || boxGap(boxes[a], boxes[b]) > limit) continue;
+            if (carriesMuch(wires[b].role) || samples[b].empty() || boxGap(boxes[a], boxes[b]) > limit) continue;
             WireMeeting meeting{int(a), int(b), 0, 1e300, 0, Vec3::Zero(), false};
             for (const auto &hearing : samples[b]) {
                 const Sample *nearest = nullptr;
