@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <set>
 
 namespace waxis {
 
@@ -275,7 +276,7 @@ void judgeCapacitor(const Build &build, const Practice &practice, const Derived 
             f.measured = *rated;
             f.limit = full_V * practice[Limit::capacitorRating];
             f.practiceLimit = Limit::capacitorRating;
-            f.margin = *f.measured - *f.limit;
+            f.margin = *f.measured - *f.limit + 1e-6;
             f.severity = *rated < full_V ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         } else {
             f.variant = "unrated";
@@ -457,11 +458,13 @@ FindingText wordLiveContacts(const Build &build, const Finding &f) {
 }
 
 void judgeVideoTap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    std::set<std::string> seen; // packs that take turns feed it alike
     for (const auto &rail : derived.power.rails)
         for (const auto &load : rail.loads) {
             const PartType *type = typeOfId(build, load.part);
             if (!type || (type->kind != PartKind::videoTransmitter && type->kind != PartKind::digitalVideoUnit))
                 continue;
+            if (!seen.insert(load.part).second) continue;
             Finding f;
             f.rule = RuleId::pwrTap;
             f.subjects = {load.part, rail.part};

@@ -43,7 +43,7 @@ void judgeParallelRun(const Build &build, const Practice &practice, const Derive
 
 FindingText wordParallelRun(const Build &build, const Finding &f) {
     return {
-        {"{0} runs {1} mm beside {2}",
+        {"{0}: {1} mm beside {2}",
          {displayName(build, f.subjects[0]), whole(*f.measured), withinSentence(displayName(build, f.subjects[1]))}},
         {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
          "twist it.",
@@ -64,7 +64,10 @@ void judgeWireBend(const Build &build, const Practice &practice, const Derived &
         f.margin = report.tightest_mm - report.bendLimit_mm;
         // Soft wire may be laid tighter than a rule of thumb; coax and thick wire may not.
         const bool stiff = build.wires[w].lay == WireLay::coax || report.gauge_AWG <= 16;
-        f.severity = f.margin >= 0 ? Severity::pass : stiff ? Severity::watch : Severity::note;
+        constexpr double kDoubt = 0.85; // the estimate is no better than that
+        f.severity = report.tightest_mm >= kDoubt * report.bendLimit_mm ? Severity::pass
+                     : stiff                                            ? Severity::watch
+                                                                        : Severity::note;
         f.inputs = {{"outside diameter", report.outer_mm, "mm"}, {"radius with room for it", report.tightest_mm, "mm"}};
         f.from_mm = f.to_mm = report.tightestAt_mm;
         // Thin soft wire: only what is truly folded is worth a word.
@@ -76,7 +79,7 @@ void judgeWireBend(const Build &build, const Practice &practice, const Derived &
 }
 
 FindingText wordWireBend(const Build &build, const Finding &f) {
-    return {{"{0} bends at {1} mm where it wants {2} mm",
+    return {{"{0}: a bend of {1} mm where {2} mm are wanted",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), oneDecimal(*f.limit)}},
             {"Lead it in a wider curve: pin a point, or turn the port.", {}}};
 }
@@ -140,11 +143,11 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
 
 FindingText wordWireSpan(const Build &build, const Finding &f) {
     if (f.variant == "relief")
-        return {{"{0} is first held {1} mm from the plug at {2}",
+        return {{"{0}: first held {1} mm from the plug at {2}",
                  {displayName(build, f.subjects[0]), whole(*f.measured),
                   withinSentence(displayName(build, f.subjects[1]))}},
                 {"A small plug comes off when its wire pulls: tie it within {0} mm.", {whole(*f.limit)}}};
-    return {{"{0} hangs free over {1} mm", {displayName(build, f.subjects[0]), whole(*f.measured)}},
+    return {{"{0}: {1} mm hang free", {displayName(build, f.subjects[0]), whole(*f.measured)}},
             {"A loose wire finds the propellers: tie it down at least every {0} mm.", {whole(*f.limit)}}};
 }
 
@@ -246,8 +249,11 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
         nearest.rule = RuleId::wirZone;
         nearest.unit = "mm";
         nearest.measured = std::max(0.0, least);
-        // A wire that is held cannot swing up: along its own arm half the room of a loose one is enough.
-        const bool along = derived.wiring.wires[w].role == WireRole::phase;
+        // A wire that is held cannot swing up: along an arm half the room of a loose one is enough.
+        constexpr double kOnArm_mm = 8;
+        const bool along = std::any_of(build.frame->arms.begin(), build.frame->arms.end(), [&](const Arm &arm) {
+            return pointDistance(armShape(arm), armPose(arm).inverse() * *nearest.from_mm) <= kOnArm_mm;
+        });
         nearest.limit = practice[Limit::propFlexibleGap] / (along ? 2 : 1);
         nearest.practiceLimit = Limit::propFlexibleGap;
         nearest.margin = *nearest.measured - *nearest.limit;
@@ -261,10 +267,10 @@ FindingText wordWireZone(const Build &build, const Finding &f) {
                       disc = withinSentence(displayName(build, f.subjects[1]));
     if (f.severity == Severity::stop)
         return {
-            {"{0} runs through the zone of the {1}", {wire, disc}},
+            {"{0}: through the zone of the {1}", {wire, disc}},
             {"The propeller cuts it: lead it under the arm or along its side, and tie it. Propellers off on the bench.",
              {}}};
-    return {{"{0} comes within {1} mm of the {2}", {wire, oneDecimal(*f.measured), disc}},
+    return {{"{0}: {1} mm from the {2}", {wire, oneDecimal(*f.measured), disc}},
             {"{0} mm at least, and tied so that it cannot swing up.", {oneDecimal(*f.limit)}}};
 }
 
@@ -315,7 +321,7 @@ void judgeEscLead(const Build &build, const Practice &practice, const Derived &d
 }
 
 FindingText wordEscLead(const Build &build, const Finding &f) {
-    return {{"{0} passes {1} mm from {2}",
+    return {{"{0}: {1} mm from {2}",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
               withinSentence(displayName(build, f.subjects[1]))}},
             {"Speed controllers switch hard: keep video and receiver leads {0} mm away, or shield them.",

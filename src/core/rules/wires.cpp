@@ -78,7 +78,7 @@ void judgeWireLength(const Build &build, const Practice &practice, const Derived
         f.margin = report.spare_mm;
         // Within the re-termination it still reaches, once.
         f.severity = report.spare_mm >= 0                     ? Severity::pass
-                     : -report.spare_mm <= report.resolder_mm ? Severity::watch
+                     : -report.spare_mm <= std::max(report.resolder_mm, practice[Limit::wireRound]) ? Severity::watch
                                                               : Severity::stop;
         if (f.severity == Severity::watch) f.practiceLimit = Limit::wireResolder;
         if (report.spare_mm < 0) {
@@ -90,7 +90,6 @@ void judgeWireLength(const Build &build, const Practice &practice, const Derived
         }
         out.push_back(std::move(f));
     }
-    (void)practice;
 }
 
 FindingText wordWireLength(const Build &build, const Finding &f) {
@@ -100,10 +99,10 @@ FindingText wordWireLength(const Build &build, const Finding &f) {
                  {withinSentence(name), whole(*f.limit), whole(*f.measured)}},
                 {"Cut it from stock, or move one of its ends nearer.", {}}};
     if (f.severity == Severity::watch)
-        return {{"{0} only just reaches: {1} mm supplied, {2} mm wanted", {name, whole(*f.measured), whole(*f.limit)}},
+        return {{"{0}: just too short, {1} mm supplied and {2} mm wanted", {name, whole(*f.measured), whole(*f.limit)}},
                 {"It cannot be soldered a second time: {0} mm longer would do, or move an end nearer.",
                  {whole(-f.margin)}}};
-    return {{"{0} is {1} mm short: {2} mm needed, {3} supplied",
+    return {{"{0}: {1} mm short, {2} mm needed and {3} supplied",
              {name, whole(-f.margin), whole(*f.limit), whole(*f.measured)}},
             {"Splice it, take a longer lead, or move an end nearer by that much.", {}}};
 }
@@ -135,8 +134,8 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
             f.fixes.push_back(fix);
         };
         if (f.severity != Severity::pass && fit) offer(*fit);
-        // Peaks last seconds: silicone bears about twice the continuous current then.
-        constexpr double kBurst = 2;
+        // Peaks last seconds: silicone bears two to three times the continuous current then (common practice, no source).
+        constexpr double kBurst = 2.5;
         if (f.severity == Severity::pass && current.peak_A > kBurst * stock->carries_A) {
             f.variant = "burst";
             f.severity = Severity::watch;
@@ -154,10 +153,10 @@ FindingText wordWireGauge(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     const std::string gauge = whole(f.inputs[2].value);
     if (f.variant == "burst")
-        return {{"{0} carries {1} A at full thrust in AWG {2}: {3} A is what it bears for seconds",
+        return {{"{0}: {1} A at full thrust in AWG {2}, which bears {3} A for seconds",
                  {name, whole(*f.measured), gauge, whole(*f.limit)}},
                 {"Take a thicker wire, or keep full thrust short.", {}}};
-    return {{"{0} carries {1} A in AWG {2}, which is good for {3} A",
+    return {{"{0}: {1} A in AWG {2}, which is good for {3} A",
              {name, oneDecimal(*f.measured), gauge, oneDecimal(f.inputs[3].value)}},
             {"Take a thicker wire.", {}}};
 }
