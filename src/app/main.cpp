@@ -5,6 +5,7 @@
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/stack/stack_bench.h"
+#include "app/stages/wire/wire_bench.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -71,9 +72,10 @@ int main(int argc, char **argv) {
                                    "X,Y");
     const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
+    const QCommandLineOption page("page", "Wire: routes, pins or cut.", "PAGE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
     parser.addOptions({screenshot, size, stage, themeName, select, lower, larger, overlays, loadCase, ghost, practice,
-                       editPart, startTime});
+                       editPart, page, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -116,6 +118,11 @@ int main(int argc, char **argv) {
         if (numbers.size() != 2) return fail("--ghost takes X,Y in mm");
         window.placeBench().sky().addGhost(waxis::drawing::View::plan,
                                            {numbers[0].toDouble(), numbers[1].toDouble(), 0});
+    }
+    if (parser.isSet(page)) {
+        const auto number = QStringList{"routes", "pins", "cut"}.indexOf(parser.value(page));
+        if (number < 0) return fail("--page takes routes, pins or cut");
+        window.wireBench().showPage(waxis::wire::Page(number));
     }
     if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {

@@ -6,6 +6,7 @@
 #include "app/shell/stack_rows.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
+#include "app/shell/wire_card.h"
 #include "app/theme/metrics.h"
 #include "core/stack/chain.h"
 
@@ -35,6 +36,8 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     member_ = new MemberCard(document_, theme_);
     layout->addWidget(several_);
     layout->addWidget(member_);
+    wire_ = new WireCard(document_, theme_);
+    layout->addWidget(wire_);
     auto *inner = new QVBoxLayout(body_);
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(4);
@@ -149,10 +152,12 @@ void InspectorPanel::refresh() {
     const Part *part = document_.selectedPart();
     const bool several = document_.selectedParts().size() > 1;
     const bool member = !part && member_->refresh();
+    const bool wire = !part && !member && wire_->refresh();
+    wire_->setVisible(wire);
     several_->setVisible(several);
     member_->setVisible(member);
     body_->setVisible(part && !several);
-    empty_->setVisible(!part && !member);
+    empty_->setVisible(!part && !member && !wire);
     if (several) several_->refresh();
     if (!part || several) return;
     const Build &build = document_.build();

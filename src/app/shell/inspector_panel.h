@@ -19,6 +19,7 @@ class MemberCard;
 class MountingRows;
 class StackRows;
 class SelectionCard;
+class WireCard;
 
 class InspectorPanel : public QWidget {
     Q_OBJECT
@@ -52,6 +53,7 @@ private:
     MountingRows *mounting_ = nullptr;
     SelectionCard *several_ = nullptr;
     MemberCard *member_ = nullptr;
+    WireCard *wire_ = nullptr;
 };
 
 } // namespace waxis::app

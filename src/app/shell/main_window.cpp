@@ -16,6 +16,7 @@
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/stack/stack_bench.h"
+#include "app/stages/wire/wire_bench.h"
 #include "app/theme/metrics.h"
 #include "core/layout/layout.h"
 
@@ -75,8 +76,12 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     kit_ = new kit::KitBench(document_, theme_);
     frame_ = new frame::FrameBench(document_, theme_);
     stack_ = new stackbench::StackBench(document_, theme_);
-    const std::map<Stage, QWidget *> built{
-        {Stage::kit, kit_}, {Stage::frame, frame_}, {Stage::place, place_}, {Stage::stack, stack_}};
+    wire_ = new wire::WireBench(document_, theme_);
+    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},
+                                           {Stage::frame, frame_},
+                                           {Stage::place, place_},
+                                           {Stage::stack, stack_},
+                                           {Stage::wire, wire_}};
     for (int i = 0; i < kStageCount; ++i) {
         const auto own = built.find(Stage(i));
         bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
@@ -128,6 +133,10 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
             setStage(Stage::stack);
             return;
         }
+        if (about == Stage::wire && wire_->reveal(ids)) {
+            setStage(Stage::wire);
+            return;
+        }
         setStage(Stage::place);
         place_->reveal(ids);
     });
@@ -143,6 +152,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
             [this](const QString &type) { addFromLibrary(type.toStdString()); });
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
+    connect(wire_, &wire::WireBench::said, this, say);
     connect(practiceSheet_, &PracticeSheet::said, this, say);
     connect(practiceSheet_, &PracticeSheet::finished, this, [this] { setStage(stage_); });
     connect(&document_, &Document::refused, this,

@@ -21,6 +21,9 @@ class KitBench;
 namespace waxis::frame {
 class FrameBench;
 }
+namespace waxis::wire {
+class WireBench;
+}
 namespace waxis::stackbench {
 class StackBench;
 }
@@ -48,6 +51,7 @@ public:
     Document &document() { return document_; }
     place::PlaceBench &placeBench() { return *place_; }
     stackbench::StackBench &stackBench() { return *stack_; }
+    wire::WireBench &wireBench() { return *wire_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -111,6 +115,7 @@ private:
     QStackedWidget *bench_ = nullptr;
     place::PlaceBench *place_ = nullptr;
     stackbench::StackBench *stack_ = nullptr;
+    wire::WireBench *wire_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

@@ -77,9 +77,9 @@ void judgeWireLength(const Build &build, const Practice &practice, const Derived
         f.limit = report.needed_mm;
         f.margin = report.spare_mm;
         // Within the re-termination it still reaches, once.
-        f.severity = report.spare_mm >= 0                     ? Severity::pass
+        f.severity = report.spare_mm >= 0                                                           ? Severity::pass
                      : -report.spare_mm <= std::max(report.resolder_mm, practice[Limit::wireRound]) ? Severity::watch
-                                                              : Severity::stop;
+                                                                                                    : Severity::stop;
         if (f.severity == Severity::watch) f.practiceLimit = Limit::wireResolder;
         if (report.spare_mm < 0) {
             Fix stock;
@@ -134,7 +134,8 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
             f.fixes.push_back(fix);
         };
         if (f.severity != Severity::pass && fit) offer(*fit);
-        // Peaks last seconds: silicone bears two to three times the continuous current then (common practice, no source).
+        // Peaks last seconds: silicone bears two to three times the continuous current then (common practice, no
+        // source).
         constexpr double kBurst = 2.5;
         if (f.severity == Severity::pass && current.peak_A > kBurst * stock->carries_A) {
             f.variant = "burst";

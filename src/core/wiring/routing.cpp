@@ -248,6 +248,16 @@ std::optional<PortExit> portExit(const Build &build, const WireEnd &end) {
     return exit;
 }
 
+std::vector<RouteStop> impliedStops(const Build &build, const Wire &wire) {
+    const Part *a = findPart(build, wire.from.part), *b = findPart(build, wire.to.part);
+    const Arm *first = a ? armUnder(build, *a) : nullptr, *second = b ? armUnder(build, *b) : nullptr;
+    std::vector<RouteStop> stops;
+    if (first == second) return stops;
+    for (const Arm *arm : {first, second})
+        if (arm) stops.push_back({arm->id, Vec3::Zero()});
+    return stops;
+}
+
 double coreDiameter_mm(const Wire &wire, int awg) {
     if (wire.lay == WireLay::coax) return 1.13;
     if (wire.lay == WireLay::flat) return 0.8;

@@ -40,6 +40,9 @@ struct PortExit {
 };
 std::optional<PortExit> portExit(const Build &build, const WireEnd &end);
 
+/// The stops that a wire without any is led by: the arms that its ends sit on, `from`'s first.
+std::vector<RouteStop> impliedStops(const Build &build, const Wire &wire);
+
 /// Outside diameter of one core, mm, from the stock table; 1.13 for coax.
 double coreDiameter_mm(const Wire &wire, int awg);
 

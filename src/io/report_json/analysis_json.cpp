@@ -176,6 +176,7 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
                          {"shift_mm", toJson(fix.shift_mm)},
                          {"tilt_deg", orNull(fix.tilt_deg)},
                          {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
+                         {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
                          {"text", wordFix(build, fix).text()}});
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();

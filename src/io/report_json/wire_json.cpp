@@ -232,6 +232,27 @@ OrderedJson linksJson(const Analysis &analysis) {
     return out;
 }
 
+OrderedJson wireChangeJson(const WireChange &change) {
+    switch (change.kind) {
+    case WireChange::Kind::gauge: return {{"change", "gauge"}, {"wire", change.wire}, {"gauge_AWG", change.gauge_AWG}};
+    case WireChange::Kind::stock: return {{"change", "stock"}, {"wire", change.wire}};
+    case WireChange::Kind::twist: return {{"change", "twist"}, {"wire", change.wire}};
+    case WireChange::Kind::grommet: return {{"change", "grommet"}, {"passThrough", change.wire}};
+    case WireChange::Kind::movePin:
+        return {{"change", "move-pin"},
+                {"wire", change.wire},
+                {"core", change.core},
+                {"atFrom", change.atFrom},
+                {"pin", change.pin}};
+    case WireChange::Kind::supply:
+        return {{"change", "supply"}, {"load", change.wire}, {"part", change.part}, {"supply", change.pin}};
+    case WireChange::Kind::port:
+        return {{"change", "port"}, {"wire", change.wire}, {"atFrom", change.atFrom}, {"port", change.pin}};
+    case WireChange::Kind::tie: return {{"change", "tie"}, {"position_mm", toJson(change.at_mm)}};
+    }
+    return nullptr;
+}
+
 OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
     const CutList list = cutList(build, analysis.derived);
     OrderedJson out;

@@ -11,6 +11,7 @@ OrderedJson holesJson(const Build &build, const Analysis &analysis);
 OrderedJson meetingsJson(const Build &build, const Analysis &analysis);
 OrderedJson powerJson(const Build &build, const Analysis &analysis);
 OrderedJson linksJson(const Analysis &analysis);
+OrderedJson wireChangeJson(const WireChange &change);
 OrderedJson cutListJson(const Build &build, const Analysis &analysis);
 
 } // namespace waxis::io

@@ -99,13 +99,26 @@ QString directionText(const Vec3 &direction) {
 std::vector<Pin> readPins(const QString &text) {
     static const QRegularExpression gaps("[,;\\s]+");
     std::vector<Pin> pins;
-    for (const auto &word : text.split(gaps, Qt::SkipEmptyParts)) pins.push_back({word.toStdString()});
+    for (QString word : text.split(gaps, Qt::SkipEmptyParts)) {
+        Pin pin;
+        pin.inverted = word.size() > 1 && word.startsWith('!');
+        if (pin.inverted) word.remove(0, 1);
+        if (const auto at = word.indexOf('@'); at > 0)
+            if (const auto volts = readLength(word.mid(at + 1)); volts && *volts >= 0) {
+                pin.level_V = volts;
+                word.truncate(at);
+            }
+        pin.signal = word.toStdString();
+        pins.push_back(std::move(pin));
+    }
     return pins;
 }
 
 QString pinsText(const std::vector<Pin> &pins) {
     QStringList words;
-    for (const auto &pin : pins) words << QString::fromStdString(pin.signal);
+    for (const auto &pin : pins)
+        words << (pin.inverted ? "!" : "") + QString::fromStdString(pin.signal) +
+                     (pin.level_V ? "@" + numberText(*pin.level_V) : QString());
     return words.join(' ');
 }
 

@@ -27,7 +27,7 @@ bool canBeTyped(const Shape &shape);
 std::optional<Vec3> readDirection(const QString &text);
 QString directionText(const Vec3 &direction);
 
-/// "5V GND TX RX".
+/// "5V GND TX@3.3 !RX": the level in volts behind @, ! for a line that is inverted.
 std::vector<Pin> readPins(const QString &text);
 QString pinsText(const std::vector<Pin> &pins);
 

@@ -1,0 +1,148 @@
+#include "app/stages/wire/cut_page.h"
+
+#include "io/csv/cut_csv.h"
+
+#include <QClipboard>
+#include <QFileDialog>
+#include <QGuiApplication>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QSaveFile>
+#include <QTableWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace waxis::wire {
+
+CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    setObjectName("cut-page");
+    setAttribute(Qt::WA_StyledBackground);
+    table_ = new QTableWidget;
+    table_->setObjectName("cut-table");
+    table_->setAccessibleName(tr("Cut list"));
+    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length"),  tr("how"),
+                            tr("from"),  tr("its end"), tr("to"),  tr("its end"), tr("twist")};
+    table_->setColumnCount(int(heads.size()));
+    table_->setHorizontalHeaderLabels(heads);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(23);
+    table_->setShowGrid(false);
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setFrameShape(QFrame::NoFrame);
+    table_->setWordWrap(false);
+    auto *header = table_->horizontalHeader();
+    header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    header->setHighlightSections(false);
+    const std::array<int, 10> widths{112, 58, 44, 58, 74, 0, 100, 0, 100, 78};
+    for (int c = 0; c < 10; ++c) {
+        header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
+        if (widths[std::size_t(c)] > 0) header->resizeSection(c, widths[std::size_t(c)]);
+    }
+    stock_ = new QLabel;
+    stock_->setObjectName("stock");
+    stock_->setWordWrap(true);
+    auto *save = new QToolButton;
+    save->setText(tr("Save as CSV…"));
+    save->setObjectName("save-cut-list");
+    auto *copy = new QToolButton;
+    copy->setText(tr("Copy"));
+    copy->setToolTip(tr("The whole list as CSV"));
+    auto *foot = new QHBoxLayout;
+    foot->addWidget(stock_, 1);
+    foot->addWidget(copy);
+    foot->addWidget(save);
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 10);
+    column->addWidget(table_, 1);
+    column->addLayout(foot);
+    connect(save, &QToolButton::clicked, this, &CutPage::save);
+    connect(copy, &QToolButton::clicked, this, [this] {
+        QGuiApplication::clipboard()->setText(asCsv());
+        emit said(tr("Cut list copied as CSV."), false);
+    });
+    connect(table_, &QTableWidget::cellClicked, this, [this](int row, int) {
+        if (const auto *label = table_->item(row, 0)) document_.select(label->data(Qt::UserRole).toString());
+    });
+    connect(&document_, &app::Document::changed, this, &CutPage::refresh);
+    connect(&theme_, &theme::Theme::changed, this, &CutPage::dress);
+    dress();
+}
+
+void CutPage::dress() {
+    const auto &c = theme_.colors();
+    setStyleSheet(
+        QStringLiteral(
+            "QWidget#cut-page { background: %1; } QLabel { color: %3; }"
+            "QTableWidget { background: %1; color: %2; selection-background-color: %4; selection-color: %2; }"
+            "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %5; }"
+            "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %3; border: none; "
+            "padding: 3px 6px; border-bottom: 1px solid %5; }"
+            "QToolButton { color: %2; background: transparent; border: 1px solid %4; border-radius: 3px; "
+            "padding: 3px 8px; }")
+            .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name(), c.matGrid.name()));
+    table_->setFont(theme_.text(12));
+}
+
+QString CutPage::asCsv() const {
+    return QString::fromStdString(writeCutList(cutList(document_.build(), document_.analysis().derived)));
+}
+
+void CutPage::refresh() {
+    if (!isVisible()) return;
+    const CutList list = cutList(document_.build(), document_.analysis().derived);
+    table_->setRowCount(int(list.rows.size()));
+    for (int row = 0; row < table_->rowCount(); ++row) {
+        const CutRow &r = list.rows[std::size_t(row)];
+        const QStringList texts{QString::fromStdString(r.label),
+                                QString::fromStdString(r.colour),
+                                r.gauge_AWG > 0 ? QString::number(r.gauge_AWG) : tr("–"),
+                                tr("%1 mm").arg(r.length_mm, 0, 'f', 0),
+                                QString::fromStdString(r.cut),
+                                QString::fromStdString(r.from),
+                                QString::fromStdString(r.stripFrom),
+                                QString::fromStdString(r.to),
+                                QString::fromStdString(r.stripTo),
+                                QString::fromStdString(r.twistGroup)};
+        for (int c = 0; c < int(texts.size()); ++c) {
+            QTableWidgetItem *item = table_->item(row, c);
+            if (!item) table_->setItem(row, c, item = new QTableWidgetItem);
+            item->setText(texts[c]);
+            item->setToolTip(texts[c]);
+            if (c == 0) item->setData(Qt::UserRole, QString::fromStdString(r.wire));
+            if (c == 2 || c == 3) item->setFont(theme_.numbers(12));
+        }
+    }
+    QStringList stock;
+    for (const auto &s : list.stock)
+        stock << tr("AWG %1 %2 %3 m").arg(s.gauge_AWG).arg(QString::fromStdString(s.colour)).arg(s.metres, 0, 'f', 2);
+    QStringList more;
+    more << tr("%n tie(s)", nullptr, list.ties);
+    if (list.sleeve_mm > 0) more << tr("sleeve %1 mm").arg(list.sleeve_mm, 0, 'f', 0);
+    if (list.grommets > 0) more << tr("%n grommet(s)", nullptr, list.grommets);
+    if (list.splices > 0) more << tr("%n splice(s)", nullptr, list.splices);
+    stock_->setText(list.rows.empty() ? tr("No wires yet: join two ports on the Routes page.")
+                                      : tr("Stock: %1.  %2.  Solder with air moving past you; fumes and hot tips hurt.")
+                                            .arg(stock.join(" · "), more.join(", ")));
+}
+
+void CutPage::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
+void CutPage::save() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save the cut list"),
+                                                      document_.title() + "-cut-list.csv", tr("CSV (*.csv)"));
+    if (path.isEmpty()) return;
+    QSaveFile file(path);
+    const QByteArray bytes = asCsv().toUtf8();
+    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
+    emit said(written ? tr("Cut list saved to %1.").arg(path)
+                      : tr("%1 cannot be written: %2").arg(path, file.errorString()),
+              !written);
+}
+
+} // namespace waxis::wire

@@ -1,0 +1,246 @@
+#include "app/stages/wire/pins_page.h"
+
+#include "core/links/link_report.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace waxis::wire {
+
+namespace {
+QString named(const Build &build, const std::string &id) { return QString::fromStdString(displayName(build, id)); }
+} // namespace
+
+PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme) {
+    setObjectName("pins-page");
+    setAttribute(Qt::WA_StyledBackground);
+    auto box = [&](const char *name, const QString &says) {
+        auto *combo = new QComboBox;
+        combo->setObjectName(name);
+        combo->setAccessibleName(says);
+        combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        combo->setMinimumContentsLength(16);
+        return combo;
+    };
+    left_ = box("left-port", tr("Port on the left"));
+    right_ = box("right-port", tr("Port on the right"));
+    wish_ = box("wish", tr("A part that you think of fitting"));
+    propose_ = new QToolButton;
+    propose_->setObjectName("propose");
+    propose_->setText(tr("Join what belongs together"));
+    propose_->setToolTip(tr("Transmit to receive, ground to ground, supply to the same supply; pins that are free"));
+    suggest_ = new QToolButton;
+    suggest_->setObjectName("suggest-port");
+    suggest_->setText(tr("Free port there"));
+    suggest_->setToolTip(tr("The port of the part on the right that suits best and is free"));
+    board_ = new PinBoard(document_, theme_);
+    auto *top = new QHBoxLayout;
+    top->addWidget(left_, 1);
+    top->addWidget(propose_);
+    top->addWidget(suggest_);
+    top->addWidget(right_, 1);
+    auto card = [&](const QString &title, QWidget *extra) {
+        auto *frame = new QWidget;
+        frame->setObjectName("link-card");
+        frame->setAttribute(Qt::WA_StyledBackground);
+        auto *column = new QVBoxLayout(frame);
+        column->setContentsMargins(10, 8, 10, 8);
+        auto *head = new QLabel(title);
+        head->setObjectName("card-head");
+        head->setFont(theme_.text(13, true));
+        column->addWidget(head);
+        if (extra) column->addWidget(extra);
+        auto *body = new QLabel;
+        body->setWordWrap(true);
+        body->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+        body->setFont(theme_.text(12));
+        body->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        column->addWidget(body, 1);
+        return std::pair(frame, body);
+    };
+    const auto [portsCard, ports] = card(tr("Serial ports"), nullptr);
+    const auto [motorsCard, motors] = card(tr("Motor outputs"), nullptr);
+    const auto [needsCard, needs] = card(tr("Would it fit?"), wish_);
+    ports_ = ports;
+    ports_->setObjectName("serial-ports");
+    motors_ = motors;
+    motors_->setObjectName("motor-outputs");
+    needs_ = needs;
+    needs_->setObjectName("needs");
+    auto *cards = new QHBoxLayout;
+    cards->setSpacing(8);
+    cards->addWidget(portsCard, 1);
+    cards->addWidget(motorsCard, 1);
+    cards->addWidget(needsCard, 1);
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 12);
+    column->addLayout(top);
+    column->addWidget(board_, 3);
+    column->addLayout(cards, 2);
+    for (QComboBox *combo : {left_, right_})
+        connect(combo, &QComboBox::activated, this, [this] {
+            board_->show(endOf(*left_), endOf(*right_));
+            refresh();
+        });
+    connect(wish_, &QComboBox::activated, this, &PinsPage::refresh);
+    connect(propose_, &QToolButton::clicked, this, [this] {
+        const WireEnd from = endOf(*left_), to = endOf(*right_);
+        if (document_.edit(
+                tr("Connect %1 with %2").arg(named(document_.build(), from.part), named(document_.build(), to.part)),
+                connectPorts(document_.build(), from, to)))
+            refresh();
+    });
+    connect(suggest_, &QToolButton::clicked, this, [this] {
+        const WireEnd from = endOf(*left_), to = endOf(*right_);
+        if (const auto port = proposePort(document_.build(), from, to.part)) {
+            filling_ = true;
+            fillPorts(*right_, *port);
+            filling_ = false;
+            board_->show(from, *port);
+            refresh();
+        } else
+            emit document_.refused(tr("%1 has no free port that suits.").arg(named(document_.build(), to.part)));
+    });
+    connect(&document_, &app::Document::changed, this, &PinsPage::refresh);
+    connect(&document_, &app::Document::selectionChanged, this, &PinsPage::followSelection);
+    connect(&theme_, &theme::Theme::changed, this, &PinsPage::dress);
+    dress();
+}
+
+void PinsPage::dress() {
+    const auto &c = theme_.colors();
+    setStyleSheet(QStringLiteral(
+                      "QWidget#pins-page { background: %1; } QWidget#link-card { background: %2; border: 1px solid %5; "
+                      "border-radius: 3px; } QLabel { color: %4; } QLabel#card-head { color: %3; }"
+                      "QToolButton { color: %3; background: transparent; border: 1px solid %5; border-radius: 3px; "
+                      "padding: 3px 8px; } QToolButton:disabled { color: %4; border-color: transparent; }")
+                      .arg(c.mat.name(), c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name()));
+}
+
+WireEnd PinsPage::endOf(const QComboBox &box) {
+    const QStringList words = box.currentData().toStringList();
+    return words.size() == 2 ? WireEnd{words[0].toStdString(), words[1].toStdString()} : WireEnd{};
+}
+
+void PinsPage::fillPorts(QComboBox &box, const WireEnd &keep) {
+    const Build &build = document_.build();
+    box.clear();
+    int chosen = -1;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        for (const auto &port : type->ports) {
+            if (port.pins.empty() || port.kind == PortKind::usb) continue;
+            const WireEnd end{part.id, port.id};
+            if (end == keep) chosen = box.count();
+            box.addItem(tr("%1 · %2").arg(QString::fromStdString(part.name), QString::fromStdString(port.id)),
+                        QStringList{QString::fromStdString(part.id), QString::fromStdString(port.id)});
+        }
+    }
+    box.setCurrentIndex(chosen);
+}
+
+void PinsPage::showPort(const WireEnd &end) {
+    WireEnd other = board_->right();
+    for (const auto &wire : document_.build().wires) {
+        if (wire.from == end) other = wire.to;
+        if (wire.to == end) other = wire.from;
+    }
+    board_->show(end, other);
+    refresh();
+}
+
+void PinsPage::followSelection() {
+    if (!isVisible()) return;
+    if (const Wire *wire = findWire(document_.build(), document_.selected().toStdString());
+        wire && wire->lay != WireLay::coax)
+        board_->show(wire->from, wire->to);
+    refresh();
+}
+
+void PinsPage::refresh() {
+    if (!isVisible() || filling_) return;
+    filling_ = true;
+    const Build &build = document_.build();
+    if (!portOf(build, board_->left())) // something to look at: the first wire with pins
+        for (const auto &wire : build.wires)
+            if (wire.lay != WireLay::coax && portOf(build, wire.from) && portOf(build, wire.to)) {
+                board_->show(wire.from, wire.to);
+                break;
+            }
+    fillPorts(*left_, board_->left());
+    fillPorts(*right_, board_->right());
+    const bool both = left_->currentIndex() >= 0 && right_->currentIndex() >= 0;
+    propose_->setEnabled(both && !proposeCores(build, endOf(*left_), endOf(*right_)).empty() &&
+                         std::none_of(build.wires.begin(), build.wires.end(), [&](const Wire &w) {
+                             return (w.from == endOf(*left_) && w.to == endOf(*right_)) ||
+                                    (w.to == endOf(*left_) && w.from == endOf(*right_));
+                         }));
+    suggest_->setEnabled(both);
+    const LinkReport &links = document_.analysis().derived.links;
+    QStringList lines;
+    for (const auto &serial : links.serial)
+        lines << tr("%1: %2").arg(QString::fromStdString(serial.port),
+                                  serial.usedBy.empty() ? tr("free") : named(build, serial.usedBy));
+    if (!lines.isEmpty()) lines << tr("%1 of %2 left").arg(links.freeSerial).arg(links.serial.size());
+    for (const auto &[from, to] : links.channels)
+        lines << tr("channel %1 → %2").arg(QString::fromStdString(from), QString::fromStdString(to));
+    ports_->setText(lines.isEmpty() ? tr("No controller aboard yet.") : lines.join('\n'));
+    lines.clear();
+    for (const auto &motor : links.motors) {
+        QString name = named(build, motor.mount);
+        name.remove(tr(" propeller disc"));
+        const bool right = motor.output.empty() || signalOf(motor.output).number == motor.number;
+        lines << tr("%1, number %2: %3%4")
+                     .arg(name)
+                     .arg(motor.number)
+                     .arg(motor.output.empty() ? tr("no signal") : QString::fromStdString(motor.output),
+                          right ? QString() : tr("  ✕"));
+    }
+    motors_->setText(lines.isEmpty() ? tr("No motors yet.") : lines.join('\n'));
+    // What somebody thinks of fitting: what it needs, and what is free for it.
+    const QString kept = wish_->currentData().toString();
+    wish_->clear();
+    wish_->addItem(tr("choose a part from the library"), QString());
+    for (const auto &[id, type] : document_.library()) {
+        const bool talks = type.kind == PartKind::receiver || type.kind == PartKind::gps ||
+                           type.kind == PartKind::digitalVideoUnit || type.kind == PartKind::videoTransmitter ||
+                           type.kind == PartKind::flightCamera || type.kind == PartKind::lamp ||
+                           type.kind == PartKind::gimbal;
+        if (talks) wish_->addItem(QString::fromStdString(type.name), QString::fromStdString(id));
+    }
+    wish_->setCurrentIndex(std::max(0, wish_->findData(kept)));
+    const auto wished = document_.library().find(wish_->currentData().toString().toStdString());
+    if (wished == document_.library().end())
+        needs_->setText(tr("Converting to another unit? Choose it, and see what it needs and what is free."));
+    else {
+        const PortNeeds needs = needsOf(build, wished->second);
+        QStringList wants, have;
+        if (needs.serial > 0) wants << tr("%n free serial port(s)", nullptr, needs.serial);
+        if (needs.bus) wants << tr("the bus (SDA, SCL)");
+        if (needs.video) wants << tr("a video pin");
+        if (needs.least_V && needs.most_V)
+            wants << tr("%1 to %2 V, %3 A").arg(*needs.least_V).arg(*needs.most_V).arg(needs.peak_A, 0, 'f', 2);
+        QStringList serial, supplies;
+        for (const auto &port : needs.freeSerial) serial << QString::fromStdString(port);
+        for (const auto &supply : needs.supplies) supplies << QString::fromStdString(supply);
+        if (needs.serial > 0)
+            have << (serial.isEmpty() ? tr("no serial port is free") : tr("serial: %1").arg(serial.join(", ")));
+        have << (supplies.isEmpty() ? tr("no supply suits") : tr("supply: %1").arg(supplies.join(", ")));
+        needs_->setText(tr("It needs %1.\n\nHere is what is free: %2.")
+                            .arg(wants.isEmpty() ? tr("nothing that is stated") : wants.join(", "), have.join("; ")));
+    }
+    filling_ = false;
+}
+
+void PinsPage::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    followSelection();
+}
+
+} // namespace waxis::wire

@@ -1,0 +1,47 @@
+// The Wire stage: rails, routes and the table of wires; pins; the cut list.
+#pragma once
+
+#include "app/stages/wire/cut_page.h"
+#include "app/stages/wire/pins_page.h"
+#include "app/stages/wire/rail_panel.h"
+#include "app/stages/wire/wire_map.h"
+#include "app/stages/wire/wire_table.h"
+
+class QStackedWidget;
+class QToolButton;
+
+namespace waxis::wire {
+
+enum class Page { routes, pins, cut };
+
+class WireBench : public QWidget {
+    Q_OBJECT
+
+public:
+    WireBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    RailPanel &rails() { return *rails_; }
+    WireMap &map() { return *map_; }
+    WireTable &table() { return *table_; }
+    PinsPage &pins() { return *pins_; }
+    CutPage &cuts() { return *cuts_; }
+    void showPage(Page page);
+    /// Chooses the first of the things that is a wire, else a part with ports; false for none.
+    bool reveal(const QStringList &ids);
+
+signals:
+    void said(const QString &text, bool bad);
+
+private:
+    app::Document &document_;
+    const theme::Theme &theme_;
+    RailPanel *rails_ = nullptr;
+    WireMap *map_ = nullptr;
+    WireTable *table_ = nullptr;
+    PinsPage *pins_ = nullptr;
+    CutPage *cuts_ = nullptr;
+    QStackedWidget *pages_ = nullptr;
+    std::vector<QToolButton *> tabs_;
+};
+
+} // namespace waxis::wire

@@ -1,0 +1,178 @@
+#include "app/stages/wire/wire_table.h"
+
+#include "app/drawing/wires.h"
+#include "core/rules/rule.h"
+#include "core/wiring/edits.h"
+#include "core/wiring/gauge.h"
+
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QPainter>
+
+namespace waxis::wire {
+
+namespace {
+
+enum Column { cWire, cEnds, cGauge, cRoute, cSlack, cCut, cSupplied, cDrop, cVerdict, cCount };
+
+QString whole(double value) { return QString::number(value, 'f', 0); }
+
+QPixmap mark(Severity severity, double ratio) {
+    QPixmap picture(int(14 * ratio), int(14 * ratio));
+    picture.setDevicePixelRatio(ratio);
+    picture.fill(Qt::transparent);
+    if (severity == Severity::pass) return picture;
+    QPainter painter(&picture);
+    painter.setRenderHint(QPainter::Antialiasing);
+    theme::drawSeverityMark(painter, QPointF(7, 7), 5, severity, theme::severityOnMat(severity));
+    return picture;
+}
+
+} // namespace
+
+WireTable::WireTable(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QTableWidget(parent), document_(document), theme_(theme) {
+    setObjectName("wire-table");
+    setAccessibleName(tr("Wires"));
+    setColumnCount(cCount);
+    setHorizontalHeaderLabels({tr("wire"), tr("from → to"), tr("gauge"), tr("route"), tr("slack"), tr("cut"),
+                               tr("supplied"), tr("drop"), tr("verdict")});
+    horizontalHeaderItem(cRoute)->setToolTip(tr("mm along the route"));
+    horizontalHeaderItem(cSlack)->setToolTip(tr("mm for ends, soldering once more, swaying and opening"));
+    horizontalHeaderItem(cCut)->setToolTip(tr("mm to cut"));
+    horizontalHeaderItem(cSupplied)->setToolTip(tr("mm that came with a part, or ready made"));
+    horizontalHeaderItem(cDrop)->setToolTip(tr("voltage lost there and back at typical current"));
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(24);
+    setShowGrid(false);
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setFrameShape(QFrame::NoFrame);
+    setWordWrap(false);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto *header = horizontalHeader();
+    header->setHighlightSections(false);
+    header->setSectionResizeMode(QHeaderView::Fixed);
+    header->setSectionResizeMode(cWire, QHeaderView::Stretch);
+    header->setSectionResizeMode(cEnds, QHeaderView::Stretch);
+    const std::array<int, cCount> widths{0, 0, 64, 50, 48, 46, 62, 62, 92};
+    for (int c = cGauge; c < cCount; ++c) header->resizeSection(c, widths[std::size_t(c)]);
+    header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
+        if (filling_ || row < 0 || std::size_t(row) >= document_.build().wires.size()) return;
+        document_.select(QString::fromStdString(document_.build().wires[std::size_t(row)].id));
+    });
+    connect(&document_, &app::Document::changed, this, &WireTable::refresh);
+    connect(&document_, &app::Document::judged, this, &WireTable::refresh);
+    connect(&document_, &app::Document::selectionChanged, this, &WireTable::refresh);
+    connect(&theme_, &theme::Theme::changed, this, &WireTable::dress);
+    dress();
+    refresh();
+}
+
+void WireTable::dress() {
+    const auto &c = theme_.colors();
+    setFont(theme_.text(12));
+    setStyleSheet(
+        QStringLiteral(
+            "QTableWidget { background: %1; color: %2; selection-background-color: %3; selection-color: %2; }"
+            "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %4; }"
+            "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %5; border: none; "
+            "padding: 3px 6px; border-bottom: 1px solid %4; }")
+            .arg(c.matBar.name(), c.chalk.name(), c.matGridStrong.name(), c.matGrid.name(), c.softChalk.name()));
+}
+
+QString WireTable::verdictText(const WireReport &report) {
+    switch (report.verdict) {
+    case LeadVerdict::unknown: return tr("not known");
+    case LeadVerdict::cut: return tr("cut");
+    case LeadVerdict::asItIs: return report.spare_mm > 20 ? tr("%1 spare").arg(whole(report.spare_mm)) : tr("as it is");
+    case LeadVerdict::trim: return tr("trim %1").arg(whole(*report.supplied_mm - report.cut_mm));
+    case LeadVerdict::shortBy: return tr("%1 short").arg(whole(-report.spare_mm));
+    case LeadVerdict::readyMade: return tr("ready made");
+    case LeadVerdict::none: return tr("none reaches");
+    }
+    return {};
+}
+
+Severity WireTable::worstAbout(const Analysis &analysis, const std::string &wire) {
+    Severity worst = Severity::pass;
+    for (const auto &finding : analysis.findings) {
+        if (finding.accepted() || ruleOf(finding.rule).stage != Stage::wire) continue;
+        if (finding.subjects.empty() || finding.subjects[0] != wire) continue;
+        if (finding.severity < worst) worst = finding.severity;
+    }
+    return worst;
+}
+
+void WireTable::refresh() {
+    if (!isVisible()) return;
+    filling_ = true;
+    const Build &build = document_.build();
+    const Derived &derived = document_.analysis().derived;
+    setRowCount(int(build.wires.size()));
+    int chosen = -1;
+    for (int row = 0; row < rowCount(); ++row) {
+        const Wire &wire = build.wires[std::size_t(row)];
+        const WireReport &report = derived.wiring.wires[std::size_t(row)];
+        const WireCurrent &current = derived.power.wires[std::size_t(row)];
+        auto put = [&](int column, const QString &text, bool number) {
+            QTableWidgetItem *at = item(row, column);
+            if (!at) setItem(row, column, at = new QTableWidgetItem);
+            at->setText(text);
+            at->setFont(number ? theme_.numbers(12) : theme_.text(12, column == cWire));
+            at->setForeground(column == cEnds ? theme_.colors().softChalk : theme_.colors().chalk);
+        };
+        put(cWire, QString::fromStdString(wire.name), false);
+        item(row, cWire)->setData(Qt::DecorationRole, drawing::wireColor(report.role));
+        put(cEnds,
+            tr("%1 → %2, %3")
+                .arg(QString::fromStdString(displayName(build, wire.from.part)),
+                     QString::fromStdString(displayName(build, wire.to.part)), QString::fromStdString(wire.to.port)),
+            false);
+        put(cGauge,
+            wire.lay == WireLay::coax   ? tr("coax")
+            : wire.lay == WireLay::flat ? tr("flat %1").arg(wire.cores.size())
+                                        : tr("%1 × %2").arg(wire.cores.size()).arg(report.gauge_AWG),
+            true);
+        put(cRoute, whole(report.route_mm), true);
+        put(cSlack, whole(report.ends_mm + report.resolder_mm + report.slack_mm), true);
+        put(cCut,
+            report.verdict == LeadVerdict::cut || report.verdict == LeadVerdict::trim ? whole(report.cut_mm) : tr("–"),
+            true);
+        put(cSupplied, report.supplied_mm ? whole(*report.supplied_mm) : tr("–"), true);
+        double drop_V = 0;
+        if (current.known && current.typical_A > 0 && report.role != WireRole::phase)
+            drop_V = loopDrop(report.gauge_AWG, report.cut_mm, current.typical_A).drop_V;
+        put(cDrop, drop_V > 0.0005 ? tr("%1 mV").arg(drop_V * 1e3, 0, 'f', drop_V < 0.01 ? 1 : 0) : tr("–"), true);
+        put(cVerdict, verdictText(report), false);
+        const Severity worst = worstAbout(document_.analysis(), wire.id);
+        item(row, cVerdict)->setData(Qt::DecorationRole, mark(worst, devicePixelRatioF()));
+        if (worst == Severity::stop) item(row, cVerdict)->setForeground(theme::severityOnMat(worst));
+        if (QString::fromStdString(wire.id) == document_.selected()) chosen = row;
+    }
+    if (chosen >= 0 && chosen != currentRow())
+        setCurrentCell(chosen, 0);
+    else if (chosen < 0)
+        setCurrentItem(nullptr);
+    filling_ = false;
+}
+
+void WireTable::showEvent(QShowEvent *event) {
+    QTableWidget::showEvent(event);
+    refresh();
+}
+
+void WireTable::keyPressEvent(QKeyEvent *event) {
+    const int row = currentRow();
+    if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && row >= 0) {
+        const Wire wire = document_.build().wires[std::size_t(row)];
+        document_.edit(tr("Take %1 out").arg(QString::fromStdString(wire.name)),
+                       removeWire(document_.build(), wire.id));
+        return;
+    }
+    QTableWidget::keyPressEvent(event);
+}
+
+} // namespace waxis::wire
