@@ -55,6 +55,47 @@ void analyseOneMove(benchmark::State &state, const Build &build, const std::stri
     }
 }
 
+/// Every route of a demo from nothing.
+void leadAll(benchmark::State &state, const std::string &demo) {
+    const Build build = loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build;
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const Practice practice = practiceOf(build.practice);
+    for (auto _ : state) {
+        RouteKeeper keeper;
+        benchmark::DoNotOptimize(
+            &keeper.update(build, practice, derived.world->bodies(), derived.owners, derived.traits));
+    }
+    state.counters["wires"] = double(build.wires.size());
+}
+
+/// 300 wires between ports of Stakewalker that have nothing to do with each other, so that ways differ.
+void lead300(benchmark::State &state) {
+    Build build = loadBuild(kDemo)->build;
+    std::vector<WireEnd> ends;
+    for (const auto &part : build.parts)
+        for (const auto &port : typeOf(build, part)->ports)
+            if (!port.pins.empty() && port.kind != PortKind::usb) ends.push_back({part.id, port.id});
+    build.wires.clear();
+    for (std::size_t i = 0; build.wires.size() < 300; ++i) {
+        Wire wire;
+        wire.id = "w" + std::to_string(i);
+        wire.from = ends[i % ends.size()];
+        wire.to = ends[(i * 7 + i / ends.size() * 3 + 1) % ends.size()];
+        if (wire.from.part == wire.to.part) continue;
+        wire.cores.push_back({"GND", "GND", {}, {}});
+        build.wires.push_back(wire);
+    }
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const Practice practice = practiceOf(build.practice);
+    for (auto _ : state) {
+        RouteKeeper keeper;
+        benchmark::DoNotOptimize(
+            &keeper.update(build, practice, derived.world->bodies(), derived.owners, derived.traits));
+    }
+}
+
 /// All stacks of the demo: gaps, screws, tolerances, cables.
 void demoStacks(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;
@@ -202,6 +243,9 @@ BENCHMARK(pullAnArm)->Unit(benchmark::kMillisecond);
 BENCHMARK(loadDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(saveDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoFull)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(leadAll, stakewalker, std::string("stakewalker"))->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(leadAll, kilnlamp, std::string("kilnlamp"))->Unit(benchmark::kMillisecond);
+BENCHMARK(lead300)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoStacks)->Unit(benchmark::kMillisecond);
 BENCHMARK(demoLayerDragged)->Unit(benchmark::kMillisecond);
 BENCHMARK(owlboxWhatIf)->Unit(benchmark::kMillisecond);

@@ -50,7 +50,8 @@ int importFrame(const ImportOptions &options, Streams io);
 
 struct ExportOptions {
     std::string file;
-    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv; ///< files to write; "-" is the standard output
+    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv,
+        cutCsv; ///< files to write; "-" is the standard output
 };
 int exportBuild(const ExportOptions &options, Streams io);
 

@@ -1,7 +1,9 @@
 // Drawings in, plates and kit lists out, frames from layouts.
 #include "cli/commands.h"
 
+#include "core/analysis/analysis.h"
 #include "core/layout/layout.h"
+#include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
 #include "io/drawing/dxf_reader.h"
 #include "io/drawing/plate_writer.h"
@@ -118,9 +120,14 @@ int exportBuild(const ExportOptions &options, Streams io) {
     write(options.drillDxf, [&] { return platesAsDxf(frame, PlateSheet::drillTemplate); });
     write(options.drillSvg, [&] { return platesAsSvg(frame, PlateSheet::drillTemplate); });
     write(options.kitCsv, [&] { return writeKitList(build); });
+    write(options.cutCsv, [&] {
+        Analyser analyser;
+        return writeCutList(cutList(build, analyser.update(build).derived));
+    });
     if (!any) {
-        fmt::print(io.err,
-                   "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg or --kit-csv\n");
+        fmt::print(
+            io.err,
+            "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv or --cut-csv\n");
         return unreadable;
     }
     return written ? clean : unreadable;

@@ -39,7 +39,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("4 stop, 8 watch"));
+        QVERIFY(r.out.contains("8 stop, 19 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void checkExitsWithZeroWhenNothingStops() {
@@ -116,7 +116,8 @@ private slots:
         QVERIFY(std::abs(outputs["x_mm"].toDouble() - 4.11122145) < 1e-6);
         const Run list = run({"calc", "--list"});
         for (const char *name : {"mass-rollup", "attitude", "cg-three-scales", "cg-two-supports", "cg-height",
-                                 "thrust-split", "thread", "hole-pattern"})
+                                 "thrust-split", "thread", "hole-pattern", "wire-gauge", "voltage-drop", "twist-length",
+                                 "bundle", "hole-fill", "bend", "hover-power", "air"})
             QVERIFY(list.out.contains(name));
         QVERIFY(QJsonDocument::fromJson(run({"calc", "--list", "--json"}).out).isArray());
     }

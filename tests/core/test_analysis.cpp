@@ -102,6 +102,7 @@ private slots:
             for (const auto &row : derived.massRows) {
                 const Part *part = findPart(build, row.id);
                 if (part && !isAboard(*part, build.loadCases[i])) continue;
+                if (row.kind == MassKind::wire && !(row.cases >> i & 1)) continue;
                 sum += row.element.mass_g;
                 moment += row.element.mass_g * row.element.centroid_mm;
             }

@@ -305,10 +305,8 @@ private slots:
         const Build build = stakewalker();
         const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
         QVERIFY(bool(library));
-        const auto unit =
-            std::find_if(library->types.begin(), library->types.end(), [](const auto &t) { return t.id == "dvu-30"; });
-        QVERIFY(unit != library->types.end());
-        const PortNeeds needs = needsOf(build, *unit);
+        QVERIFY(library->types.contains("dvu-30"));
+        const PortNeeds needs = needsOf(build, library->types.at("dvu-30"));
         QCOMPARE(needs.serial, 1);
         QCOMPARE(needs.freeSerial.size(), std::size_t(2)); // two of four are used
         QVERIFY(std::find(needs.supplies.begin(), needs.supplies.end(), "fc/9v") != needs.supplies.end());

@@ -264,6 +264,23 @@ private slots:
             }
         }
     }
+    void whatWasLedInAHurryIsSettledAfterwards() {
+        const auto loaded = loadBuild(WEIGHTAXIS_TEST_DATA "/demos/kilnlamp.waxis");
+        QVERIFY(bool(loaded));
+        Analyser dragged, fresh;
+        dragged.update(loaded->build);
+        dragged.setHurry(true);
+        Build build = loaded->build;
+        for (int step = 0; step < 3; ++step) {
+            build = *shiftPart(build, "gps", Vec3(2, -1, 0));
+            dragged.update(build);
+        }
+        dragged.setHurry(false);
+        const auto &a = dragged.update(build).derived.routes;
+        const auto &b = fresh.update(build).derived.routes;
+        for (std::size_t w = 0; w < a.size(); ++w)
+            QVERIFY2(a[w].points_mm == b[w].points_mm, build.wires[w].id.c_str());
+    }
     void pinnedPointsAreOnTheWay() {
         Build build = stakewalker();
         const Vec3 point(-60, 40, 25);

@@ -346,7 +346,7 @@ private slots:
         Port pads;
         pads.id = "uart1";
         pads.position_mm = {18, 0, 1.6};
-        pads.pins = {{"5V"}, {"GND"}, {"TX"}, {"RX"}};
+        for (const char *name : {"5V", "GND", "TX", "RX"}) pads.pins.push_back({name, {}, false});
         board.ports = {pads};
         Layers layers(plateForStacks());
         layers.spacer(5).board(board);
@@ -382,7 +382,7 @@ private slots:
             plug.kind = PortKind::socket;
             plug.position_mm = {18 * side, 0, 3};
             plug.direction = {side, 0, 0};
-            plug.pins = {{"BAT"}, {"GND"}, {"M1"}, {"M2"}, {"M3"}, {"M4"}};
+            for (const char *name : {"BAT", "GND", "M1", "M2", "M3", "M4"}) plug.pins.push_back({name, {}, false});
             board.ports = {plug};
             return board;
         };

@@ -47,7 +47,7 @@ private slots:
 
     void theDemoShowsWeightBalanceAndFindings() {
         WindowFixture f;
-        QVERIFY(f.axisText().startsWith("1117.5 g"));
+        QVERIFY(f.axisText().startsWith("1073.3 g"));
         QVERIFY(showsWhatTheCoreComputes(f));
     }
     void numbersChangeWhileTheMouseIsDown() {
@@ -241,7 +241,7 @@ private slots:
         QCOMPARE(cases->count(), 3);
         cases->setCurrentIndex(1);
         emit cases->activated(1);
-        QVERIFY(f.axisText().startsWith("983.5 g"));
+        QVERIFY(f.axisText().startsWith("938.4 g"));
         auto *profiles = f.window->findChild<QComboBox *>("practice");
         const int watches = f.document().analysis().counts.watch;
         profiles->setCurrentIndex(profiles->findData("sprint"));

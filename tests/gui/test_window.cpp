@@ -315,8 +315,11 @@ private slots:
         QTest::keyClicks(name, "Heather tube");
         QTest::keyClick(name, Qt::Key_Return);
         QCOMPARE(findPart(f.document().build(), "tube-l")->name, std::string("Heather tube"));
-        const auto text = f.window->findings().model().index(0).data().toString();
-        QVERIFY2(text.contains("Heather tube"), qPrintable(text));
+        const auto &model = f.window->findings().model();
+        bool told = false;
+        for (int row = 0; row < model.rowCount(); ++row)
+            told |= model.index(row).data().toString().contains("Heather tube");
+        QVERIFY(told);
         name->selectAll();
         QTest::keyClick(name, Qt::Key_Delete);
         QTest::keyClick(name, Qt::Key_Return); // no name at all is refused

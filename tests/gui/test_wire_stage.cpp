@@ -4,6 +4,7 @@
 #include "window_fixture.h"
 
 #include <QComboBox>
+#include <QLabel>
 #include <QTableWidget>
 #include <QToolButton>
 

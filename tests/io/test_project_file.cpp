@@ -86,7 +86,8 @@ Build everyFieldOfTheFirstVersion() {
     type.centreOfMass_mm = Vec3(0.5, 0, 1);
     type.mounting = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
     type.arrow = Vec3(0, 1, 0);
-    type.ports = {{"uart", PortKind::socket, {5, 0, 1}, {0, 0, 1}, {6, 4, 3}, {{"5V"}, {"GND"}}, true}};
+    type.ports = {
+        {"uart", PortKind::socket, {5, 0, 1}, {0, 0, 1}, {6, 4, 3}, {{"5V", {}, false}, {"TX", 3.3, true}}, true}};
     type.hot = type.flexible = true;
     type.maxThrust_gf = catalogueValue(900);
     build.types = TypeTable{{type.id, type}};
@@ -159,6 +160,23 @@ Build everyField() {
         member.fastening = {FasteningMethod::stack, {}, false, {}};
         build.parts.push_back(member);
     }
+    Wire wire;
+    wire.id = "wire-1";
+    wire.name = "Loom";
+    wire.from = {part.id, "uart"};
+    wire.to = {"screw-1", "uart"};
+    wire.cores = {{"5V", "5V", 26, "orange"}, {"TX", "TX", {}, {}}};
+    wire.lay = WireLay::shielded;
+    wire.gauge_AWG = 28;
+    wire.twistPitch_mm = 14;
+    wire.make = WireMake::readyMade;
+    wire.readyMade_mm = 120;
+    wire.stops = {{"tie-1", Vec3::Zero()}, {std::string(), Vec3(1, 2, 3)}};
+    wire.bundle = "loom";
+    wire.splices = 2;
+    wire.sleeved = true;
+    build.wires = {wire};
+    build.ties = {{"tie-1", Vec3(4, 5, 6)}};
     Stack stack;
     stack.id = "stack-1";
     stack.name = "Controller";

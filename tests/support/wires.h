@@ -6,14 +6,14 @@
 
 namespace waxis::test {
 
-inline Port portAt(const std::string &id, Vec3 position, Vec3 direction, std::vector<std::string> signals,
+inline Port portAt(const std::string &id, Vec3 position, Vec3 direction, std::vector<std::string> names,
                    PortKind kind = PortKind::pads) {
     Port port;
     port.id = id;
     port.kind = kind;
     port.position_mm = position;
     port.direction = direction;
-    for (const auto &signal : signals) port.pins.push_back({signal, {}, false});
+    for (const auto &name : names) port.pins.push_back({name, {}, false});
     return port;
 }
 

@@ -16,11 +16,12 @@ struct Overlays {
     bool sky = false;
     bool room = false;
     bool section = false;
+    bool wires = false;
     bool operator==(const Overlays &) const = default;
 };
 
 /// How the legend shows an overlay.
-enum class Swatch { dashedRing, findings, dot, arrow, cone, rose, corridor, dashDot };
+enum class Swatch { dashedRing, findings, dot, arrow, cone, rose, corridor, dashDot, strands };
 
 struct OverlayDefinition {
     bool Overlays::*shown;
@@ -31,7 +32,7 @@ struct OverlayDefinition {
     Swatch swatch;
 };
 
-inline constexpr std::array<OverlayDefinition, 8> kOverlays{{
+inline constexpr std::array<OverlayDefinition, 9> kOverlays{{
     {&Overlays::propellers, QT_TRANSLATE_NOOP("Overlays", "Propellers"),
      QT_TRANSLATE_NOOP("Overlays", "discs with the blades' room"),
      QT_TRANSLATE_NOOP("Overlays", "propeller discs with the room that the blades need"), 1, Swatch::dashedRing},
@@ -53,6 +54,8 @@ inline constexpr std::array<OverlayDefinition, 8> kOverlays{{
     {&Overlays::section, QT_TRANSLATE_NOOP("Overlays", "Section"),
      QT_TRANSLATE_NOOP("Overlays", "cut of the lower view"),
      QT_TRANSLATE_NOOP("Overlays", "the lower view is cut along this line; drag it"), 8, Swatch::dashDot},
+    {&Overlays::wires, QT_TRANSLATE_NOOP("Overlays", "Wires"), QT_TRANSLATE_NOOP("Overlays", "routes of the wires"),
+     QT_TRANSLATE_NOOP("Overlays", "where each wire runs, in the colour of its use"), 9, Swatch::strands},
 }};
 
 inline QString overlayText(const char *text) { return QCoreApplication::translate("Overlays", text); }

@@ -1,5 +1,6 @@
 #include "app/drawing/pictures.h"
 
+#include "app/drawing/wires.h"
 #include "core/access/corridor.h"
 #include "core/analysis/body_table.h"
 #include "core/attitude/mounting_angles.h"
@@ -357,7 +358,12 @@ QPainterPath arrowPath(const QPointF &from, const QPointF &to, double head) {
 
 std::vector<Picture> picturesOf(View view, const app::Document &document, const Overlays &overlays,
                                 const theme::Theme &theme) {
-    return Painter(view, document, overlays, theme).all();
+    auto pictures = Painter(view, document, overlays, theme).all();
+    if (overlays.wires && document.foldedShare() == 0) {
+        const auto wires = wirePictures(view, document);
+        pictures.insert(pictures.begin(), wires.begin(), wires.end());
+    }
+    return pictures;
 }
 
 std::vector<Picture> sectionPictures(View view, double at_mm, const app::Document &document) {

@@ -1,5 +1,6 @@
 #include "app/drawing/solid_scene.h"
 
+#include "app/drawing/wires.h"
 #include "core/analysis/body_table.h"
 #include "core/base/units.h"
 #include "core/geometry/triangles.h"
@@ -113,6 +114,31 @@ void addBody(const Body &body, const QColor &color, const QColor &ink, std::vect
     }
 }
 
+/// A wire as a four-sided tube along its route.
+void addTube(const std::vector<Vec3> &points, double diameter_mm, const QColor &color, std::vector<SolidCorner> &out,
+             Aabb &bounds) {
+    const float r = float(color.redF()), g = float(color.greenF()), b = float(color.blueF());
+    auto put = [&](const Vec3 &p, const Vec3 &n) {
+        bounds.include(p);
+        out.push_back({float(p.x()), float(p.y()), float(p.z()), float(n.x()), float(n.y()), float(n.z()), r, g, b, 1});
+    };
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const Vec3 along = (points[i + 1] - points[i]).normalized();
+        const Vec3 side = along.unitOrthogonal(), up = along.cross(side);
+        const std::array<Vec3, 4> round{side, up, -side, -up};
+        for (std::size_t k = 0; k < 4; ++k) {
+            const Vec3 a = round[k] * diameter_mm / 2, c = round[(k + 1) % 4] * diameter_mm / 2,
+                       n = (a + c).normalized();
+            put(points[i] + a, n);
+            put(points[i + 1] + a, n);
+            put(points[i + 1] + c, n);
+            put(points[i] + a, n);
+            put(points[i + 1] + c, n);
+            put(points[i] + c, n);
+        }
+    }
+}
+
 } // namespace
 
 SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, const theme::Theme &theme) {
@@ -132,6 +158,14 @@ SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, 
         none.clear();
         addBody(table.bodies[i], look.color, ink, look.clear ? clear : scene.corners, disc ? none : edges,
                 disc && !looks.discs ? ignored : scene.bounds);
+    }
+    for (std::size_t w = 0; w < build.wires.size() && w < analysis.derived.routes.size() && document.foldedShare() == 0;
+         ++w) {
+        const QString id = QString::fromStdString(build.wires[w].id);
+        const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
+        const WireReport &report = analysis.derived.wiring.wires[w];
+        addTube(analysis.derived.routes[w].points_mm, std::clamp(report.bundle_mm, 1.0, 5.0),
+                lit ? theme.colors().plumb : wireColor(report.role), scene.corners, scene.bounds);
     }
     scene.firm = int(scene.corners.size());
     scene.clear = int(clear.size());

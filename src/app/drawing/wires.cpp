@@ -63,6 +63,14 @@ QPainterPath wirePath(View view, const std::vector<Vec3> &points_mm, int cores, 
     return path;
 }
 
+Picture veilPicture(const theme::Theme &theme) {
+    Picture veil;
+    veil.path.addRect(wholeScene());
+    veil.fill = theme.colors().mat;
+    veil.fill.setAlpha(120);
+    return veil;
+}
+
 std::vector<Picture> wirePictures(View view, const app::Document &document, int only) {
     std::vector<Picture> pictures;
     const Build &build = document.build();

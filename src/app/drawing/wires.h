@@ -16,4 +16,7 @@ QPainterPath wirePath(View view, const std::vector<Vec3> &points_mm, int cores, 
 /// All routes of the document, the chosen and lit-up ones strong. `only`: index of the one wire to draw; -1: all.
 std::vector<Picture> wirePictures(View view, const app::Document &document, int only = -1);
 
+/// A veil over everything that is drawn so far, so that wires stand out.
+Picture veilPicture(const theme::Theme &theme);
+
 } // namespace waxis::drawing

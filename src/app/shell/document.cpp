@@ -57,6 +57,7 @@ Document::Document(QObject *parent) : QObject(parent) {
 }
 
 void Document::analyse() {
+    analyser_.setHurry(previewing_);
     analyser_.update(shown_);
     if (folded_ > 0) foldTo(folded_);
 }
@@ -64,7 +65,15 @@ void Document::analyse() {
 void Document::foldTo(double share) {
     folded_ = share;
     drawn_ = share > 0 ? foldedBuild(shown_, share) : Build{};
-    if (share > 0 && share < 1) onTheWay_.update(drawn_);
+    if (share <= 0 || share >= 1) return;
+    // Leading every wire anew at each step would stutter: on the way they are weights where they were.
+    Build light = drawn_;
+    light.wires.clear();
+    for (const auto &row : analysis().derived.massRows)
+        if (row.kind == MassKind::wire && (row.cases >> loadCase_ & 1))
+            light.allowances.push_back(
+                {"on-the-way-" + row.id, row.id, catalogueValue(row.element.mass_g), row.element.centroid_mm});
+    onTheWay_.update(light);
 }
 
 std::optional<Vec3> Document::drawnCg_mm() const {

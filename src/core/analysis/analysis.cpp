@@ -135,7 +135,8 @@ const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
     auto look = [&](const std::vector<Finding> &list) {
         for (const auto &f : list)
-            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit && !f.accepted() &&
+            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit &&
+                (ruleOf(f.rule).stage != Stage::wire || f.rule == RuleId::wirZone) && !f.accepted() &&
                 (!closest || f.margin < closest->margin))
                 closest = &f;
     };
@@ -149,8 +150,9 @@ struct Analyser::State {
     BodyTable table; ///< its bodies have moved into `world`
     ClearanceWorld world;
     RouteKeeper routes;
-    std::size_t wireRows = 0;      ///< mass rows of wires stand last: from here on
-    std::vector<int> fasteningRow; ///< by part: index of its fastening's mass row; -1 for none
+    bool hurry = false, settle = false; ///< wires are led in a hurry; were, and want leading once more
+    std::size_t wireRows = 0;           ///< mass rows of wires stand last: from here on
+    std::vector<int> fasteningRow;      ///< by part: index of its fastening's mass row; -1 for none
     Analysis analysis;
 
     void remakeWorld(const Build &next) {
@@ -261,6 +263,12 @@ Analyser &Analyser::operator=(Analyser &&) noexcept = default;
 
 const Analysis &Analyser::current() const { return state_->analysis; }
 
+void Analyser::setHurry(bool hurry) {
+    state_->settle |= state_->hurry && !hurry;
+    state_->hurry = hurry;
+    state_->routes.setHurry(hurry);
+}
+
 void Analyser::setSurvey(std::shared_ptr<const Survey> survey) { state_->analysis.derived.survey = std::move(survey); }
 
 const Analysis &Analyser::update(const Build &build, const std::optional<Practice> &given) {
@@ -301,9 +309,10 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
             if (const Stack *stack = findStack(build, report.stack))
                 if (auto again = reportOn(build, *stack, practice)) report = std::move(*again);
     if (!incremental) derived.motorScrews = motorScrewsOf(build, practice);
-    const bool wired =
-        !incremental || !changed.empty() || state.build->wires != build.wires || state.build->ties != build.ties;
+    const bool wired = state.settle || !incremental || !changed.empty() || state.build->wires != build.wires ||
+                       state.build->ties != build.ties;
     if (wired) state.leadWires(build);
+    state.settle = false;
     if (wired) {
         derived.balance.clear();
         for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)

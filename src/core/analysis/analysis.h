@@ -30,6 +30,8 @@ public:
     /// The result stays valid until the next call. `practice` overrides the build's own when given.
     const Analysis &update(const Build &build, const std::optional<Practice> &practice = {});
     const Analysis &current() const;
+    /// While the mouse is down: wires that would take long to lead are stretched (see RouteKeeper).
+    void setHurry(bool hurry);
     /// A survey (core/survey) for the next update to judge by. It stays until another comes; once the build has moved
     /// on it counts as stale.
     void setSurvey(std::shared_ptr<const Survey> survey);

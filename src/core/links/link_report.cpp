@@ -393,7 +393,10 @@ std::optional<WireEnd> proposePort(const Build &build, const WireEnd &end, const
         double score = 0;
         for (const auto &core : cores) score += carriesPower(signalOf(core.fromPin).kind) ? 1 : 10;
         score -= 0.1 * double(port.pins.size() - cores.size());
-        if (cores.empty() || score <= bestScore) continue;
+        const bool onlyGround = std::all_of(cores.begin(), cores.end(), [](const WireCore &core) {
+            return signalOf(core.fromPin).kind == SignalKind::ground;
+        });
+        if (onlyGround || score <= bestScore) continue;
         bestScore = score;
         best = other;
     }

@@ -230,14 +230,16 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
         if (points.size() < 2) continue;
         Finding nearest;
         double least = 1e300;
+        const auto samples = samplesAlong(points, 5);
+        Aabb run;
+        for (const Vec3 &p : samples) run.include(p);
         for (const auto &mount : build.frame->motorMounts) {
             if (mount.propDiameter_mm <= 0) continue;
             const Shape disc = discShape(mount, up, down);
             const Pose pose = discPose(mount, up, down);
+            if (boxGap(run, boundsOf(disc, pose)) > practice[Limit::propFlexibleGap] + 5) continue;
             const Pose inverse = pose.inverse();
-            // Its own motor's wires leave under the blades; the zone above and round them still counts.
-            for (double s = 0; s <= derived.routes[w].length_mm; s += 5) {
-                const Vec3 p = pointAlong(points, s);
+            for (const Vec3 &p : samples) {
                 const double away = pointDistance(disc, inverse * p) - derived.wiring.wires[w].bundle_mm / 2;
                 if (away >= least) continue;
                 least = away;
@@ -287,6 +289,9 @@ void judgeEscLead(const Build &build, const Practice &practice, const Derived &d
             sensitive |= type && type->kind == PartKind::receiver && role != WireRole::power;
         }
         if (!sensitive || wire.lay == WireLay::shielded) continue;
+        const auto samples = samplesAlong(points, 5);
+        Aabb run;
+        for (const Vec3 &p : samples) run.include(p);
         for (const auto &part : build.parts) {
             const PartType *type = typeOf(build, part);
             if (!type || (type->kind != PartKind::esc && type->kind != PartKind::fourInOneEsc)) continue;
@@ -294,15 +299,15 @@ void judgeEscLead(const Build &build, const Practice &practice, const Derived &d
             const Pose X_FramePart = framePose(build, part);
             double least = 1e300;
             Vec3 at = Vec3::Zero();
-            for (double s = 0; s <= derived.routes[w].length_mm; s += 5) {
-                const Vec3 p = pointAlong(points, s);
-                for (const auto &solid : type->solids) {
-                    const double away = pointDistance(solid.shape, (X_FramePart * solid.X_PartSolid).inverse() * p);
-                    if (away < least) {
+            for (const auto &solid : type->solids) {
+                const Pose X_FrameSolid = X_FramePart * solid.X_PartSolid;
+                if (boxGap(run, boundsOf(solid.shape, X_FrameSolid)) > practice[Limit::escLeadGap] + 5) continue;
+                const Pose inverse = X_FrameSolid.inverse();
+                for (const Vec3 &p : samples)
+                    if (const double away = pointDistance(solid.shape, inverse * p); away < least) {
                         least = away;
                         at = p;
                     }
-                }
             }
             if (least > practice[Limit::escLeadGap] + 5) continue;
             Finding f;

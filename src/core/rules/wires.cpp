@@ -39,7 +39,8 @@ std::optional<Fix> shorterWay(const Build &build, const Wire &wire, const WireRo
         int axis = 0;
         for (int k = 1; k < 2; ++k) // along or across; boards are not lifted off what they lie on
             if (std::abs(way[k]) > std::abs(way[axis])) axis = k;
-        if (way.norm() < 1e-9 || std::abs(way[axis]) < 0.3 * way.norm()) continue;
+        constexpr double kAlong = 0.7, kFarthest_mm = 40; // else the move costs more than a new lead
+        if (way.norm() < 1e-9 || std::abs(way[axis]) < kAlong * way.norm() || by_mm > kAlong * kFarthest_mm) continue;
         Fix fix;
         fix.part = end.part;
         fix.shift_mm[axis] = std::copysign(std::ceil(by_mm / (std::abs(way[axis]) / way.norm())), way[axis]);

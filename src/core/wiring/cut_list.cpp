@@ -28,8 +28,8 @@ std::string endText(const Build &build, const WireEnd &end, const std::string &p
 
 std::string stripText(const Build &build, const Practice &practice, const Wire &wire, const WireEnd &end) {
     if (wire.lay == WireLay::coax || wire.make == WireMake::readyMade) return "plug";
-    return isSoldered(build, end) ? fmt::format("strip {:g} mm, tin", practice[Limit::endSolder])
-                                  : fmt::format("strip {:g} mm, crimp", practice[Limit::endCrimp]);
+    return isSoldered(build, end) ? fmt::format("strip {:g}, tin", practice[Limit::endSolder])
+                                  : fmt::format("strip {:g}, crimp", practice[Limit::endCrimp]);
 }
 
 } // namespace

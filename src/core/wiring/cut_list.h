@@ -15,7 +15,7 @@ struct CutRow {
     int gauge_AWG = 0;
     double length_mm = 0;           ///< of this core, as cut
     std::string cut;                ///< "cut", "trim", "as it is", "ready made", "too short"
-    std::string stripFrom, stripTo; ///< "strip 3 mm, tin" or "strip 2 mm, crimp"
+    std::string stripFrom, stripTo; ///< "strip 3, tin" or "strip 2, crimp" (mm)
     std::string twistGroup;         ///< wires twisted together share it; empty: none
     std::string from, to;           ///< "GPS with compass, serial: TX"
     bool sleeved = false;

@@ -1,7 +1,9 @@
 #include "core/wiring/route_field.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <map>
 
 namespace waxis {
 
@@ -80,7 +82,7 @@ double RouteField::tenthsAt(const Vec3 &p) const {
         for (int y = 0; y < 2; ++y)
             for (int z = 0; z < 2; ++z) {
                 const double share = (x ? f.x() : 1 - f.x()) * (y ? f.y() : 1 - f.y()) * (z ? f.z() : 1 - f.z());
-                if (share > 0) sum += share * tenths(c + Cell(x, y, z));
+                if (share > 0) sum += share * std::min(tenths(c + Cell(x, y, z)), kRoomyTenths);
             }
     return sum;
 }
@@ -117,20 +119,55 @@ void RouteField::lower(const RouteObstacle &obstacle, const Aabb *within) {
         }
 }
 
-void RouteField::update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched) {
+FieldChange RouteField::update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched) {
     obstacles_ = std::move(obstacles);
-    for (const Aabb &changed : touched) {
-        const Aabb box = grown(changed, kFar_mm);
+    // Small blocks of cells, by whether something came nearer or went away.
+    constexpr int kBlock = 4;
+    std::array<std::map<std::array<int, 3>, Aabb>, 2> changed;
+    constexpr std::size_t kMostPatches = 40; // beyond that working everything is as quick
+    std::vector<Aabb> boxes(touched.begin(), touched.end());
+    if (boxes.size() > kMostPatches) {
+        Aabb all;
+        all.include(position(low_));
+        all.include(position(low_ + size_));
+        boxes = {all};
+    }
+    std::vector<std::uint8_t> before;
+    for (const Aabb &touchedBox : boxes) {
+        const Aabb box = grown(touchedBox, kFar_mm);
         const Cell first = (box.min_mm / kPitch_mm).array().ceil().matrix().cast<int>().cwiseMax(low_);
         const Cell last =
             (box.max_mm / kPitch_mm).array().floor().matrix().cast<int>().cwiseMin(low_ + size_ - Cell::Ones());
-        for (int z = first.z(); z <= last.z(); ++z)
-            for (int y = first.y(); y <= last.y(); ++y)
-                for (int x = first.x(); x <= last.x(); ++x) values_[indexOf({x, y, z})] = kFarTenths;
+        if ((first.array() > last.array()).any()) continue;
+        auto eachRow = [&](auto &&visit) { // along x, as they lie in memory
+            for (int z = first.z(); z <= last.z(); ++z)
+                for (int y = first.y(); y <= last.y(); ++y) visit(Cell(first.x(), y, z), indexOf({first.x(), y, z}));
+        };
+        const int row = last.x() - first.x() + 1;
+        before.clear();
+        eachRow([&](const Cell &, std::size_t at) {
+            before.insert(before.end(), values_.begin() + std::ptrdiff_t(at),
+                          values_.begin() + std::ptrdiff_t(at) + row);
+            std::fill_n(values_.begin() + std::ptrdiff_t(at), row, std::uint8_t(kFarTenths));
+        });
         for (const auto &obstacle : obstacles_)
             if (boxGap(grown(boundsOf(obstacle.shape, obstacle.X_FrameShape), kFar_mm), box) <= 0)
                 lower(obstacle, &box);
+        std::size_t old = 0;
+        eachRow([&](const Cell &cell, std::size_t at) {
+            for (int x = 0; x < row; ++x, ++old) {
+                const int now = std::min<int>(values_[at + std::size_t(x)], kRoomyTenths),
+                          was = std::min<int>(before[old], kRoomyTenths);
+                if (now == was) continue;
+                const Cell c = cell + Cell(x, 0, 0), block = (c - low_) / kBlock;
+                changed[now < was ? 0 : 1][{block.x(), block.y(), block.z()}].include(position(c));
+            }
+        });
     }
+    FieldChange change;
+    for (const auto &[block, box] : changed[0]) change.nearer.push_back(box);
+    for (const auto &[block, box] : changed[1]) change.farther.push_back(box);
+    return change;
 }
 
 } // namespace waxis

@@ -20,6 +20,12 @@ struct RouteObstacle {
 /// holes; meshes count as the box round them in their own axes.
 double pointDistance(const Shape &shape, const Vec3 &p_Shape);
 
+/// Where distances below kRoomyTenths changed, as small boxes in mm.
+struct FieldChange {
+    std::vector<Aabb> nearer, farther;
+    bool empty() const { return nearer.empty() && farther.empty(); }
+};
+
 /// Distances from a set of obstacles at the points of a cubic lattice through the frame's origin, in tenths of a
 /// millimetre up to `kFarTenths`. The lattice reaches `kMargin_mm` beyond what it was made for; beyond that nothing
 /// stands.
@@ -27,14 +33,15 @@ class RouteField {
 public:
     static constexpr double kPitch_mm = 2.5;
     static constexpr double kMargin_mm = 60;
-    static constexpr int kFarTenths = 60;
+    static constexpr int kFarTenths = 46;
+    static constexpr int kRoomyTenths = 30; ///< no wire asks for more: beyond that a change does not matter to it
 
     RouteField() = default;
     /// `reach` is the box of everything that wires run between.
     RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach);
 
     /// Takes other obstacles; `touched` are the boxes (mm) of all that came, went or moved, without room round them.
-    void update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched);
+    FieldChange update(std::vector<RouteObstacle> obstacles, std::span<const Aabb> touched);
 
     using Cell = Eigen::Vector3i;
     Cell nearestCell(const Vec3 &p_mm) const;
@@ -45,7 +52,8 @@ public:
     /// Tenths of a millimetre; far outside the lattice.
     int tenths(const Cell &cell) const { return contains(cell) ? values_[indexOf(cell)] : kFarTenths; }
 
-    /// Between lattice points, tenths of a millimetre: exact along flat faces, a few tenths off round edges.
+    /// Between lattice points, tenths of a millimetre up to kRoomyTenths: exact along flat faces, a few tenths off
+    /// round edges.
     double tenthsAt(const Vec3 &p_mm) const;
 
     const Cell &low() const { return low_; }

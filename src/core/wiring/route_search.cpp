@@ -48,17 +48,18 @@ std::vector<Step> makeSteps(int scale) {
     return steps;
 }
 
-/// 1: from point to point; 2: between every second one.
-const std::vector<Step> &steps(int scale) {
-    static const std::array<std::vector<Step>, 2> all{makeSteps(1), makeSteps(2)};
-    return all[std::size_t(scale - 1)];
+/// Level 0: from point to point; 1: between every second one; 2: between every fourth.
+constexpr int kLevels = 3;
+const std::vector<Step> &steps(int level) {
+    static const std::array<std::vector<Step>, kLevels> all{makeSteps(1), makeSteps(2), makeSteps(4)};
+    return all[std::size_t(level)];
 }
 
 /// Linear forms n with n v <= |v| for every step v and equality for three of them, for vectors sorted by size.
 std::vector<Vec3> makeForms() {
     std::vector<Vec3> near, all;
     const Vec3 middle = Vec3(3, 2, 1).normalized();
-    for (const auto &step : steps(1)) {
+    for (const auto &step : steps(0)) {
         all.push_back(step.move.cast<double>().normalized());
         if (all.back().dot(middle) > 0.6) near.push_back(all.back());
     }
@@ -126,12 +127,12 @@ private:
     int tenths_;
 };
 
-/// A box of lattice points. Its outermost four layers are never walked on, so that steps need not look where it ends.
+/// A box of lattice points. Its outermost eight layers are never walked on, so that steps need not look where it ends.
 struct Domain {
     Cell low, size;
     std::size_t cells() const { return std::size_t(size.x()) * std::size_t(size.y()) * std::size_t(size.z()); }
     bool contains(const Cell &c) const {
-        return (c.array() >= low.array() + 4).all() && (c.array() < (low + size).array() - 4).all();
+        return (c.array() >= low.array() + 8).all() && (c.array() < (low + size).array() - 8).all();
     }
     int offset(const Cell &c) const { return (c.z() * size.y() + c.y()) * size.x() + c.x(); }
     std::uint32_t index(const Cell &cell) const { return std::uint32_t(offset(cell - low)); }
@@ -148,7 +149,8 @@ struct Memory {
         float left_mm = 0;
         std::uint32_t parent = 0;
         std::uint32_t stamp = 0;
-        bool free = false, fine = false, done = false;
+        std::int8_t level = 0; ///< the finest lattice that is used here
+        bool free = false, done = false;
     };
     std::vector<Node> nodes;
     std::uint32_t stamp = 0;
@@ -192,13 +194,13 @@ std::vector<Vec3> withoutStraightPoints(const std::vector<Vec3> &points) {
 struct Hop {
     int move = 0;
     double length_mm = 0;
-    std::array<int, 24> between{};
+    std::array<int, 64> between{};
     std::size_t count = 0;
 };
 
-std::vector<Hop> hopsIn(const Domain &domain, int scale) {
+std::vector<Hop> hopsIn(const Domain &domain, int level) {
     std::vector<Hop> hops;
-    for (const auto &step : steps(scale)) {
+    for (const auto &step : steps(level)) {
         Hop hop{domain.offset(step.move), step.length_mm, {}, step.between.size()};
         for (std::size_t i = 0; i < hop.count; ++i) hop.between.at(i) = domain.offset(step.between[i]);
         hops.push_back(hop);
@@ -214,33 +216,47 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     const std::uint32_t stamp = ++memory.stamp;
     RouteLeg leg;
     constexpr double kLastEdge_mm = 0.4; // freeDistance() exceeds a straight line of two cells by less than that
-    constexpr double kFine_mm = 20, kNarrow_mm = 14;
-    auto isFine = [&](const Vec3 &p) {
-        if (std::min((p - from).squaredNorm(), (p - to).squaredNorm()) < kFine_mm * kFine_mm) return true;
-        return std::any_of(narrow_mm.begin(), narrow_mm.end(),
-                           [&](const Vec3 &n) { return (p - n).squaredNorm() < kNarrow_mm * kNarrow_mm; });
+    constexpr double kFine_mm = 20, kMiddle_mm = 90, kNarrow_mm = 14;
+    auto levelAt = [&](const Vec3 &p) -> std::int8_t {
+        const double near = std::sqrt(std::min((p - from).squaredNorm(), (p - to).squaredNorm()));
+        if (near < kFine_mm) return 0;
+        for (const Vec3 &n : narrow_mm)
+            if ((p - n).squaredNorm() < kNarrow_mm * kNarrow_mm) return 0;
+        return near < kMiddle_mm ? 1 : 2;
     };
     auto nodeAt = [&](std::uint32_t index) -> Memory::Node & {
         auto &node = memory.nodes[index];
         if (node.stamp != stamp) {
             const Cell cell = domain.cell(index);
-            node = {1e300, -1, kStart, stamp, domain.contains(cell) && room.isFree(cell), isFine(field.position(cell)),
+            node = {1e300, -1, kStart, stamp, levelAt(field.position(cell)), domain.contains(cell) && room.isFree(cell),
                     false};
         }
         return node;
     };
     std::priority_queue<Open> open;
+    // Of two equal ways the one that goes straight on stays, then the one by the lower number: the choice does not
+    // depend on what else was looked at.
+    auto goesStraight = [&](std::uint32_t parent, int move) {
+        const std::uint32_t before = memory.nodes[parent].parent;
+        return before != kStart && int(parent) - int(before) == move;
+    };
+    auto isBetter = [&](std::uint32_t parent, std::uint32_t kept, std::uint32_t index) {
+        if (kept == kStart || parent == kStart) return false;
+        const bool a = goesStraight(parent, int(index) - int(parent)), b = goesStraight(kept, int(index) - int(kept));
+        return a != b ? a : parent < kept;
+    };
     auto reach = [&](std::uint32_t index, Memory::Node &node, double way, std::uint32_t parent) {
-        if (node.done || way >= node.from_mm - 1e-9) return;
+        if (node.done || way > node.from_mm + 1e-9) return;
+        if (way >= node.from_mm - 1e-9) {
+            if (isBetter(parent, node.parent, index)) node.parent = parent;
+            return;
+        }
         if (node.left_mm < 0)
             node.left_mm = float(std::max(0.0, freeDistance(to - field.position(domain.cell(index))) - kLastEdge_mm));
         node.from_mm = way;
         node.parent = parent;
         open.push({way + double(node.left_mm), way, index});
     };
-    Cell least = field.nearestCell(from).cwiseMin(field.nearestCell(to)),
-         most = field.nearestCell(from).cwiseMax(field.nearestCell(to));
-    leg.looked = {field.position(least - Cell::Constant(5)), field.position(most + Cell::Constant(5))};
     std::vector<std::pair<std::uint32_t, double>> doors;
     for (const Cell &cell : cellsRound(field, to))
         if (domain.contains(cell) && room.isFree(cell) && room.isFreeLine(field.position(cell), to))
@@ -251,7 +267,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
         const std::uint32_t index = domain.index(cell);
         reach(index, nodeAt(index), (field.position(cell) - from).norm(), kStart);
     }
-    const std::vector<Hop> near = hopsIn(domain, 1), far = hopsIn(domain, 2);
+    const std::array<std::vector<Hop>, kLevels> hops{hopsIn(domain, 0), hopsIn(domain, 1), hopsIn(domain, 2)};
     double best = 1e300;
     std::uint32_t last = kStart;
     for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits;
@@ -262,33 +278,27 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
         if (node.done) continue;
         node.done = true;
         const Cell cell = domain.cell(top.node);
-        least = least.cwiseMin(cell);
-        most = most.cwiseMax(cell);
         for (const auto &[door, length] : doors)
             if (door == top.node && top.from_mm + length < best - 1e-9) {
                 best = top.from_mm + length;
                 last = door;
             }
-        auto tryHop = [&](const Hop &hop, bool fine) {
+        auto tryHop = [&](const Hop &hop, int level) {
             const std::uint32_t index = top.node + std::uint32_t(hop.move);
             Memory::Node &next = nodeAt(index);
-            if (!next.free || next.done || (fine && !next.fine) || top.from_mm + hop.length_mm >= next.from_mm - 1e-9)
+            // A lattice is left and entered where both ends of the step use it.
+            if (!next.free || next.done || next.level > level || top.from_mm + hop.length_mm > next.from_mm + 1e-9)
                 return;
             for (std::size_t i = 0; i < hop.count; ++i)
                 if (!nodeAt(top.node + std::uint32_t(hop.between[i])).free) return;
             reach(index, next, top.from_mm + hop.length_mm, top.node);
         };
-        // Going straight on is tried first, so that of two equal ways the one with fewer corners stays.
-        const int before = node.parent == kStart ? 0 : int(top.node) - int(node.parent);
-        const bool second = ((cell.x() | cell.y() | cell.z()) & 1) == 0; // on the wider lattice
-        for (const bool straight : {true, false})
-            for (const bool fine : {true, false}) {
-                if (fine ? !node.fine : !second) continue;
-                for (const Hop &hop : fine ? near : far)
-                    if ((hop.move == before) == straight) tryHop(hop, fine);
-            }
+        const int places = cell.x() | cell.y() | cell.z();
+        for (int level = node.level; level < kLevels; ++level) {
+            if (places & ((1 << level) - 1)) break; // not a point of the wider lattice
+            for (const Hop &hop : hops[std::size_t(level)]) tryHop(hop, level);
+        }
     }
-    leg.looked = {field.position(least - Cell::Constant(5)), field.position(most + Cell::Constant(5))};
     if (last == kStart) return leg;
     std::vector<Vec3> points{to};
     for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent)
@@ -304,8 +314,8 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
 /// No way that leaves the domain is shorter: it has to touch one of its faces in between.
 double shortestOutside(const Domain &domain, const RouteField &field, const Vec3 &from, const Vec3 &to) {
     double least = 1e300;
-    const Vec3 low = field.position(domain.low + Cell::Constant(4)),
-               high = field.position(domain.low + domain.size - Cell::Constant(5));
+    const Vec3 low = field.position(domain.low + Cell::Constant(8)),
+               high = field.position(domain.low + domain.size - Cell::Constant(9));
     for (int axis = 0; axis < 3; ++axis)
         for (const double face : {low[axis], high[axis]}) {
             Vec3 mirrored = to;
@@ -315,7 +325,35 @@ double shortestOutside(const Domain &domain, const RouteField &field, const Vec3
     return least;
 }
 
+double boxDistance(const Aabb &box, const Vec3 &p) {
+    return (box.min_mm - p).cwiseMax(p - box.max_mm).cwiseMax(0.0).norm();
+}
+
 } // namespace
+
+bool staysBest(const RouteLeg &leg, const FieldChange &change) {
+    if (leg.makeshift) return false;
+    if (!leg.found) return change.empty();
+    // A step reads cells within three quarters of the pitch of it, a straight line those round it.
+    constexpr double kBeside_mm = 2 * kPitch, kSample_mm = kPitch;
+    Aabb bounds;
+    for (const Vec3 &p : leg.points_mm) bounds.include(p);
+    for (const Aabb &box : change.nearer) {
+        if (boxGap(bounds, box) > kBeside_mm) continue;
+        for (std::size_t i = 0; i + 1 < leg.points_mm.size(); ++i) {
+            const Vec3 edge = leg.points_mm[i + 1] - leg.points_mm[i];
+            const int samples = std::max(1, int(std::ceil(edge.norm() / kSample_mm)));
+            for (int k = 0; k <= samples; ++k)
+                if (boxDistance(box, leg.points_mm[i] + edge * (double(k) / samples)) < kBeside_mm + kSample_mm / 2)
+                    return false;
+        }
+    }
+    const Vec3 &from = leg.points_mm.front(), &to = leg.points_mm.back();
+    if (leg.points_mm.size() == 2) return true; // nothing is shorter than straight
+    for (const Aabb &box : change.farther)
+        if (boxDistance(box, from) + boxDistance(box, to) < leg.length_mm + kBeside_mm) return false;
+    return true;
+}
 
 RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, double clearance_mm,
                  std::span<const Vec3> narrow_mm, std::size_t mostVisits) {
@@ -325,21 +363,16 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         leg.points_mm = {from, to};
         leg.length_mm = (to - from).norm();
         leg.found = true;
-        leg.looked.include(from - Vec3::Constant(2 * kPitch));
-        leg.looked.include(from + Vec3::Constant(2 * kPitch));
-        leg.looked.include(to - Vec3::Constant(2 * kPitch));
-        leg.looked.include(to + Vec3::Constant(2 * kPitch));
         return leg;
     }
-    Aabb looked;
     for (const double margin_mm : {25.0, 75.0, 1e9}) {
         Domain domain;
-        const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 4);
+        const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 8);
         domain.low = field.nearestCell(from).cwiseMin(field.nearestCell(to)) - reach;
         Cell high = field.nearestCell(from).cwiseMax(field.nearestCell(to)) + reach;
         const bool whole = margin_mm > 1e6;
         if (whole) { // everything that stands, and room to go round it
-            const Cell ends = Cell::Constant(8);
+            const Cell ends = Cell::Constant(14);
             domain.low = field.low().cwiseMin(field.nearestCell(from) - ends).cwiseMin(field.nearestCell(to) - ends);
             high = (field.low() + field.size())
                        .cwiseMax(field.nearestCell(from) + ends)
@@ -349,15 +382,11 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         constexpr std::size_t kMostCells = 12'000'000;
         if (domain.cells() > kMostCells) break;
         leg = searchIn(field, room, from, to, domain, narrow_mm, mostVisits);
-        looked.include(leg.looked);
         if (leg.found && (whole || leg.length_mm <= shortestOutside(domain, field, from, to))) break;
     }
-    leg.looked = looked;
     if (!leg.found) {
         leg.points_mm = {from, to};
         leg.length_mm = (to - from).norm();
-        leg.looked.include(field.position(field.low())); // whatever moves may open a way
-        leg.looked.include(field.position(field.low() + field.size()));
     }
     return leg;
 }

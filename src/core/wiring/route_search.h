@@ -1,10 +1,10 @@
 // The shortest way for a wire between two places, round what stands there.
 //
 // The way is the shortest in one fixed graph: the lattice of a RouteField with 98 directions (all steps of up to two
-// cells that no shorter step repeats) near both ends and near narrow places, every second point of it elsewhere,
-// straight lines from both ends to the lattice round them, and the straight line between the ends. Obstacles only take
-// edges away. Hence the same build always gives the same way, and adding an obstacle never shortens one. A way is never
-// shorter than the straight line and, in the free, at most kStretch times as long.
+// cells that no shorter step repeats) near both ends and near narrow places, every second and then every fourth point
+// of it beyond, straight lines from both ends to the lattice round them, and the straight line between the ends.
+// Obstacles only take edges away. Hence the same build always gives the same way, and adding an obstacle never shortens
+// one. A way is never shorter than the straight line and, in the free, at most kStretch times as long.
 #pragma once
 
 #include "core/wiring/route_field.h"
@@ -17,7 +17,9 @@ struct RouteLeg {
     std::vector<Vec3> points_mm; ///< from the first end to the second; both alone where no way was found
     double length_mm = 0;
     bool found = false;
-    Aabb looked; ///< nothing outside this box (mm) had a say in the result
+    bool makeshift = false; ///< taken over from an earlier place in a hurry: to be searched again
+    std::vector<std::int64_t>
+        looked; ///< sorted: blocks of the field, outside which nothing had a say; empty: everything had
 };
 
 /// Longest way on the lattice in the free, over the straight line: 1/cos of half the widest angle between directions.
@@ -27,5 +29,9 @@ inline constexpr double kStretch = 1.035;
 /// solids. After `mostVisits` lattice points it counts as not found.
 RouteLeg findLeg(const RouteField &field, const Vec3 &from_mm, const Vec3 &to_mm, double clearance_mm,
                  std::span<const Vec3> narrow_mm = {}, std::size_t mostVisits = 120'000);
+
+/// Whether findLeg() would give the same again after a change of the field: what came nearer is not beside the way, and
+/// no way past what went away could be as short. (A search that nearly ran out of visits is taken to end as before.)
+bool staysBest(const RouteLeg &leg, const FieldChange &change);
 
 } // namespace waxis

@@ -158,6 +158,20 @@ private:
     const RouteField &field_;
 };
 
+enum class Standing {
+    best,     ///< a search would give it again
+    doubtful, ///< it can still be gone, but there may be a better way
+    blocked
+};
+
+Standing standingOf(const RouteLeg &leg, const FieldChange &change) {
+    RouteLeg settled = leg;
+    settled.makeshift = false;
+    if (!leg.found) return leg.makeshift || !change.empty() ? Standing::doubtful : Standing::best;
+    if (!staysBest(settled, {change.nearer, {}})) return Standing::blocked;
+    return leg.makeshift || !staysBest(settled, {{}, change.farther}) ? Standing::doubtful : Standing::best;
+}
+
 /// The room that a wire wants round it: half its thickest core and a little, for its cores lie flat where it is narrow.
 double clearanceOf(const Wire &wire) {
     double thickest = 0.8;
@@ -275,6 +289,20 @@ Vec3 pointAlong(const std::vector<Vec3> &points, double at) {
     return points.empty() ? Vec3(Vec3::Zero()) : points.back();
 }
 
+std::vector<Vec3> samplesAlong(const std::vector<Vec3> &points, double step) {
+    std::vector<Vec3> samples;
+    double next = 0, walked = 0;
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const Vec3 edge = points[i + 1] - points[i];
+        const double length = edge.norm();
+        for (; next <= walked + length && length > 0; next += step)
+            samples.push_back(points[i] + edge * ((next - walked) / length));
+        walked += length;
+    }
+    if (!points.empty()) samples.push_back(points.back());
+    return samples;
+}
+
 double lengthOf(const std::vector<Vec3> &points) {
     double length = 0;
     for (std::size_t i = 0; i + 1 < points.size(); ++i) length += (points[i + 1] - points[i]).norm();
@@ -282,7 +310,8 @@ double lengthOf(const std::vector<Vec3> &points) {
 }
 
 void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, const Aabb &reach) {
-    touched_.clear();
+    change_ = {};
+    std::vector<Aabb> touched;
     auto boxOf = [](const RouteObstacle &o) { return boundsOf(o.shape, o.X_FrameShape); };
     bool outgrown = reach_.empty() && !reach.empty();
     if (!outgrown && !reach.empty()) {
@@ -293,27 +322,39 @@ void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, con
     for (const auto &[key, obstacle] : obstacles) {
         const auto before = obstacles_.find(key);
         if (before == obstacles_.end())
-            touched_.push_back(boxOf(obstacle));
+            touched.push_back(boxOf(obstacle));
         else if (!(before->second == obstacle)) {
-            touched_.push_back(boxOf(before->second));
-            touched_.push_back(boxOf(obstacle));
+            touched.push_back(boxOf(before->second));
+            touched.push_back(boxOf(obstacle));
         }
     }
     for (const auto &[key, obstacle] : obstacles_)
-        if (!obstacles.contains(key)) touched_.push_back(boxOf(obstacle));
-    if (touched_.empty() && !outgrown) return;
+        if (!obstacles.contains(key)) touched.push_back(boxOf(obstacle));
+    if (touched.empty() && !outgrown) return;
     std::vector<RouteObstacle> list;
     list.reserve(obstacles.size());
     for (const auto &[key, obstacle] : obstacles) list.push_back(obstacle);
-    constexpr std::size_t kMostPatches = 40; // beyond that working everything is as quick
-    if (outgrown || touched_.size() > kMostPatches) {
+    if (outgrown) { // the lattice itself reaches elsewhere
         field_ = RouteField(list, reach);
         reach_ = reach;
-        if (outgrown) kept_.clear(); // the lattice itself reaches elsewhere
+        kept_.clear();
     } else
-        field_.update(std::move(list), touched_);
+        change_ = field_.update(std::move(list), touched);
     obstacles_ = std::move(obstacles);
-    for (auto &box : touched_) box = grown(box, RouteField::kFarTenths / 10.0);
+}
+
+RouteLeg RouteKeeper::lead(const Vec3 &from, const Vec3 &to, double clearance_mm, const RouteLeg *old) const {
+    constexpr std::size_t kHurried = 1500; // lattice points: about a millisecond
+    if (!hurry_) return findLeg(field_, from, to, clearance_mm, narrow_);
+    RouteLeg leg = findLeg(field_, from, to, clearance_mm, narrow_, kHurried);
+    if (leg.found || !old) return leg;
+    leg.points_mm = old->points_mm;
+    leg.points_mm.front() = from;
+    leg.points_mm.back() = to;
+    leg.length_mm = lengthOf(leg.points_mm);
+    leg.found = old->found;
+    leg.makeshift = true;
+    return leg;
 }
 
 const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Practice &practice,
@@ -402,19 +443,31 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
             now.plan.points_mm = std::move(points);
         }
         const auto before = kept_.find(wire.id);
-        const bool same = before != kept_.end() && before->second.plan == now.plan &&
-                          std::none_of(touched_.begin(), touched_.end(),
-                                       [&](const Aabb &box) { return boxGap(box, before->second.looked) <= 0; });
-        if (same)
-            now = before->second;
-        else {
-            ++led_;
-            const auto &p = now.plan.points_mm;
-            for (std::size_t i = 1; i + 2 < p.size(); ++i) {
-                now.legs.push_back(findLeg(field_, p[i], p[i + 1], now.plan.clearance_mm, narrow));
-                now.looked.include(now.legs.back().looked);
+        // Each leg between two places is kept while it stays the best.
+        const bool samePlan = before != kept_.end() && before->second.plan == now.plan;
+        const auto &p = now.plan.points_mm;
+        bool again = false;
+        for (std::size_t i = 1; i + 2 < p.size(); ++i) { // from the first exit to the last
+            const RouteLeg *old = samePlan ? &before->second.legs[i - 1] : nullptr;
+            // A leg between the same two places is the same in another plan of like width.
+            if (!old && before != kept_.end() && before->second.plan.clearance_mm == now.plan.clearance_mm)
+                for (const auto &leg : before->second.legs)
+                    if (leg.points_mm.front() == p[i] && leg.points_mm.back() == p[i + 1]) old = &leg;
+            const Standing standing = old ? standingOf(*old, change_) : Standing::blocked;
+            // In a hurry whatever can still be gone is kept, and looked at again afterwards.
+            const bool keep = standing == Standing::best || (hurry_ && old && standing == Standing::doubtful);
+            if (keep) {
+                now.legs.push_back(*old);
+                now.legs.back().makeshift = standing != Standing::best;
+            } else {
+                now.legs.push_back(lead(p[i], p[i + 1], now.plan.clearance_mm,
+                                        before == kept_.end() || i - 1 >= before->second.legs.size()
+                                            ? nullptr
+                                            : &before->second.legs[i - 1]));
+                again = true;
             }
         }
+        led_ += again;
         route.found = true;
         route.points_mm.push_back(from->position_mm);
         for (const auto &leg : now.legs) {
@@ -430,7 +483,6 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         routes_.push_back(std::move(route));
     }
     kept_ = std::move(kept);
-    touched_.clear();
     return routes_;
 }
 

@@ -48,6 +48,8 @@ double coreDiameter_mm(const Wire &wire, int awg);
 
 /// The point of a polyline `at_mm` along it.
 Vec3 pointAlong(const std::vector<Vec3> &points_mm, double at_mm);
+/// Points every `step_mm` along a polyline, its end included.
+std::vector<Vec3> samplesAlong(const std::vector<Vec3> &points_mm, double step_mm);
 double lengthOf(const std::vector<Vec3> &points_mm);
 
 /// Keeps the routes of a changing build. Only wires whose ends, stops or surroundings changed are led again; the result
@@ -57,6 +59,9 @@ public:
     /// Routes in the order of `build.wires`. `owners` and `traits` belong to `bodies`.
     const std::vector<WireRoute> &update(const Build &build, const Practice &practice, const std::vector<Body> &bodies,
                                          const std::vector<BodyOwner> &owners, const std::vector<BodyTraits> &traits);
+    /// While the mouse is down: searches that take long are put off, and the old way is stretched to the new ends. The
+    /// next update without hurry leads those wires properly.
+    void setHurry(bool hurry) { hurry_ = hurry; }
     /// Wires that the last update led anew.
     int led() const { return led_; }
 
@@ -68,19 +73,20 @@ private:
     };
     struct Kept {
         Plan plan;
-        Aabb looked;
         std::vector<RouteLeg> legs;
     };
+    RouteLeg lead(const Vec3 &from_mm, const Vec3 &to_mm, double clearance_mm, const RouteLeg *old) const;
     void renewField(std::map<std::string, RouteObstacle> obstacles, const Aabb &reach);
 
     std::map<std::string, RouteObstacle> obstacles_;
     RouteField field_;
     Aabb reach_;
     std::vector<Vec3> narrow_;
-    std::vector<Aabb> touched_;
+    FieldChange change_; ///< of the field since the last update
     std::map<std::string, Kept> kept_;
     std::vector<WireRoute> routes_;
     int led_ = 0;
+    bool hurry_ = false;
 };
 
 } // namespace waxis

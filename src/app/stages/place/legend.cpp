@@ -58,6 +58,13 @@ void paintSwatch(QPainter &painter, Swatch swatch, const QRectF &box, const them
         painter.setBrush(veil(c.softChalk, 0.2f));
         painter.drawRect(QRectF(m - QPointF(8, 4), QSizeF(16, 8)));
         break;
+    case Swatch::strands:
+        for (const auto &[family, y] :
+             {std::pair{Family::power, -3.0}, std::pair{Family::sensing, 0.0}, std::pair{Family::radio, 3.0}}) {
+            pen(theme::familyColor(family));
+            painter.drawLine(m + QPointF(-9, y), m + QPointF(9, y));
+        }
+        break;
     case Swatch::dashDot:
         pen(c.chalk, Qt::DashDotLine);
         painter.drawLine(m - QPointF(11, 0), m + QPointF(11, 0));

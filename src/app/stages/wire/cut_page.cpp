@@ -22,8 +22,8 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     table_ = new QTableWidget;
     table_->setObjectName("cut-table");
     table_->setAccessibleName(tr("Cut list"));
-    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length"),  tr("how"),
-                            tr("from"),  tr("its end"), tr("to"),  tr("its end"), tr("twist")};
+    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length mm"), tr("how"),
+                            tr("from"),  tr("its end"), tr("to"),  tr("its end"),   tr("twist")};
     table_->setColumnCount(int(heads.size()));
     table_->setHorizontalHeaderLabels(heads);
     table_->verticalHeader()->hide();
@@ -36,7 +36,7 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     auto *header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     header->setHighlightSections(false);
-    const std::array<int, 10> widths{112, 58, 44, 58, 74, 0, 100, 0, 100, 78};
+    const std::array<int, 10> widths{100, 56, 42, 74, 82, 0, 112, 0, 112, 74};
     for (int c = 0; c < 10; ++c) {
         header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
         if (widths[std::size_t(c)] > 0) header->resizeSection(c, widths[std::size_t(c)]);
@@ -99,7 +99,7 @@ void CutPage::refresh() {
         const QStringList texts{QString::fromStdString(r.label),
                                 QString::fromStdString(r.colour),
                                 r.gauge_AWG > 0 ? QString::number(r.gauge_AWG) : tr("–"),
-                                tr("%1 mm").arg(r.length_mm, 0, 'f', 0),
+                                QString::number(r.length_mm, 'f', 0),
                                 QString::fromStdString(r.cut),
                                 QString::fromStdString(r.from),
                                 QString::fromStdString(r.stripFrom),

@@ -11,7 +11,7 @@
 namespace waxis::wire {
 
 namespace {
-constexpr double kTop = 44, kRow = 30, kHousing = 132, kMargin = 24, kPin = 5;
+constexpr double kTop = 44, kHousing = 132, kMargin = 24, kPin = 5;
 
 QColor coreColor(const WireCore &core) {
     const std::string name = core.colour.empty() ? std::string(customaryColour(signalOf(core.fromPin))) : core.colour;
@@ -45,9 +45,16 @@ void PinBoard::show(const WireEnd &left, const WireEnd &right) {
     update();
 }
 
+double PinBoard::rowHeight() const {
+    const Port *a = portOf(document_.build(), left_), *b = portOf(document_.build(), right_);
+    const double rows = double(std::max({std::size_t(1), a ? a->pins.size() : 0, b ? b->pins.size() : 0}));
+    constexpr double kFoot = 48;
+    return std::clamp((height() - kTop - kFoot) / rows, 22.0, 44.0);
+}
+
 QPointF PinBoard::pinPixel(bool onLeft, int pin) const {
     const double x = onLeft ? kMargin + kHousing : width() - kMargin - kHousing;
-    return {x, kTop + kRow * (pin + 0.5)};
+    return {x, kTop + rowHeight() * (pin + 0.5)};
 }
 
 std::vector<PinBoard::Joined> PinBoard::joined() const {
@@ -73,7 +80,8 @@ PinBoard::Pick PinBoard::pickAt(const QPointF &at) const {
         if (!port) continue;
         for (std::size_t p = 0; p < port->pins.size(); ++p) {
             const QPointF pin = pinPixel(onLeft, int(p));
-            const QRectF row(onLeft ? pin.x() - kHousing : pin.x() - 10, pin.y() - kRow / 2, kHousing + 10, kRow);
+            const QRectF row(onLeft ? pin.x() - kHousing : pin.x() - 10, pin.y() - rowHeight() / 2, kHousing + 10,
+                             rowHeight());
             if (row.contains(at)) return {onLeft, int(p)};
         }
     }
@@ -111,7 +119,7 @@ void PinBoard::paintEvent(QPaintEvent *) {
         painter.drawText(QRectF(x, 24, kHousing, 16), (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
                          port.kind == PortKind::pads ? tr("%1, pads").arg(QString::fromStdString(port.id))
                                                      : tr("%1, plug").arg(QString::fromStdString(port.id)));
-        const QRectF housing(x, kTop, kHousing, kRow * double(port.pins.size()));
+        const QRectF housing(x, kTop, kHousing, rowHeight() * double(port.pins.size()));
         painter.setPen(QPen(c.softChalk, 1));
         painter.setBrush(c.matBar);
         painter.drawRoundedRect(housing, 3, 3);
@@ -122,7 +130,7 @@ void PinBoard::paintEvent(QPaintEvent *) {
                                           [&](const Joined &j) { return (onLeft ? j.leftPin : j.rightPin) == int(p); });
             const auto &used = usedElsewhere[onLeft ? 0 : 1];
             const bool elsewhere = !here && std::find(used.begin(), used.end(), name) != used.end();
-            const QRectF row(housing.left() + 8, pin.y() - kRow / 2, kHousing - 16, kRow);
+            const QRectF row(housing.left() + 8, pin.y() - rowHeight() / 2, kHousing - 16, rowHeight());
             painter.setFont(theme_.numbers(11));
             painter.setPen(c.softChalk);
             painter.drawText(row, (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, QString::number(p + 1));
@@ -162,7 +170,7 @@ void PinBoard::paintEvent(QPaintEvent *) {
             moves << tr("%1 to %2").arg(j.leftPin + 1).arg(j.rightPin + 1);
     painter.setFont(theme_.text(12));
     painter.setPen(c.softChalk);
-    const double foot = kTop + kRow * double(std::max(ports[0]->pins.size(), ports[1]->pins.size())) + 10;
+    const double foot = kTop + rowHeight() * double(std::max(ports[0]->pins.size(), ports[1]->pins.size())) + 10;
     const bool housings = ports[0]->kind != PortKind::pads && ports[1]->kind != PortKind::pads;
     QString line = list.empty() ? tr("Not joined yet: drag from a pin to a pin.")
                    : housings && !moves.isEmpty()

@@ -42,6 +42,7 @@ private:
         bool forward; ///< the wire's `from` is on the left
     };
     std::vector<Joined> joined() const;
+    double rowHeight() const;
     Pick pickAt(const QPointF &at) const;
     void join(const Pick &from, const Pick &to);
 

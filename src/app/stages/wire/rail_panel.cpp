@@ -13,7 +13,7 @@
 namespace waxis::wire {
 
 namespace {
-constexpr double kTop = 30, kRow = 26, kBar = 20, kNameLeft = 12, kBarLeft = 236, kNumbers = 138;
+constexpr double kTop = 30, kRow = 26, kBar = 20, kNameLeft = 12, kBarLeft = 250, kNumbers = 138;
 constexpr std::size_t kMostRows = 8;
 
 QString amps(double value) { return QString::number(value, 'f', value < 9.95 ? 2 : value < 99.5 ? 1 : 0); }
@@ -154,6 +154,17 @@ void RailPanel::paintEvent(QPaintEvent *) {
     painter.drawText(QRectF(kNameLeft + 48, 6, width() - 60, 18), Qt::AlignVCenter,
                      rows_.empty() ? tr("no pack and no regulator aboard yet")
                                    : tr("what each can carry, and who draws on it; drag a block to another rail"));
+    const auto &hovers = document_.analysis().derived.power.hover;
+    if (const auto now = std::size_t(document_.loadCase()); now < hovers.size() && !hovers[now].pack.empty()) {
+        const HoverReport &hover = hovers[now];
+        painter.setFont(theme_.numbers(theme::kSmallPixels));
+        painter.setPen(c.chalk);
+        painter.drawText(QRectF(kNameLeft, 6, width() - 2 * kNameLeft, 18), Qt::AlignVCenter | Qt::AlignRight,
+                         tr("hover %1 A · %2–%3 min")
+                             .arg(amps(hover.current_A))
+                             .arg(hover.least_min, 0, 'f', 0)
+                             .arg(hover.most_min, 0, 'f', 0));
+    }
     const Row *over = dragging_ ? rowAt(dragAt_) : nullptr;
     for (const auto &row : rows_) {
         const QRectF bar = row.bar;
@@ -162,11 +173,11 @@ void RailPanel::paintEvent(QPaintEvent *) {
         const QFontMetrics metrics(painter.font());
         painter.drawText(QRectF(kNameLeft, bar.top(), 138, kBar), Qt::AlignVCenter,
                          metrics.elidedText(row.name, Qt::ElideRight, 136));
-        painter.setFont(theme_.numbers(theme::kSmallPixels));
+        painter.setFont(theme_.text(theme::kSmallPixels));
         painter.setPen(c.softChalk);
         const QFontMetrics small(painter.font());
-        painter.drawText(QRectF(kNameLeft + 142, bar.top(), 80, kBar), Qt::AlignVCenter,
-                         small.elidedText(row.range, Qt::ElideRight, 78));
+        painter.drawText(QRectF(kNameLeft + 142, bar.top(), 92, kBar), Qt::AlignVCenter,
+                         small.elidedText(row.range, Qt::ElideRight, 90));
         painter.setPen(QPen(&row == over ? c.plumb : c.matGridStrong.lighter(130), &row == over ? 2 : 1));
         painter.setBrush(Qt::NoBrush);
         painter.drawRect(bar);
@@ -291,11 +302,17 @@ void RailPanel::mouseMoveEvent(QMouseEvent *event) {
     }
     dragAt_ = event->position();
     if (!dragging_ && (dragAt_ - pressAt_).manhattanLength() < 6) return;
+    if (!dragging_) over_.clear();
     dragging_ = true;
     setCursor(Qt::ClosedHandCursor);
     const Row *row = rowAt(dragAt_);
-    // What it would do is judged while the mouse is down.
-    document_.cancelPreview();
+    // What it would do is judged while the mouse is down, once for each rail that it comes over.
+    const std::string over = row ? row->rail : std::string();
+    if (over != over_) {
+        over_ = over;
+        document_.cancelPreview();
+    } else
+        row = nullptr;
     if (row) {
         const auto [part, supply] = tapOf(document_, row->rail);
         if (!part.empty()) document_.preview(moveSupply(document_.build(), dragged_, part, supply));

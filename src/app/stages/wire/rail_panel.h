@@ -50,7 +50,7 @@ private:
     app::Document &document_;
     const theme::Theme &theme_;
     std::vector<Row> rows_;
-    std::string dragged_;
+    std::string dragged_, over_;
     QPointF pressAt_, dragAt_;
     bool dragging_ = false;
 };

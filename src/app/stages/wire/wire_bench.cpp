@@ -64,6 +64,7 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     line->addSpacing(8);
     line->addWidget(hint);
     line->addStretch(1);
+    routesOnly_ = {view, hint};
     const std::array<std::pair<QString, WireRole>, 4> legend{{{tr("power"), WireRole::power},
                                                               {tr("signal"), WireRole::signal},
                                                               {tr("video"), WireRole::video},
@@ -73,6 +74,7 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
             new QLabel(QStringLiteral("<span style='color:%1'>━</span> %2").arg(drawing::wireColor(role).name(), text));
         label->setFont(theme_.text(11));
         line->addWidget(label);
+        routesOnly_.push_back(label);
     }
 
     auto *lower = new QSplitter(Qt::Vertical);
@@ -106,6 +108,7 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
 
 void WireBench::showPage(Page page) {
     pages_->setCurrentIndex(int(page));
+    for (QWidget *widget : routesOnly_) widget->setVisible(page == Page::routes);
     tabs_[std::size_t(page)]->setChecked(true);
 }
 

@@ -42,6 +42,7 @@ private:
     CutPage *cuts_ = nullptr;
     QStackedWidget *pages_ = nullptr;
     std::vector<QToolButton *> tabs_;
+    std::vector<QWidget *> routesOnly_; ///< what belongs to the drawing alone
 };
 
 } // namespace waxis::wire

@@ -74,7 +74,9 @@ void WireMap::setView(drawing::View view) {
 
 void WireMap::refresh() {
     if (!isVisible()) return;
-    scene_.setExtra("wires", drawing::wirePictures(view(), document_));
+    auto pictures = drawing::wirePictures(view(), document_);
+    pictures.insert(pictures.begin(), drawing::veilPicture(theme_));
+    scene_.setExtra("wires", std::move(pictures));
     viewport()->update();
 }
 
@@ -250,10 +252,12 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
         const bool lit = document_.highlighted().contains(id) || document_.selection().contains(id);
         const QColor color = theme::severityOnMat(finding.severity);
         const QPointF at = pixel(*finding.from_mm);
-        painter->setPen(QPen(color, lit ? 2.4 : 1.4));
-        painter->setBrush(Qt::NoBrush);
-        painter->drawEllipse(at, lit ? 12 : 9, lit ? 12 : 9);
+        // A small mark where nothing is chosen; the chosen wire's places are ringed and said.
+        if (!lit) theme::drawSeverityMark(*painter, at, 4, finding.severity, color);
         if (lit) {
+            painter->setPen(QPen(color, 2.4));
+            painter->setBrush(Qt::NoBrush);
+            painter->drawEllipse(at, 12, 12);
             const FindingText text = wordFinding(document_.build(), finding);
             drawing::paintTag(*painter, at + QPointF(16, -10), QString::fromStdString(text.headline.text()), color, c);
         }

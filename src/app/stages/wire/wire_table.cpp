@@ -17,6 +17,16 @@ enum Column { cWire, cEnds, cGauge, cRoute, cSlack, cCut, cSupplied, cDrop, cVer
 
 QString whole(double value) { return QString::number(value, 'f', 0); }
 
+/// A short piece of the wire in its colour on the drawing.
+QPixmap swatch(const QColor &color, double ratio) {
+    QPixmap picture(int(12 * ratio), int(12 * ratio));
+    picture.setDevicePixelRatio(ratio);
+    picture.fill(Qt::transparent);
+    QPainter painter(&picture);
+    painter.fillRect(QRectF(0, 4.5, 12, 3), color);
+    return picture;
+}
+
 QPixmap mark(Severity severity, double ratio) {
     QPixmap picture(int(14 * ratio), int(14 * ratio));
     picture.setDevicePixelRatio(ratio);
@@ -56,7 +66,7 @@ WireTable::WireTable(app::Document &document, const theme::Theme &theme, QWidget
     header->setSectionResizeMode(QHeaderView::Fixed);
     header->setSectionResizeMode(cWire, QHeaderView::Stretch);
     header->setSectionResizeMode(cEnds, QHeaderView::Stretch);
-    const std::array<int, cCount> widths{0, 0, 64, 50, 48, 46, 62, 62, 92};
+    const std::array<int, cCount> widths{0, 0, 70, 50, 46, 44, 66, 70, 92};
     for (int c = cGauge; c < cCount; ++c) header->resizeSection(c, widths[std::size_t(c)]);
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
@@ -125,7 +135,7 @@ void WireTable::refresh() {
             at->setForeground(column == cEnds ? theme_.colors().softChalk : theme_.colors().chalk);
         };
         put(cWire, QString::fromStdString(wire.name), false);
-        item(row, cWire)->setData(Qt::DecorationRole, drawing::wireColor(report.role));
+        item(row, cWire)->setData(Qt::DecorationRole, swatch(drawing::wireColor(report.role), devicePixelRatioF()));
         put(cEnds,
             tr("%1 → %2, %3")
                 .arg(QString::fromStdString(displayName(build, wire.from.part)),
