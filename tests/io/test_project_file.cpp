@@ -87,7 +87,7 @@ Build everyFieldOfTheFirstVersion() {
     type.mounting = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
     type.arrow = Vec3(0, 1, 0);
     type.ports = {
-        {"uart", PortKind::socket, {5, 0, 1}, {0, 0, 1}, {6, 4, 3}, {{"5V", {}, false}, {"TX", 3.3, true}}, true}};
+        {"uart", PortKind::socket, {5, 0, 1}, {0, 0, 1}, {6, 4, 3}, {{"5V", {}, false}, {"GND", {}, false}}, true}};
     type.hot = type.flexible = true;
     type.maxThrust_gf = catalogueValue(900);
     build.types = TypeTable{{type.id, type}};
@@ -146,6 +146,7 @@ Build everyField() {
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
         type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
+        type.ports[0].pins.push_back({"TX", 3.3, true});
         Solid skin = type.solids[0];
         skin.shape = Mesh{{{0, 0, 0}, {10, 0, 0}, {0, 10, 0}, {0, 0, 10}},
                           {{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}},
@@ -163,7 +164,7 @@ Build everyField() {
     Wire wire;
     wire.id = "wire-1";
     wire.name = "Loom";
-    wire.from = {part.id, "uart"};
+    wire.from = {"part-1", "uart"};
     wire.to = {"screw-1", "uart"};
     wire.cores = {{"5V", "5V", 26, "orange"}, {"TX", "TX", {}, {}}};
     wire.lay = WireLay::shielded;
