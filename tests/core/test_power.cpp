@@ -153,6 +153,27 @@ private slots:
         QVERIFY(bool(lifted));
         QVERIFY(findingsOf(*lifted, RuleId::pwrJoined).empty());
     }
+    void aPackOfItsOwnForVideoSharesGroundOnly() {
+        Build build = chain();
+        addBoard(build, "video-pack", {0, 60, 40}, {portAt("lead", {5, 0, 0}, Vec3::UnitX(), {"BAT", "GND"})},
+                 PartKind::battery, pack(3, 850, 20));
+        addBoard(build, "vtx", {60, 60, 0}, {portAt("in", {-5, 0, 0}, -Vec3::UnitX(), {"BAT", "GND", "VIDEO"})},
+                 PartKind::videoTransmitter, takes(7, 26, 0.5, 0.8));
+        build.wires.push_back(
+            wireBetween("vp", {"video-pack", "lead"}, {"vtx", "in"}, {{"BAT", "BAT"}, {"GND", "GND"}}));
+        build.wires.push_back(wireBetween("video", {"cam", "in"}, {"vtx", "in"}, {{"VIDEO", "VIDEO"}}));
+        QCOMPARE(findingsOf(build, RuleId::lnkGround).size(), std::size_t(1)); // signal joined, ground not
+        build.wires.back().cores.push_back({"GND", "GND", {}, {}});
+        QVERIFY(findingsOf(build, RuleId::lnkGround).empty());
+        QVERIFY(findingsOf(build, RuleId::pwrJoined).empty());
+        const PowerReport power = powerOf(build);
+        QVERIFY(near(railOf(power, "video-pack:BAT")->typical_A, 0.5));
+        QVERIFY(near(railOf(power, "pack:BAT")->typical_A, 0.9 * 5 / (14.8 * 0.9))); // as before
+        // Supplies joined as well: two packs push into each other.
+        build.wires.push_back(wireBetween("wrong", {"pack", "lead"}, {"vtx", "in"}, {{"BAT", "BAT"}}));
+        const auto joined = findingsOf(build, RuleId::pwrJoined);
+        QVERIFY(joined.size() == 1 && joined[0].severity == Severity::stop);
+    }
     void hoverFollowsMomentumTheory() {
         const Build build = stakewalker();
         Analyser analyser;

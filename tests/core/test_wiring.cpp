@@ -2,7 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/wiring/bundle.h"
 #include "core/wiring/cut_list.h"
-#include "core/wiring/gauge.h"
+#include "core/wiring/gauge_advice.h"
 #include "io/csv/csv.h"
 #include "io/csv/cut_csv.h"
 #include "support/wires.h"
@@ -227,6 +227,27 @@ private slots:
         const auto &use = analyser.update(plate).derived.wiring.holes.at(0);
         QVERIFY(near(use.fill, 3.14159265 / 4 * 2 * 1.44 / 144, 1e-6));
         QVERIFY(near(use.hole_mm, 12, 0.05));
+    }
+    void thinnerWireIsOffered() {
+        const Build build = stakewalker();
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(build);
+        int offered = 0;
+        for (std::size_t w = 0; w < build.wires.size(); ++w) {
+            const WireReport &report = analysis.derived.wiring.wires[w];
+            const WireCurrent &current = analysis.derived.power.wires[w];
+            const auto lighter = lighterGauge(build.wires[w], report, current, analysis.practice);
+            if (!lighter) continue;
+            ++offered;
+            QVERIFY(lighter->saves_g > 0 && lighter->gauge_AWG > report.gauge_AWG);
+            // It carries what the wire carries, and the next thinner one would not.
+            const double share = analysis.practice[Limit::wireShare] / 100;
+            QVERIFY(findWireStock(lighter->gauge_AWG)->carries_A * share >= current.typical_A - 1e-9);
+            const WireStock *thinner = findWireStock(lighter->gauge_AWG + 2);
+            if (thinner)
+                QVERIFY(thinner->carries_A * share < current.typical_A || thinner->carries_A * kBurst < current.peak_A);
+        }
+        QVERIFY(offered > 0);
     }
     void wiresWeighSomething() {
         const Build build = twoBoards();

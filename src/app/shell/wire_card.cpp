@@ -3,7 +3,7 @@
 #include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
 #include "core/wiring/edits.h"
-#include "core/wiring/gauge.h"
+#include "core/wiring/gauge_advice.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -143,20 +143,10 @@ bool WireCard::refresh() {
             tr("AWG %1, %2 mm thick, %3 g").arg(r.gauge_AWG).arg(r.bundle_mm, 0, 'f', 1).arg(r.mass_g, 0, 'f', 1)};
         if (current.known) {
             facts << tr("%1 A, at most %2 A").arg(current.typical_A, 0, 'f', 2).arg(current.peak_A, 0, 'f', 1);
-            const LoopDrop drop = loopDrop(r.gauge_AWG, r.cut_mm, current.typical_A);
-            if (r.role != WireRole::phase)
+            if (const LoopDrop drop = dropOf(r, current); drop.drop_V > 0)
                 facts << tr("loses %1 mV, %2 W").arg(drop.drop_V * 1e3, 0, 'f', 1).arg(drop.loss_W, 0, 'f', 2);
-            // A thinner one that would still do, with room for the peak.
-            const double share = document_.analysis().practice[Limit::wireShare] / 100;
-            const auto lighter = lightestGauge(std::max(current.typical_A / share, current.peak_A / 2.5));
-            if (lighter && *lighter > r.gauge_AWG && w->lay != WireLay::flat) {
-                const WireStock *now = findWireStock(r.gauge_AWG), *then = findWireStock(*lighter);
-                if (now && then)
-                    facts << tr("AWG %1 would do: %2 g lighter")
-                                 .arg(*lighter)
-                                 .arg((now->mass_g_m - then->mass_g_m) * r.cut_mm * 1e-3 * double(w->cores.size()), 0,
-                                      'f', 1);
-            }
+            if (const auto lighter = lighterGauge(*w, r, current, document_.analysis().practice))
+                facts << tr("AWG %1 would do: %2 g lighter").arg(lighter->gauge_AWG).arg(lighter->saves_g, 0, 'f', 1);
         }
         power_->setText(facts.join('\n'));
     }

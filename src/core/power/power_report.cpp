@@ -315,6 +315,8 @@ struct Circuit {
             for (const auto &load : rail.loads) fed.insert(load.part);
         for (std::size_t i = 0; i < build.parts.size(); ++i) {
             if (!types[i] || drawsNothing(types[i]->kind) || fed.contains(build.parts[i].id)) continue;
+            if (types[i]->kind == PartKind::payloadCamera) continue; // they bring a battery of their own
+
             const bool needs = std::any_of(report.nets.nodes.begin(), report.nets.nodes.end(), [&](const PowerNode &n) {
                 return n.part == int(i) && n.supply != "GND" && n.supply != "BZ-" && !outputOf(*types[i], n.supply);
             });

@@ -1,6 +1,6 @@
 // WIR: how long, how thick, and what is lost on the way.
 #include "core/rules/families.h"
-#include "core/wiring/gauge.h"
+#include "core/wiring/gauge_advice.h"
 
 #include <algorithm>
 #include <cmath>
@@ -137,7 +137,6 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
         if (f.severity != Severity::pass && fit) offer(*fit);
         // Peaks last seconds: silicone bears two to three times the continuous current then (common practice, no
         // source).
-        constexpr double kBurst = 2.5;
         if (f.severity == Severity::pass && current.peak_A > kBurst * stock->carries_A) {
             f.variant = "burst";
             f.severity = Severity::watch;

@@ -1,6 +1,7 @@
 #include "io/report_json/wire_json.h"
 
 #include "core/wiring/cut_list.h"
+#include "core/wiring/gauge_advice.h"
 #include "io/names.h"
 
 #include <nlohmann/json.hpp>
@@ -110,6 +111,11 @@ OrderedJson wiresJson(const Build &build, const Analysis &analysis) {
         entry["mass_g"] = report.mass_g;
         entry["typical_A"] = current.known ? OrderedJson(current.typical_A) : OrderedJson(nullptr);
         entry["peak_A"] = current.known ? OrderedJson(current.peak_A) : OrderedJson(nullptr);
+        entry["drop_V"] = dropOf(report, current).drop_V;
+        entry["loss_W"] = dropOf(report, current).loss_W;
+        const auto lighter = lighterGauge(wire, report, current, analysis.practice);
+        entry["lighterGauge_AWG"] = lighter ? OrderedJson(lighter->gauge_AWG) : OrderedJson(nullptr);
+        entry["lighterSaves_g"] = lighter ? OrderedJson(lighter->saves_g) : OrderedJson(nullptr);
         entry["bend_mm"] = report.tightest_mm > 0 ? OrderedJson(report.tightest_mm) : OrderedJson(nullptr);
         entry["bendLimit_mm"] = report.bendLimit_mm;
         entry["widestSpan_mm"] = route.widestSpan_mm;

@@ -22,8 +22,8 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     table_ = new QTableWidget;
     table_->setObjectName("cut-table");
     table_->setAccessibleName(tr("Cut list"));
-    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length mm"), tr("how"),
-                            tr("from"),  tr("its end"), tr("to"),  tr("its end"),   tr("twist")};
+    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length"),  tr("how"),
+                            tr("from"),  tr("its end"), tr("to"),  tr("its end"), tr("twist")};
     table_->setColumnCount(int(heads.size()));
     table_->setHorizontalHeaderLabels(heads);
     table_->verticalHeader()->hide();
@@ -33,10 +33,11 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setFrameShape(QFrame::NoFrame);
     table_->setWordWrap(false);
+    table_->horizontalHeaderItem(3)->setToolTip(tr("mm, as cut"));
     auto *header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     header->setHighlightSections(false);
-    const std::array<int, 10> widths{100, 56, 42, 74, 82, 0, 112, 0, 112, 74};
+    const std::array<int, 10> widths{94, 52, 42, 50, 80, 0, 92, 0, 92, 56};
     for (int c = 0; c < 10; ++c) {
         header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
         if (widths[std::size_t(c)] > 0) header->resizeSection(c, widths[std::size_t(c)]);

@@ -32,7 +32,7 @@ PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *
     wish_ = box("wish", tr("A part that you think of fitting"));
     propose_ = new QToolButton;
     propose_->setObjectName("propose");
-    propose_->setText(tr("Join what belongs together"));
+    propose_->setText(tr("Join what fits"));
     propose_->setToolTip(tr("Transmit to receive, ground to ground, supply to the same supply; pins that are free"));
     suggest_ = new QToolButton;
     suggest_->setObjectName("suggest-port");
@@ -188,6 +188,20 @@ void PinsPage::refresh() {
         lines << tr("%1: %2").arg(QString::fromStdString(serial.port),
                                   serial.usedBy.empty() ? tr("free") : named(build, serial.usedBy));
     if (!lines.isEmpty()) lines << tr("%1 of %2 left").arg(links.freeSerial).arg(links.serial.size());
+    for (const auto &part : build.parts) { // what else a controller has to offer
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::flightController) continue;
+        QStringList unused;
+        for (const auto &port : type->ports) {
+            const WireEnd end{part.id, port.id};
+            const bool serial = std::any_of(links.serial.begin(), links.serial.end(), [&](const SerialPort &s) {
+                return s.part == part.id && s.port == port.id;
+            });
+            if (!serial && !port.pins.empty() && port.kind != PortKind::usb && usedPins(build, end).empty())
+                unused << QString::fromStdString(port.id);
+        }
+        if (!unused.isEmpty()) lines << tr("other ports left: %1").arg(unused.join(", "));
+    }
     for (const auto &[from, to] : links.channels)
         lines << tr("channel %1 → %2").arg(QString::fromStdString(from), QString::fromStdString(to));
     ports_->setText(lines.isEmpty() ? tr("No controller aboard yet.") : lines.join('\n'));

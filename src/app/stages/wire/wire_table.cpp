@@ -3,7 +3,7 @@
 #include "app/drawing/wires.h"
 #include "core/rules/rule.h"
 #include "core/wiring/edits.h"
-#include "core/wiring/gauge.h"
+#include "core/wiring/gauge_advice.h"
 
 #include <QHeaderView>
 #include <QKeyEvent>
@@ -152,9 +152,7 @@ void WireTable::refresh() {
             report.verdict == LeadVerdict::cut || report.verdict == LeadVerdict::trim ? whole(report.cut_mm) : tr("–"),
             true);
         put(cSupplied, report.supplied_mm ? whole(*report.supplied_mm) : tr("–"), true);
-        double drop_V = 0;
-        if (current.known && current.typical_A > 0 && report.role != WireRole::phase)
-            drop_V = loopDrop(report.gauge_AWG, report.cut_mm, current.typical_A).drop_V;
+        const double drop_V = dropOf(report, current).drop_V;
         put(cDrop, drop_V > 0.0005 ? tr("%1 mV").arg(drop_V * 1e3, 0, 'f', drop_V < 0.01 ? 1 : 0) : tr("–"), true);
         put(cVerdict, verdictText(report), false);
         const Severity worst = worstAbout(document_.analysis(), wire.id);
