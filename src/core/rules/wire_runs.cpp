@@ -253,9 +253,12 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
         nearest.measured = std::max(0.0, least);
         // A wire that is held cannot swing up: along an arm half the room of a loose one is enough.
         constexpr double kOnArm_mm = 8;
-        const bool along = std::any_of(build.frame->arms.begin(), build.frame->arms.end(), [&](const Arm &arm) {
-            return pointDistance(armShape(arm), armPose(arm).inverse() * *nearest.from_mm) <= kOnArm_mm;
-        });
+        // Phase wires have to leave under their own propeller.
+        const bool along =
+            derived.wiring.wires[w].role == WireRole::phase ||
+            std::any_of(build.frame->arms.begin(), build.frame->arms.end(), [&](const Arm &arm) {
+                return pointDistance(armShape(arm), armPose(arm).inverse() * *nearest.from_mm) <= kOnArm_mm;
+            });
         nearest.limit = practice[Limit::propFlexibleGap] / (along ? 2 : 1);
         nearest.practiceLimit = Limit::propFlexibleGap;
         nearest.margin = *nearest.measured - *nearest.limit;

@@ -118,10 +118,30 @@ private:
         return {};
     }
 
+    /// Two points of one arm between two things that sit on it, as near to each as there is room.
+    std::vector<Vec3> betweenOnArm(const Arm &arm, const Vec3 &from, const Vec3 &to, double clearance_mm) const {
+        constexpr double kStep_mm = 2.5, kLattice_mm = 0.3;
+        for (const auto &line :
+             linesAlong(arm, practice_.follows("motor-wires", "flat"), from, clearance_mm + kLattice_mm)) {
+            const Vec3 along = line.tip_mm - line.root_mm;
+            const double length = along.norm();
+            const Vec3 unit = along / length;
+            double a = std::clamp((from - line.root_mm).dot(unit), 0.0, length),
+                   b = std::clamp((to - line.root_mm).dot(unit), 0.0, length);
+            const double way = b < a ? -1 : 1;
+            while ((b - a) * way > 0 && !isClear(line.root_mm + a * unit, clearance_mm)) a += way * kStep_mm;
+            while ((b - a) * way > 0 && !isClear(line.root_mm + b * unit, clearance_mm)) b -= way * kStep_mm;
+            if ((b - a) * way > 10) return {line.root_mm + a * unit, line.root_mm + b * unit};
+        }
+        return {};
+    }
+
     void alongArms(const Wire &wire, const Vec3 &from, const Vec3 &to, double clearance_mm,
                    std::vector<Vec3> &points) const {
         const Part *a = findPart(build_, wire.from.part), *b = findPart(build_, wire.to.part);
         const Arm *first = a ? armUnder(build_, *a) : nullptr, *second = b ? armUnder(build_, *b) : nullptr;
+        if (first && first == second)
+            for (const Vec3 &p : betweenOnArm(*first, from, to, clearance_mm)) points.push_back(p);
         if (first == second) return; // both on one arm, or none on any
         if (first)
             for (const Vec3 &p : alongArm(*first, from, to, clearance_mm)) points.push_back(p);
