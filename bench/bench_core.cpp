@@ -55,9 +55,8 @@ void analyseOneMove(benchmark::State &state, const Build &build, const std::stri
     }
 }
 
-/// Every route of a demo from nothing.
-void leadAll(benchmark::State &state, const std::string &demo) {
-    const Build build = loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build;
+/// Every route of a build from nothing.
+void lead(benchmark::State &state, const Build &build) {
     Analyser analyser;
     const Derived &derived = analyser.update(build).derived;
     const Practice practice = practiceOf(build.practice);
@@ -67,6 +66,10 @@ void leadAll(benchmark::State &state, const std::string &demo) {
             &keeper.update(build, practice, derived.world->bodies(), derived.owners, derived.traits));
     }
     state.counters["wires"] = double(build.wires.size());
+}
+
+void leadAll(benchmark::State &state, const std::string &demo) {
+    lead(state, loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build);
 }
 
 /// 300 wires between ports of Stakewalker that have nothing to do with each other, so that ways differ.
@@ -86,14 +89,7 @@ void lead300(benchmark::State &state) {
         wire.cores.push_back({"GND", "GND", {}, {}});
         build.wires.push_back(wire);
     }
-    Analyser analyser;
-    const Derived &derived = analyser.update(build).derived;
-    const Practice practice = practiceOf(build.practice);
-    for (auto _ : state) {
-        RouteKeeper keeper;
-        benchmark::DoNotOptimize(
-            &keeper.update(build, practice, derived.world->bodies(), derived.owners, derived.traits));
-    }
+    lead(state, build);
 }
 
 /// All stacks of the demo: gaps, screws, tolerances, cables.
