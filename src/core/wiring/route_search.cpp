@@ -365,7 +365,7 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         leg.found = true;
         return leg;
     }
-    for (const double margin_mm : {25.0, 75.0, 1e9}) {
+    for (const double margin_mm : {60.0, 1e9}) {
         Domain domain;
         const Cell reach = Cell::Constant(int(std::min(1e6, margin_mm / kPitch)) + 8);
         domain.low = field.nearestCell(from).cwiseMin(field.nearestCell(to)) - reach;
