@@ -142,7 +142,7 @@ Build everyField() {
                                {1, 2, 3},          {0, 0.6, 0.8}, 60,   "RP-SMA"};
         type.camera = Camera{{1, 2, 3}, {0.8, 0, 0.6}, 120, 90, -5, 45};
         type.magnetics = Magnetics{{10, -20, 30}, true};
-        type.leads = {{"uart", 150, 28, "JST-SH"}};
+        type.leads = {{"uart", 150, 28, "1 mm plug"}};
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
         type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
