@@ -267,7 +267,7 @@ private slots:
                                                "STK-8",  "BAL-1", "WIR-1",  "WIR-2", "WIR-6", "WIR-9", "WIR-10",
                                                "WIR-12", "PWR-1", "PWR-6",  "PWR-9", "LNK-9"}));
         QCOMPARE(analysis.counts.stop, 8);
-        QCOMPARE(analysis.counts.watch, 19);
+        QCOMPARE(analysis.counts.watch, 18);
         QCOMPARE(analysis.counts.note, 19);
         QCOMPARE(analysis.counts.unknown, 2);
     }

@@ -71,13 +71,12 @@ Picture veilPicture(const theme::Theme &theme) {
     return veil;
 }
 
-std::vector<Picture> wirePictures(View view, const app::Document &document, int only) {
+std::vector<Picture> wirePictures(View view, const app::Document &document) {
     std::vector<Picture> pictures;
     const Build &build = document.build();
     const Derived &derived = document.analysis().derived;
     std::vector<Picture> strong;
     for (std::size_t w = 0; w < build.wires.size() && w < derived.routes.size(); ++w) {
-        if (only >= 0 && int(w) != only) continue;
         const Wire &wire = build.wires[w];
         const QString id = QString::fromStdString(wire.id);
         const auto &points = derived.routes[w].points_mm;

@@ -13,8 +13,8 @@ QColor wireColor(WireRole role);
 /// The route as it is seen, corners rounded; cores lie beside each other, at most three of them.
 QPainterPath wirePath(View view, const std::vector<Vec3> &points_mm, int cores, double apart_mm);
 
-/// All routes of the document, the chosen and lit-up ones strong. `only`: index of the one wire to draw; -1: all.
-std::vector<Picture> wirePictures(View view, const app::Document &document, int only = -1);
+/// All routes of the document, the chosen and lit-up ones strong.
+std::vector<Picture> wirePictures(View view, const app::Document &document);
 
 /// A veil over everything that is drawn so far, so that wires stand out.
 Picture veilPicture(const theme::Theme &theme);

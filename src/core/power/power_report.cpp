@@ -21,6 +21,27 @@ CellVolts cellVolts(const Electrical &pack) {
     return volts;
 }
 
+RailTap tapOf(const Build &build, const PowerReport &power, const Rail &rail) {
+    if (rail.output == "BAT") {
+        for (const auto &node : power.nets.nodes) {
+            const Part &part = build.parts[std::size_t(node.part)];
+            const PartType *board = typeOf(build, part);
+            if (node.supply == "BAT" && board &&
+                (board->kind == PartKind::distributionBoard || board->kind == PartKind::fourInOneEsc))
+                return {part.id, "BAT"};
+        }
+        return {};
+    }
+    for (const auto &node : power.nets.nodes) {
+        const Part &part = build.parts[std::size_t(node.part)];
+        if (part.id != rail.part) continue;
+        if (const PowerOutput *output = outputOf(*typeOf(build, part), node.supply);
+            output && output->id == rail.output)
+            return {part.id, node.supply};
+    }
+    return {};
+}
+
 int gaugeOf(const Build &build, const Wire &wire, const WireCore &core) {
     if (core.gauge_AWG) return *core.gauge_AWG;
     if (wire.gauge_AWG) return *wire.gauge_AWG;

@@ -79,6 +79,13 @@ struct PowerReport {
 PowerReport powerReport(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const std::vector<CaseBalance> &balance, const std::vector<double> &cutLengths_mm);
 
+/// Where a load is joined to a rail: a part and the name of its supply. A pack is tapped at the first board behind its
+/// plug that has pads for it. Empty when there is nothing to solder to.
+struct RailTap {
+    std::string part, supply;
+};
+RailTap tapOf(const Build &build, const PowerReport &power, const Rail &rail);
+
 /// Volts of one cell: empty under load, nominal, full; lithium polymer unless the pack says otherwise.
 struct CellVolts {
     double empty_V = 3.3, nominal_V = 3.7, full_V = 4.2, land_V = 3.5;

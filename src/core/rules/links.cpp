@@ -13,14 +13,6 @@ namespace {
 
 std::string spinWord(Spin spin) { return spin == Spin::clockwise ? "clockwise" : "counter-clockwise"; }
 
-/// "front right motor" for a mount, from the name of its disc.
-std::string motorName(const Build &build, const std::string &mount) {
-    std::string name = displayName(build, mount);
-    constexpr std::string_view kDisc = " propeller disc";
-    if (name.size() > kDisc.size() && name.ends_with(kDisc)) name.resize(name.size() - kDisc.size());
-    return withinSentence(name) + " motor";
-}
-
 const MotorMount *mountOf(const Build &build, const std::string &id) {
     for (const auto &mount : build.frame->motorMounts)
         if (mount.id == id) return &mount;

@@ -10,7 +10,6 @@ namespace waxis {
 
 namespace {
 
-std::string whole(double value) { return fmt::format("{:.0f}", value); }
 /// Volts or amperes with as many digits as they deserve.
 std::string brief(double value) {
     return std::abs(value) < 10 ? fmt::format("{:.2g}", value) : fmt::format("{:.3g}", value);
@@ -45,30 +44,10 @@ std::vector<Fix> otherRails(const Build &build, const Practice &practice, const 
             continue;
         if (!e.supplyMin_V || !e.supplyMax_V) continue;
         if (rail.limit_A && rail.peak_A + peak > *rail.limit_A * practice[Limit::railWatch] / 100) continue;
-        std::string source = rail.part, supply = rail.output;
-        if (rail.output == "BAT") {
-            // Not at the pack itself: at the first board behind its plug that has pads for it.
-            source.clear();
-            for (const auto &node : derived.power.nets.nodes) {
-                const PartType *board = typeOf(build, build.parts[std::size_t(node.part)]);
-                if (node.supply == "BAT" && board &&
-                    (board->kind == PartKind::distributionBoard || board->kind == PartKind::fourInOneEsc) &&
-                    source.empty())
-                    source = build.parts[std::size_t(node.part)].id;
-            }
-            if (source.empty() || source == load) continue;
-        } else {
-            const PartType *giver = typeOfId(build, rail.part);
-            supply.clear();
-            for (const auto &port : giver->ports)
-                for (const auto &pin : port.pins)
-                    if (const PowerOutput *o = outputOf(*giver, supplyName(signalOf(pin.signal)));
-                        o && o->id == rail.output)
-                        supply = supplyName(signalOf(pin.signal));
-            if (supply.empty()) continue;
-        }
+        const RailTap tap = tapOf(build, derived.power, rail);
+        if (tap.part.empty() || tap.part == load) continue;
         Fix fix;
-        fix.wire = WireChange{WireChange::Kind::supply, load, 0, 0, false, source, supply, Vec3::Zero()};
+        fix.wire = WireChange{WireChange::Kind::supply, load, 0, 0, false, tap.part, tap.supply, Vec3::Zero()};
         if (applyFix(build, fix)) fixes.push_back(fix);
         if (fixes.size() >= 3) break;
     }
@@ -117,7 +96,7 @@ FindingText wordRailLoad(const Build &build, const Finding &f) {
         loads += (i > 1 ? ", " : "") +
                  (i > 1 ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
-    return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), whole(*f.measured)}},
+    return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured)}},
             {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
              {loads, brief(f.inputs[1].value), brief(f.inputs[2].value), brief(f.inputs[0].value)}}};
 }
@@ -350,8 +329,9 @@ FindingText wordCapacitor(const Build &build, const Finding &f) {
         return {{"{0} does not state its rated voltage", {name}},
                 {"Read it off its sleeve and enter it in the Kit stage.", {}}};
     if (f.variant == "far")
-        return {{"{0} sits {1} mm of lead from the pads", {name, whole(*f.measured)}},
-                {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.", {whole(*f.limit)}}};
+        return {{"{0} sits {1} mm of lead from the pads", {name, wholeNumber(*f.measured)}},
+                {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
+                 {wholeNumber(*f.limit)}}};
     if (f.severity == Severity::stop)
         return {
             {"{0} is rated {1} V and the full pack has {2} V", {name, brief(*f.measured), brief(f.inputs[0].value)}},
@@ -360,7 +340,7 @@ FindingText wordCapacitor(const Build &build, const Finding &f) {
             {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(f.inputs[0].value)}}};
 }
 
-void judgePackCurrent(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgePackCurrent(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     auto judge = [&](const std::string &part, const char *variant, double typical, double peak, double limit) {
         if (!(typical > 0)) return;
         Finding f;
@@ -397,21 +377,21 @@ void judgePackCurrent(const Build &build, const Practice &practice, const Derive
         f.severity = motor.hover_A > *f.limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         out.push_back(std::move(f));
     }
-    (void)practice;
 }
 
 FindingText wordPackCurrent(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
-    const std::string peak = whole(*f.measured), limit = whole(*f.limit);
+    const std::string peak = wholeNumber(*f.measured), limit = wholeNumber(*f.limit);
     if (f.severity == Severity::stop)
-        return {{"{0} carries {1} A in hover and is good for {2} A", {name, whole(f.inputs[0].value), limit}},
+        return {{"{0} carries {1} A in hover and is good for {2} A", {name, wholeNumber(f.inputs[0].value), limit}},
                 {"It overheats within minutes: take one for more current.", {}}};
     if (f.variant == "esc")
         return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
                  {name, limit, withinSentence(displayName(build, f.subjects[1])), peak}},
                 {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
-    return {{"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
-            {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {whole(f.inputs[0].value)}}};
+    return {
+        {"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
+        {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {wholeNumber(f.inputs[0].value)}}};
 }
 
 void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
@@ -510,7 +490,7 @@ FindingText wordVideoTap(const Build &build, const Finding &f) {
             {"Your practice taps at the battery plug, where motor noise is least.", {}}};
 }
 
-void judgeEndurance(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (std::size_t i = 0; i < derived.power.hover.size(); ++i) {
         const HoverReport &hover = derived.power.hover[i];
         if (hover.pack.empty()) continue;
@@ -529,15 +509,15 @@ void judgeEndurance(const Build &build, const Practice &practice, const Derived 
                     {"reserve", practice[Limit::packReserve], "%"}};
         out.push_back(std::move(f));
     }
-    (void)build;
 }
 
 FindingText wordEndurance(const Build &build, const Finding &f) {
     return {{"{0} to {1} minutes of hover on {2}",
-             {whole(f.inputs[0].value), whole(f.inputs[1].value), withinSentence(displayName(build, f.subjects[0]))}},
+             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value),
+              withinSentence(displayName(build, f.subjects[0]))}},
             {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
-             {brief(f.inputs[2].value), whole(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
-              whole(f.inputs[5].value)}}};
+             {brief(f.inputs[2].value), wholeNumber(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
+              wholeNumber(f.inputs[5].value)}}};
 }
 
 void judgeUnfed(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {

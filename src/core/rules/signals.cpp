@@ -62,13 +62,6 @@ std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
     return std::nullopt;
 }
 
-std::string motorWord(const Build &build, const std::string &mount) {
-    std::string name = displayName(build, mount);
-    constexpr std::string_view kDisc = " propeller disc";
-    if (name.size() > kDisc.size() && name.ends_with(kDisc)) name.resize(name.size() - kDisc.size());
-    return withinSentence(name) + " motor";
-}
-
 } // namespace
 
 void judgeCrossing(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -273,7 +266,7 @@ void judgeMotorOutputs(const Build &build, const Practice &, const Derived &deri
 }
 
 FindingText wordMotorOutputs(const Build &build, const Finding &f) {
-    const std::string motor = motorWord(build, f.subjects[0]);
+    const std::string motor = motorName(build, f.subjects[0]);
     if (f.variant == "no-esc")
         return {{"The {0} has no speed controller yet", {motor}}, {"Lead its three wires to one.", {}}};
     if (f.variant == "no-signal")

@@ -9,12 +9,6 @@
 
 namespace waxis {
 
-namespace {
-
-std::string whole(double value) { return fmt::format("{:.0f}", value); }
-
-} // namespace
-
 void judgeParallelRun(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &meeting : derived.wiring.meetings) {
         if (meeting.together_mm <= 0) continue; // they cross: that is how it should be
@@ -42,15 +36,15 @@ void judgeParallelRun(const Build &build, const Practice &practice, const Derive
 }
 
 FindingText wordParallelRun(const Build &build, const Finding &f) {
-    return {
-        {"{0}: {1} mm beside {2}",
-         {displayName(build, f.subjects[0]), whole(*f.measured), withinSentence(displayName(build, f.subjects[1]))}},
-        {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
-         "twist it.",
-         {oneDecimal(f.inputs[1].value), whole(*f.limit)}}};
+    return {{"{0}: {1} mm beside {2}",
+             {displayName(build, f.subjects[0]), wholeNumber(*f.measured),
+              withinSentence(displayName(build, f.subjects[1]))}},
+            {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
+             "twist it.",
+             {oneDecimal(f.inputs[1].value), wholeNumber(*f.limit)}}};
 }
 
-void judgeWireBend(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgeWireBend(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (std::size_t w = 0; w < derived.wiring.wires.size(); ++w) {
         const WireReport &report = derived.wiring.wires[w];
         if (report.tightest_mm <= 0) continue;
@@ -75,7 +69,6 @@ void judgeWireBend(const Build &build, const Practice &practice, const Derived &
         if (f.severity == Severity::pass && f.margin < 0) f.margin = 0;
         out.push_back(std::move(f));
     }
-    (void)practice;
 }
 
 FindingText wordWireBend(const Build &build, const Finding &f) {
@@ -144,11 +137,11 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
 FindingText wordWireSpan(const Build &build, const Finding &f) {
     if (f.variant == "relief")
         return {{"{0}: first held {1} mm from the plug at {2}",
-                 {displayName(build, f.subjects[0]), whole(*f.measured),
+                 {displayName(build, f.subjects[0]), wholeNumber(*f.measured),
                   withinSentence(displayName(build, f.subjects[1]))}},
-                {"A small plug comes off when its wire pulls: tie it within {0} mm.", {whole(*f.limit)}}};
-    return {{"{0}: {1} mm hang free", {displayName(build, f.subjects[0]), whole(*f.measured)}},
-            {"A loose wire finds the propellers: tie it down at least every {0} mm.", {whole(*f.limit)}}};
+                {"A small plug comes off when its wire pulls: tie it within {0} mm.", {wholeNumber(*f.limit)}}};
+    return {{"{0}: {1} mm hang free", {displayName(build, f.subjects[0]), wholeNumber(*f.measured)}},
+            {"A loose wire finds the propellers: tie it down at least every {0} mm.", {wholeNumber(*f.limit)}}};
 }
 
 void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -219,7 +212,7 @@ void judgeHoleFill(const Build &build, const Practice &, const Derived &derived,
 FindingText wordHoleFill(const Build &, const Finding &f) {
     return {
         {"{0} is {1} % full of wires; {2} % goes through without force",
-         {f.subjects[0], whole(*f.measured), whole(*f.limit)}},
+         {f.subjects[0], wholeNumber(*f.measured), wholeNumber(*f.limit)}},
         {"Lead some of the {0} wires another way, or make the hole larger.", {std::to_string(f.subjects.size() - 1)}}};
 }
 
@@ -370,7 +363,7 @@ void judgeStiffWires(const Build &build, const Practice &practice, const Derived
 FindingText wordStiffWires(const Build &build, const Finding &f) {
     return {
         {"{0} stiff wires pull at {1}, which is soft-mounted",
-         {whole(*f.measured), withinSentence(displayName(build, f.subjects[0]))}},
+         {wholeNumber(*f.measured), withinSentence(displayName(build, f.subjects[0]))}},
         {"They carry vibration past the dampers: use thinner wire, bundle lightly, and leave them loose there.", {}}};
 }
 

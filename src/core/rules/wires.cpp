@@ -10,8 +10,6 @@ namespace waxis {
 
 namespace {
 
-std::string whole(double value) { return fmt::format("{:.0f}", value); }
-
 Finding wireFinding(RuleId rule, const Build &build, const Derived &derived, std::size_t wire) {
     Finding f;
     f.rule = rule;
@@ -97,14 +95,15 @@ FindingText wordWireLength(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     if (f.variant == "none")
         return {{"No ready-made cable is long enough for {0}: {1} mm needed, {2} mm is the longest",
-                 {withinSentence(name), whole(*f.limit), whole(*f.measured)}},
+                 {withinSentence(name), wholeNumber(*f.limit), wholeNumber(*f.measured)}},
                 {"Cut it from stock, or move one of its ends nearer.", {}}};
     if (f.severity == Severity::watch)
-        return {{"{0}: just too short, {1} mm supplied and {2} mm wanted", {name, whole(*f.measured), whole(*f.limit)}},
+        return {{"{0}: just too short, {1} mm supplied and {2} mm wanted",
+                 {name, wholeNumber(*f.measured), wholeNumber(*f.limit)}},
                 {"It cannot be soldered a second time: {0} mm longer would do, or move an end nearer.",
-                 {whole(-f.margin)}}};
+                 {wholeNumber(-f.margin)}}};
     return {{"{0}: {1} mm short, {2} mm needed and {3} supplied",
-             {name, whole(-f.margin), whole(*f.limit), whole(*f.measured)}},
+             {name, wholeNumber(-f.margin), wholeNumber(*f.limit), wholeNumber(*f.measured)}},
             {"Splice it, take a longer lead, or move an end nearer by that much.", {}}};
 }
 
@@ -152,17 +151,17 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
 
 FindingText wordWireGauge(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
-    const std::string gauge = whole(f.inputs[2].value);
+    const std::string gauge = wholeNumber(f.inputs[2].value);
     if (f.variant == "burst")
         return {{"{0}: {1} A at full thrust in AWG {2}, which bears {3} A for seconds",
-                 {name, whole(*f.measured), gauge, whole(*f.limit)}},
+                 {name, wholeNumber(*f.measured), gauge, wholeNumber(*f.limit)}},
                 {"Take a thicker wire, or keep full thrust short.", {}}};
     return {{"{0}: {1} A in AWG {2}, which is good for {3} A",
              {name, oneDecimal(*f.measured), gauge, oneDecimal(f.inputs[3].value)}},
             {"Take a thicker wire.", {}}};
 }
 
-void judgeWireDrop(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgeWireDrop(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &rail : derived.power.rails) {
         // The load that loses most speaks for its rail.
         const RailLoad *worst = nullptr;
@@ -185,13 +184,12 @@ void judgeWireDrop(const Build &build, const Practice &practice, const Derived &
                     {"wires on the way", double(worst->wires.size()), ""}};
         out.push_back(std::move(f));
     }
-    (void)build;
 }
 
 FindingText wordWireDrop(const Build &build, const Finding &f) {
     return {{"{0} loses {1} % on the way from {2}: {3} mV",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-              withinSentence(displayName(build, f.subjects[1])), whole(f.inputs[0].value)}},
+              withinSentence(displayName(build, f.subjects[1])), wholeNumber(f.inputs[0].value)}},
             {"Thicker or shorter wires; {0} % is what the practice allows.", {oneDecimal(*f.limit)}}};
 }
 
@@ -255,7 +253,7 @@ FindingText wordCriticalJoints(const Build &build, const Finding &f) {
                  (i ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 4) names += fmt::format(" and {} more", f.subjects.size() - 4);
     return {{"Joints between pack and motors: plugs {0}, splices {1}",
-             {whole(f.inputs[0].value), whole(f.inputs[1].value)}},
+             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}},
             {"{0}: each is a possible failure. Solder it, or lock and tie it.", {names}}};
 }
 

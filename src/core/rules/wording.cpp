@@ -18,6 +18,15 @@ std::string oneDecimal(double value) {
     return fmt::format("{:.1f}", rounded == 0 ? 0.0 : rounded);
 }
 
+std::string wholeNumber(double value) { return fmt::format("{:.0f}", value); }
+
+std::string motorName(const Build &build, const std::string &mount) {
+    std::string name = displayName(build, mount); // it is called by its disc
+    constexpr std::string_view kDisc = " propeller disc";
+    if (name.size() > kDisc.size() && name.ends_with(kDisc)) name.resize(name.size() - kDisc.size());
+    return withinSentence(name) + " motor";
+}
+
 std::string withinSentence(std::string name) {
     // "GPS with compass" and "M3 screw" keep their capitals.
     const bool acronym = name.size() > 1 && !std::islower(static_cast<unsigned char>(name[1])) && name[1] != ' ';

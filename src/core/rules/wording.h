@@ -22,6 +22,10 @@ Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &f
 
 /// One decimal, and no "-0.0".
 std::string oneDecimal(double value);
+/// Without decimals.
+std::string wholeNumber(double value);
+/// "front right motor" for a motor mount.
+std::string motorName(const Build &build, const std::string &mount);
 /// A name as it stands within a sentence: "Rear left propeller disc" -> "rear left propeller disc".
 std::string withinSentence(std::string name);
 /// A shift in words: "1.2 mm aft, 3.0 mm up".

@@ -193,14 +193,14 @@ Standing standingOf(const RouteLeg &leg, const FieldChange &change) {
 }
 
 /// The room that a wire wants round it: half its thickest core and a little, for its cores lie flat where it is narrow.
-double clearanceOf(const Wire &wire) {
+double clearanceOf(const Build &build, const Wire &wire) {
     double thickest = 0.8;
     for (const auto &core : wire.cores)
-        thickest = std::max(thickest, coreDiameter_mm(wire, core.gauge_AWG.value_or(wire.gauge_AWG.value_or(26))));
+        thickest = std::max(thickest, coreDiameter_mm(wire, gaugeOf(build, wire, core)));
     return std::clamp(thickest / 2 + 0.5, 1.2, 2.5);
 }
 
-void addSupports(const Build &build, const Practice &, const RouteField &field, double clearance_mm, WireRoute &route) {
+void addSupports(const Build &build, const RouteField &field, double clearance_mm, WireRoute &route) {
     auto &supports = route.supports;
     supports.push_back({SupportKind::end, {}, route.points_mm.front(), 0});
     supports.push_back({SupportKind::end, {}, route.points_mm.back(), route.length_mm});
@@ -442,7 +442,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
             continue;
         }
         Kept now;
-        now.plan.clearance_mm = clearanceOf(wire);
+        now.plan.clearance_mm = clearanceOf(build, wire);
         for (auto *end : {&*from, &*to}) // something stands right before the port: the wire turns sooner
             for (int k = 0; k < 3 && field_.tenthsAt(end->exit_mm) < 5; ++k)
                 end->exit_mm = end->position_mm + 0.6 * (end->exit_mm - end->position_mm);
@@ -497,7 +497,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         }
         if ((to->position_mm - route.points_mm.back()).norm() > 1e-9) route.points_mm.push_back(to->position_mm);
         route.length_mm = lengthOf(route.points_mm);
-        if (route.points_mm.size() >= 2) addSupports(build, practice, field_, now.plan.clearance_mm, route);
+        if (route.points_mm.size() >= 2) addSupports(build, field_, now.plan.clearance_mm, route);
         if (!wire.bundle.empty()) leaders.emplace(wire.bundle, routes_.size());
         kept.emplace(wire.id, std::move(now));
         routes_.push_back(std::move(route));

@@ -15,12 +15,12 @@ namespace waxis {
 struct BodyOwner;
 struct BodyTraits;
 
-enum class SupportKind { end, arm, tie, passThrough, pinned };
+enum class SupportKind { end, tie, passThrough };
 
-/// A place where something holds the wire or leads it.
+/// A place where something holds the wire.
 struct RouteSupport {
     SupportKind kind = SupportKind::end;
-    std::string id; ///< of arm, tie or pass-through
+    std::string id; ///< of tie or pass-through
     Vec3 position_mm = Vec3::Zero();
     double at_mm = 0; ///< along the route
 };

@@ -9,6 +9,7 @@
 #include "core/survey/survey.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
+#include "io/report_json/or_null.h"
 #include "io/report_json/stack_json.h"
 #include "io/report_json/wire_json.h"
 

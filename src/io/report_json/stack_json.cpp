@@ -4,19 +4,13 @@
 #include "core/stack/suggest.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
+#include "io/report_json/or_null.h"
 
 #include <nlohmann/json.hpp>
 
 namespace waxis::io {
 
 namespace {
-
-template <class T>
-OrderedJson orNull(const std::optional<T> &value) {
-    return value ? OrderedJson(*value) : OrderedJson(nullptr);
-}
-
-OrderedJson textOrNull(const std::string &text) { return text.empty() ? OrderedJson(nullptr) : OrderedJson(text); }
 
 OrderedJson ringJson(const Ring &ring) {
     auto list = OrderedJson::array();

@@ -3,18 +3,13 @@
 #include "core/wiring/cut_list.h"
 #include "core/wiring/gauge_advice.h"
 #include "io/names.h"
+#include "io/report_json/or_null.h"
 
 #include <nlohmann/json.hpp>
 
 namespace waxis::io {
 
 namespace {
-
-template <class T>
-OrderedJson orNull(const std::optional<T> &value) {
-    return value ? OrderedJson(*value) : OrderedJson(nullptr);
-}
-OrderedJson textOrNull(const std::string &text) { return text.empty() ? OrderedJson(nullptr) : OrderedJson(text); }
 
 std::string_view wordFor(WireRole role) {
     switch (role) {
@@ -46,10 +41,8 @@ std::string_view wordFor(LeadVerdict verdict) {
 std::string_view wordFor(SupportKind kind) {
     switch (kind) {
     case SupportKind::end: return "end";
-    case SupportKind::arm: return "arm";
     case SupportKind::tie: return "tie";
     case SupportKind::passThrough: return "pass-through";
-    case SupportKind::pinned: return "pinned";
     }
     return "";
 }

@@ -1,6 +1,7 @@
 #include "app/stages/wire/pins_page.h"
 
 #include "core/links/link_report.h"
+#include "core/rules/wording.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -207,8 +208,7 @@ void PinsPage::refresh() {
     ports_->setText(lines.isEmpty() ? tr("No controller aboard yet.") : lines.join('\n'));
     lines.clear();
     for (const auto &motor : links.motors) {
-        QString name = named(build, motor.mount);
-        name.remove(tr(" propeller disc"));
+        const QString name = QString::fromStdString(motorName(build, motor.mount));
         const bool right = motor.output.empty() || signalOf(motor.output).number == motor.number;
         lines << tr("%1, number %2: %3%4")
                      .arg(name)

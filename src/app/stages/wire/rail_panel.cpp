@@ -29,30 +29,10 @@ QString shortName(const Build &build, const Rail &rail) {
 }
 } // namespace
 
-std::pair<std::string, std::string> tapOf(const app::Document &document, const std::string &railId) {
-    const Build &build = document.build();
-    const PowerReport &power = document.analysis().derived.power;
-    for (const auto &rail : power.rails) {
-        if (rail.id() != railId) continue;
-        const Part *part = findPart(build, rail.part);
-        const PartType *type = part ? typeOf(build, *part) : nullptr;
-        if (!type) return {};
-        if (rail.output == "BAT") {
-            for (const auto &node : power.nets.nodes) {
-                const PartType *board = typeOf(build, build.parts[std::size_t(node.part)]);
-                if (node.supply == "BAT" && board &&
-                    (board->kind == PartKind::distributionBoard || board->kind == PartKind::fourInOneEsc))
-                    return {build.parts[std::size_t(node.part)].id, "BAT"};
-            }
-            return {rail.part, "BAT"};
-        }
-        for (const auto &port : type->ports)
-            for (const auto &pin : port.pins) {
-                const std::string supply = supplyName(signalOf(pin.signal));
-                if (const PowerOutput *output = outputOf(*type, supply); output && output->id == rail.output)
-                    return {rail.part, supply};
-            }
-    }
+RailTap RailPanel::tapFor(const std::string &railId) const {
+    const PowerReport &power = document_.analysis().derived.power;
+    for (const auto &rail : power.rails)
+        if (rail.id() == railId) return tapOf(document_.build(), power, rail);
     return {};
 }
 
@@ -140,8 +120,9 @@ void RailPanel::layOut() {
     }
 }
 
+void RailPanel::resizeEvent(QResizeEvent *) { layOut(); }
+
 void RailPanel::paintEvent(QPaintEvent *) {
-    layOut();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const auto &c = theme_.colors();
@@ -314,7 +295,7 @@ void RailPanel::mouseMoveEvent(QMouseEvent *event) {
     } else
         row = nullptr;
     if (row) {
-        const auto [part, supply] = tapOf(document_, row->rail);
+        const auto [part, supply] = tapFor(row->rail);
         if (!part.empty()) document_.preview(moveSupply(document_.build(), dragged_, part, supply));
     }
     update();
@@ -324,7 +305,7 @@ void RailPanel::mouseReleaseEvent(QMouseEvent *) {
     if (dragging_) {
         document_.cancelPreview();
         if (const Row *row = rowAt(dragAt_)) {
-            const auto [part, supply] = tapOf(document_, row->rail);
+            const auto [part, supply] = tapFor(row->rail);
             const QString load = QString::fromStdString(displayName(document_.build(), dragged_));
             if (!part.empty())
                 document_.edit(tr("Feed %1 from %2").arg(load, row->name),

@@ -21,6 +21,7 @@ public:
 
 protected:
     void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *) override;
     void mousePressEvent(QMouseEvent *event) override;
     void mouseMoveEvent(QMouseEvent *event) override;
     void mouseReleaseEvent(QMouseEvent *event) override;
@@ -43,6 +44,7 @@ private:
         std::vector<Block> blocks;
     };
     void layOut();
+    RailTap tapFor(const std::string &rail) const;
     const Block *blockAt(const QPointF &at) const;
     const Row *rowAt(const QPointF &at) const;
     QString tipFor(const QPointF &at) const;
@@ -54,9 +56,5 @@ private:
     QPointF pressAt_, dragAt_;
     bool dragging_ = false;
 };
-
-/// The supply of a rail as edits name it: part and "5V" or "BAT"; packs are tapped at the first board behind their
-/// plug.
-std::pair<std::string, std::string> tapOf(const app::Document &document, const std::string &rail);
 
 } // namespace waxis::wire
