@@ -4,6 +4,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
 
@@ -120,9 +121,13 @@ int main(int argc, char **argv) {
                                            {numbers[0].toDouble(), numbers[1].toDouble(), 0});
     }
     if (parser.isSet(page)) {
-        const auto number = QStringList{"routes", "pins", "cut"}.indexOf(parser.value(page));
-        if (number < 0) return fail("--page takes routes, pins or cut");
-        window.wireBench().showPage(waxis::wire::Page(number));
+        const auto wire = QStringList{"routes", "pins", "cut"}.indexOf(parser.value(page));
+        const auto radio =
+            QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(parser.value(page));
+        if (wire < 0 && radio < 0)
+            return fail("--page takes routes, pins, cut, matrix, coverage, compass, places, ground or study");
+        if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));
+        if (radio >= 0) window.radioBench().showPage(waxis::radio::Page(radio));
     }
     if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {
@@ -143,7 +148,9 @@ int main(int argc, char **argv) {
             QTimer::singleShot(100, &window, [&] { window.placeBench().enlargeLower(true); }); // once it has its size
         QTimer shutter; // once the window stands still and the survey is in
         QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
-            if (!window.surveyor().isSettled() || !window.stackBench().whatIf().isSettled()) return;
+            if (!window.surveyor().isSettled() || !window.stackBench().whatIf().isSettled() ||
+                !window.radioBench().isSettled())
+                return;
             shutter.stop();
             QTimer::singleShot(300, &window, [&] { // the panels have taken it in
                 const bool saved = window.grab().save(parser.value(screenshot));

@@ -137,16 +137,29 @@ Build everyField() {
         electrical.capacitance_uF = 470;
         electrical.rated_V = 35;
         type.electrical = electrical;
-        type.radio = {{5645, 5945, 26, true, 20, 6, 30, 45, "ant"}, {1575.42, 1575.42, {}, true, {}, {}, {}, {}, ""}};
-        type.antenna = Antenna{AntennaKind::patch, 5600,          5950, 8,       Polarisation::leftCircular,
-                               {1, 2, 3},          {0, 0.6, 0.8}, 60,   "RP-SMA"};
+        type.radio = {{5645, 5945, 26, true, 20, 6, 30, 45, -18, 12, {{"3", 5740}, {"", 5780}}, "ant"},
+                      {1575.42, 1575.42, {}, true, {}, {}, {}, {}, {}, {}, {}, ""}};
+        type.clocks = {{"pixel clock", 27}};
+        type.antenna = Antenna{AntennaKind::patch,
+                               5600,
+                               5950,
+                               8,
+                               Polarisation::leftCircular,
+                               {1, 2, 3},
+                               {0, 0.6, 0.8},
+                               60,
+                               "RP-SMA",
+                               "rg316",
+                               2.5,
+                               {{0, 8}, {90, -3.5}}};
         type.camera = Camera{{1, 2, 3}, {0.8, 0, 0.6}, 120, 90, -5, 45};
-        type.magnetics = Magnetics{{10, -20, 30}, true};
+        type.magnetics = Magnetics{{10, -20, 30}, true, Vec3(1, 2, 3)};
         type.leads = {{"uart", 150, 28, "1 mm plug"}};
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
         type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
         type.ports[0].pins.push_back({"TX", 3.3, true});
+        type.ports[0].connector = "RP-SMA female";
         Solid skin = type.solids[0];
         skin.shape = Mesh{{{0, 0, 0}, {10, 0, 0}, {0, 10, 0}, {0, 0, 10}},
                           {{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}},
@@ -178,6 +191,10 @@ Build everyField() {
     wire.sleeved = true;
     build.wires = {wire};
     build.ties = {{"tie-1", Vec3(4, 5, 6)}};
+    build.radioSettings = {{"part-1", 1, 1575.42, std::nullopt}, {"part-1", 0, 5740, 14}};
+    build.groundStations = {
+        {"ground-1", "Handset", "part-1", 0, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
+    build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
     Stack stack;
     stack.id = "stack-1";
     stack.name = "Controller";

@@ -190,9 +190,22 @@ void Document::cancelPreview() {
 
 void Document::select(const QString &id) { selectAll(id.isEmpty() ? QStringList() : QStringList{id}); }
 
+void Document::lookAtPair(const RadioPair &pair) {
+    if (pair == radioPair_) return;
+    QStringList parts;
+    for (const auto &id : {pair.from, pair.to}) {
+        const QString part = id.section(QLatin1Char('/'), 0, 0); // "gps/1" is a band of "gps"
+        if (findPart(shown_, part.toStdString()) && !parts.contains(part)) parts << part;
+    }
+    selection_ = parts;
+    radioPair_ = pair;
+    emit selectionChanged();
+}
+
 void Document::selectAll(const QStringList &ids) {
-    if (ids == selection_) return;
+    if (ids == selection_ && radioPair_ == RadioPair{}) return;
     selection_ = ids;
+    radioPair_ = {};
     emit selectionChanged();
 }
 

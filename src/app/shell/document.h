@@ -59,6 +59,16 @@ public:
     /// The chosen parts, in the order of choosing.
     std::vector<std::string> selectedParts() const;
 
+    /// The two that are looked at in Radio: what disturbs and what is disturbed, as ids of the radio report. Choosing
+    /// anything else ends it.
+    struct RadioPair {
+        QString from, to;
+        bool operator==(const RadioPair &) const = default;
+    };
+    const RadioPair &radioPair() const { return radioPair_; }
+    /// Also chooses the parts that the two are.
+    void lookAtPair(const RadioPair &pair);
+
     /// Things to light up on the bench while a finding is hovered.
     const QStringList &highlighted() const { return highlighted_; }
     void highlight(const QStringList &ids);
@@ -107,6 +117,7 @@ private:
     TypeTable library_;
     QString path_;
     QStringList selection_, highlighted_;
+    RadioPair radioPair_;
     int loadCase_ = 0;
     bool previewing_ = false;
     bool recovered_ = false;

@@ -2,6 +2,8 @@
 
 #include "app/shell/fastening_rows.h"
 #include "app/shell/mounting_rows.h"
+#include "app/shell/pair_card.h"
+#include "app/shell/radio_rows.h"
 #include "app/shell/selection_card.h"
 #include "app/shell/stack_rows.h"
 #include "app/shell/texts.h"
@@ -38,6 +40,8 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     layout->addWidget(member_);
     wire_ = new WireCard(document_, theme_);
     layout->addWidget(wire_);
+    pair_ = new PairCard(document_, theme_);
+    layout->addWidget(pair_);
     auto *inner = new QVBoxLayout(body_);
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(4);
@@ -92,6 +96,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     fastening_ = new FasteningRows(document_, *form_, this);
     stacked_ = new StackRows(document_, theme_, *form_, this);
     mounting_ = new MountingRows(document_, theme_, *form_, this);
+    radio_ = new RadioRows(document_, theme_, *form_, this);
     near_ = new QLabel;
     near_->setTextFormat(Qt::PlainText);
     near_->setFont(theme_.numbers(11));
@@ -149,6 +154,14 @@ QLineEdit *InspectorPanel::addNumber(const QString &label, const QString &name, 
 }
 
 void InspectorPanel::refresh() {
+    const bool pair = pair_->refresh();
+    pair_->setVisible(pair);
+    if (pair) {
+        for (QWidget *other : {static_cast<QWidget *>(wire_), static_cast<QWidget *>(several_),
+                               static_cast<QWidget *>(member_), body_, static_cast<QWidget *>(empty_)})
+            other->setVisible(false);
+        return;
+    }
     const Part *part = document_.selectedPart();
     const bool several = document_.selectedParts().size() > 1;
     const bool member = !part && member_->refresh();
@@ -197,6 +210,7 @@ void InspectorPanel::refresh() {
     fastening_->refresh();
     stacked_->refresh();
     mounting_->refresh();
+    radio_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
     putText(mass_,

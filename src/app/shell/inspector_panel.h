@@ -17,6 +17,8 @@ namespace waxis::app {
 class FasteningRows;
 class MemberCard;
 class MountingRows;
+class PairCard;
+class RadioRows;
 class StackRows;
 class SelectionCard;
 class WireCard;
@@ -54,6 +56,8 @@ private:
     SelectionCard *several_ = nullptr;
     MemberCard *member_ = nullptr;
     WireCard *wire_ = nullptr;
+    PairCard *pair_ = nullptr;
+    RadioRows *radio_ = nullptr;
 };
 
 } // namespace waxis::app

@@ -15,6 +15,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
 #include "app/theme/metrics.h"
@@ -77,11 +78,9 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     frame_ = new frame::FrameBench(document_, theme_);
     stack_ = new stackbench::StackBench(document_, theme_);
     wire_ = new wire::WireBench(document_, theme_);
-    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},
-                                           {Stage::frame, frame_},
-                                           {Stage::place, place_},
-                                           {Stage::stack, stack_},
-                                           {Stage::wire, wire_}};
+    radio_ = new radio::RadioBench(document_, theme_);
+    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},     {Stage::frame, frame_}, {Stage::place, place_},
+                                           {Stage::stack, stack_}, {Stage::wire, wire_},   {Stage::radio, radio_}};
     for (int i = 0; i < kStageCount; ++i) {
         const auto own = built.find(Stage(i));
         bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
@@ -135,6 +134,10 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         }
         if (about == Stage::wire && wire_->reveal(ids)) {
             setStage(Stage::wire);
+            return;
+        }
+        if (about == Stage::radio && radio_->reveal(ids)) {
+            setStage(Stage::radio);
             return;
         }
         setStage(Stage::place);

@@ -24,6 +24,9 @@ class FrameBench;
 namespace waxis::wire {
 class WireBench;
 }
+namespace waxis::radio {
+class RadioBench;
+}
 namespace waxis::stackbench {
 class StackBench;
 }
@@ -52,6 +55,7 @@ public:
     place::PlaceBench &placeBench() { return *place_; }
     stackbench::StackBench &stackBench() { return *stack_; }
     wire::WireBench &wireBench() { return *wire_; }
+    radio::RadioBench &radioBench() { return *radio_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -116,6 +120,7 @@ private:
     place::PlaceBench *place_ = nullptr;
     stackbench::StackBench *stack_ = nullptr;
     wire::WireBench *wire_ = nullptr;
+    radio::RadioBench *radio_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

@@ -136,6 +136,7 @@ const Finding *Analysis::closestCall() const {
     auto look = [&](const std::vector<Finding> &list) {
         for (const auto &f : list)
             if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit &&
+                ruleOf(f.rule).stage != Stage::radio &&
                 (ruleOf(f.rule).stage != Stage::wire || f.rule == RuleId::wirZone) && !f.accepted() &&
                 (!closest || f.margin < closest->margin))
                 closest = &f;
@@ -247,7 +248,8 @@ bool carriesAStack(const Build &build, const Part &part) {
 
 /// Whether a survey of one build holds for the other: nothing moved, came or went.
 bool sameToTheEye(const Build &a, const Build &b) {
-    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.stacks == b.stacks &&
+    return a.radioSettings == b.radioSettings && a.wires == b.wires && a.frame == b.frame && a.types == b.types &&
+           a.loadCases == b.loadCases && a.stacks == b.stacks &&
            std::equal(a.parts.begin(), a.parts.end(), b.parts.begin(), b.parts.end(), [](const Part &x, const Part &y) {
                return x.id == y.id && x.type == y.type && x.placement == y.placement && x.optional == y.optional &&
                       x.fastening == y.fastening && x.slide == y.slide;
@@ -321,6 +323,7 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     }
     derived.surveyStale =
         derived.survey && !(derived.survey->practice == practice && sameToTheEye(derived.survey->build, build));
+    derived.radio = radioReport(build, practice, derived);
     state.judge(build);
     state.build = build;
     return state.analysis;

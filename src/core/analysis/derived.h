@@ -6,6 +6,7 @@
 #include "core/kit/kit.h"
 #include "core/links/link_report.h"
 #include "core/power/power_report.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/practice.h"
 #include "core/stack/motor_screws.h"
 #include "core/stack/report.h"
@@ -70,6 +71,7 @@ struct Derived {
     WiringReport wiring;
     PowerReport power;
     LinkReport links;
+    RadioReport radio;
     std::vector<BodyOwner> owners;
     std::vector<BodyTraits> traits; ///< one per body of the world
     const ClearanceWorld *world = nullptr;

@@ -72,6 +72,8 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.stacks);
     take(build.wires);
     take(build.ties);
+    take(build.groundStations);
+    take(build.trials);
     take(build.allowances);
     take(build.loadCases);
     return ids;
@@ -90,6 +92,8 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *plate = byId(build.frame->plates, id)) return plate->name.empty() ? id : plate->name;
     if (const auto *site = byId(build.frame->sites, id)) return site->name.empty() ? id : site->name;
     if (const auto *stack = byId(build.stacks, id)) return stack->name.empty() ? id : stack->name;
+    if (const auto *ground = byId(build.groundStations, id)) return ground->name.empty() ? id : ground->name;
+    if (const auto *trial = byId(build.trials, id)) return trial->name.empty() ? id : trial->name;
     if (const auto *wire = byId(build.wires, id)) return wire->name.empty() ? id : wire->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
     const auto loadCases = effectiveLoadCases(build);

@@ -3,6 +3,7 @@
 
 #include "core/base/shared_value.h"
 #include "core/build/frame.h"
+#include "core/build/radio_plan.h"
 #include "core/build/stack.h"
 #include "core/build/wiring.h"
 #include "core/catalog/part_type.h"
@@ -50,6 +51,15 @@ struct Part {
     bool pinned = false;
     std::optional<SlideRange> slide;
     bool operator==(const Part &) const = default;
+};
+
+/// Another place for a part, to be compared with the one it has. Nothing stands there.
+struct TrialPlace {
+    std::string id;
+    std::string name;
+    std::string part;
+    Pose X_FramePart; ///< in the frame's axes
+    bool operator==(const TrialPlace &) const = default;
 };
 
 /// Weight that is no placed part: solder, ties, wires not drawn yet. Always visible as a row of its own.
@@ -107,6 +117,9 @@ struct Build {
     std::vector<Stack> stacks;
     std::vector<Wire> wires;
     std::vector<TiePoint> ties;
+    std::vector<RadioSetting> radioSettings;
+    std::vector<GroundStation> groundStations;
+    std::vector<TrialPlace> trials;
     std::vector<KitEntry> kit;
     std::vector<Allowance> allowances;
     std::vector<LoadCase> loadCases;
@@ -136,7 +149,7 @@ bool isAboard(const Part &part, const LoadCase &loadCase);
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
-/// parts, stacks, wires, ties, allowances and load cases share one name space.
+/// parts, stacks, wires, ties, ground stations, trial places, allowances and load cases share one name space.
 std::vector<std::string> allIds(const Build &build);
 
 /// `base`, or base-2, base-3, ... when taken.

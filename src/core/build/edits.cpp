@@ -128,6 +128,9 @@ EditResult removePart(const Build &build, const std::string &part) {
         return refuse(fmt::format("There is no part \"{}\" in this build.", part));
     leaveStacks(next, part);
     std::erase_if(next.wires, [&](const Wire &w) { return w.from.part == part || w.to.part == part; });
+    std::erase_if(next.radioSettings, [&](const RadioSetting &s) { return s.part == part; });
+    std::erase_if(next.groundStations, [&](const GroundStation &s) { return s.part == part; });
+    std::erase_if(next.trials, [&](const TrialPlace &t) { return t.part == part; });
     // What stood on an adapter that goes stays where it is, on nothing.
     for (const auto &stack : build.stacks)
         if (stack.on == part) {

@@ -72,6 +72,7 @@ struct Port {
         Vec3::Zero(); ///< room of plug body and first bend along direction, across, and in height; 0: not stated
     std::vector<Pin> pins;
     bool mustStayReachable = false;
+    std::string connector = {}; ///< coax: "SMA", "RP-SMA female", "micro-coax snap plug"
     bool operator==(const Port &) const = default;
 };
 
@@ -95,6 +96,7 @@ struct PartType {
     std::optional<HolePattern> carries;   ///< adapter plates: the other pattern, beside `mounting`
     std::optional<Electrical> electrical;
     std::vector<RadioBand> radio;
+    std::vector<Clock> clocks;
     std::optional<Antenna> antenna;
     std::optional<Camera> camera;
     std::optional<Magnetics> magnetics;

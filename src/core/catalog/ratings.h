@@ -32,6 +32,13 @@ struct Electrical {
     bool operator==(const Electrical &) const = default;
 };
 
+/// A channel that can be chosen, by its centre.
+struct RadioChannel {
+    std::string name;
+    double centre_MHz = 0;
+    bool operator==(const RadioChannel &) const = default;
+};
+
 /// One band in which the part sends or listens.
 struct RadioBand {
     double low_MHz = 0, high_MHz = 0;
@@ -41,12 +48,21 @@ struct RadioBand {
     std::optional<double> noiseFigure_dB;         ///< listening
     std::optional<double> selectivity_dB;         ///< listening, out of band
     std::optional<double> harmonicSuppression_dB; ///< sending
+    std::optional<double> blocking_dBm;           ///< listening: what overloads it
+    std::optional<double> needed_dB;              ///< listening: signal over noise
+    std::vector<RadioChannel> channels;           ///< to choose from; none: hops over the whole band
     std::string port;                             ///< id of the antenna port; empty: antenna on the board
     bool operator==(const RadioBand &) const = default;
 };
 
 enum class AntennaKind { dipole, monopole, teeElement, helical, circularOmni, patch, ceramicPatch, loadedDipole };
 enum class Polarisation { linear, rightCircular, leftCircular };
+
+/// Gain at an angle off the antenna's axis, for patterns given as a table.
+struct PatternPoint {
+    double angle_deg = 0, gain_dBi = 0;
+    bool operator==(const PatternPoint &) const = default;
+};
 
 struct Antenna {
     AntennaKind kind = AntennaKind::dipole;
@@ -56,7 +72,10 @@ struct Antenna {
     Vec3 phaseCentre_mm = Vec3::Zero();
     Vec3 axis = Vec3::UnitZ(); ///< along the element, or out of the patch
     double pigtail_mm = 0;
-    std::string connector; ///< "RP-SMA", "SMA", "micro-coax snap plug", "soldered"
+    std::string connector;               ///< "RP-SMA", "SMA", "micro-coax snap plug", "soldered"
+    std::string coax;                    ///< of the pigtail: "rg178", "rg316", "micro-1.13"; empty: not stated
+    std::optional<double> axialRatio_dB; ///< of circular ones
+    std::vector<PatternPoint> pattern;   ///< measured, angles ascending; empty: that of the kind
     bool operator==(const Antenna &) const = default;
 };
 
@@ -68,9 +87,17 @@ struct Camera {
     bool operator==(const Camera &) const = default;
 };
 
+/// A steady frequency inside the part: camera pixels, a converter.
+struct Clock {
+    std::string name;
+    double frequency_MHz = 0;
+    bool operator==(const Clock &) const = default;
+};
+
 struct Magnetics {
-    Vec3 dipole_mAm2 = Vec3::Zero(); ///< permanent moment, milliampere square metres
-    bool ferrous = false;            ///< steel: bends the earth's field
+    Vec3 dipole_mAm2 = Vec3::Zero();     ///< permanent moment, milliampere square metres
+    bool ferrous = false;                ///< steel: bends the earth's field
+    std::optional<Vec3> compass_mm = {}; ///< where its magnetic sensor sits; none: it has no compass
     bool operator==(const Magnetics &) const = default;
 };
 

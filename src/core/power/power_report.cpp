@@ -230,6 +230,9 @@ struct Circuit {
                 current.known = true;
                 current.typical_A += load.typical_A;
                 current.peak_A += load.peak_A;
+                const int before = nets.nodes[std::size_t(came[n].node)].part;
+                current.way =
+                    build.wires[std::size_t(came[n].wire)].from.part == build.parts[std::size_t(before)].id ? 1 : -1;
                 pass(came[n].node, load);
             }
             loads.push_back(std::move(load));
@@ -414,7 +417,7 @@ PowerReport powerReport(const Build &build, const Practice &practice, const std:
         for (const auto &motor : circuit.report.motors)
             if (roleOf(build.wires[w]) == WireRole::phase &&
                 (build.wires[w].from.part == motor.motor || build.wires[w].to.part == motor.motor))
-                circuit.report.wires[w] = {kPhase * motor.hover_A, kPhase * motor.full_A, true};
+                circuit.report.wires[w] = {kPhase * motor.hover_A, kPhase * motor.full_A, true, 0};
     circuit.finishRails();
     circuit.findUnfed();
     circuit.workHover();

@@ -47,6 +47,7 @@ struct Passage {
 struct WireCurrent {
     double typical_A = 0, peak_A = 0;
     bool known = false; ///< some current was found for it
+    int way = 0;        ///< in the supply cores: 1 from Wire::from to Wire::to, -1 back; 0: alternating, or not known
 };
 
 /// What a motor takes.

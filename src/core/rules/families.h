@@ -7,6 +7,8 @@ namespace waxis {
 
 /// Rules of the Wire stage, in the order of RuleId.
 std::vector<Rule> wireRules();
+/// Rules of the Radio stage, in the order of RuleId.
+std::vector<Rule> radioRules();
 
 void judgeMassUnknown(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordMassUnknown(const Build &, const Finding &);
@@ -139,6 +141,47 @@ void judgeChannels(const Build &, const Practice &, const Derived &, std::vector
 FindingText wordChannels(const Build &, const Finding &);
 void judgePinOrder(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordPinOrder(const Build &, const Finding &);
+
+void judgeSeparation(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordSeparation(const Build &, const Finding &);
+void judgeNoiseRise(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordNoiseRise(const Build &, const Finding &);
+void judgeBlocking(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordBlocking(const Build &, const Finding &);
+void judgeMixing(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMixing(const Build &, const Finding &);
+void judgeHarmonics(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHarmonics(const Build &, const Finding &);
+void judgeClocks(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordClocks(const Build &, const Finding &);
+void judgeNearConductor(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordNearConductor(const Build &, const Finding &);
+void judgeNearEdge(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordNearEdge(const Build &, const Finding &);
+void judgeDiversity(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordDiversity(const Build &, const Finding &);
+void judgeLinkHand(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordLinkHand(const Build &, const Finding &);
+void judgeCoverage(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordCoverage(const Build &, const Finding &);
+void judgeConnector(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordConnector(const Build &, const Finding &);
+void judgeAntennaBand(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordAntennaBand(const Build &, const Finding &);
+void judgePigtail(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordPigtail(const Build &, const Finding &);
+void judgeRangeMargin(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordRangeMargin(const Build &, const Finding &);
+void judgeNoAntenna(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordNoAntenna(const Build &, const Finding &);
+void judgeLocalLaw(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordLocalLaw(const Build &, const Finding &);
+void judgeThrottle(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordThrottle(const Build &, const Finding &);
+void judgeMagnets(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMagnets(const Build &, const Finding &);
+void judgeIron(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordIron(const Build &, const Finding &);
 
 void judgeCgOffset(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordCgOffset(const Build &, const Finding &);

@@ -1,5 +1,7 @@
 #include "core/rules/finding.h"
 
+#include "core/build/radio_edits.h"
+
 #include "core/rules/rule.h"
 #include "core/sight/camera_view.h"
 
@@ -16,6 +18,11 @@ std::string Finding::key() const {
 EditResult applyFix(const Build &build, const Fix &fix) {
     if (fix.stack) return applyChange(build, *fix.stack);
     if (fix.wire) return applyWireChange(build, *fix.wire);
+    if (fix.turn) return turnPart(build, fix.part, fix.turn->axis, fix.turn->angle_deg);
+    if (fix.radio) {
+        const EditResult set = setChannel(build, fix.radio->part, fix.radio->band, fix.radio->centre_MHz);
+        return set ? setPower(*set, fix.radio->part, fix.radio->band, fix.radio->power_dBm) : set;
+    }
     if (fix.tilt_deg) return tiltCamera(build, fix.part, *fix.tilt_deg);
     return shiftPart(build, fix.part, fix.shift_mm);
 }

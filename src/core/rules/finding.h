@@ -83,9 +83,29 @@ enum class RuleId {
     lnkMotors,
     lnkChannels,
     lnkPins,
+    radSeparation,
+    radNoise,
+    radBlocking,
+    radMixing,
+    radHarmonic,
+    radClock,
+    radConductor,
+    radEdge,
+    radDiversity,
+    radHand,
+    radCoverage,
+    radConnector,
+    radBand,
+    radPigtail,
+    radLink,
+    radAntenna,
+    radLaw,
+    navThrottle,
+    navMagnet,
+    navIron,
     balOffset
 };
-inline constexpr int kRuleCount = 63;
+inline constexpr int kRuleCount = 83;
 
 /// A number that went into the verdict.
 struct FindingInput {
@@ -94,14 +114,22 @@ struct FindingInput {
     std::string_view unit;
 };
 
+/// A turn about an axis of the frame through the part's own origin.
+struct PartTurn {
+    Vec3 axis = Vec3::UnitZ();
+    double angle_deg = 90;
+};
+
 /// A move that cures the finding.
 struct Fix {
     std::string part;
     Vec3 shift_mm = Vec3::Zero();
-    std::optional<double> tilt_deg;        ///< cameras: the tilt upwards to set instead of a shift
-    std::optional<double> leaves_mm;       ///< what remains of the measured value where the move does not cure it all
-    std::optional<StackChange> stack = {}; ///< a change of a stack instead
-    std::optional<WireChange> wire = {};   ///< a change of wires instead
+    std::optional<double> tilt_deg;         ///< cameras: the tilt upwards to set instead of a shift
+    std::optional<double> leaves_mm;        ///< what remains of the measured value where the move does not cure it all
+    std::optional<StackChange> stack = {};  ///< a change of a stack instead
+    std::optional<WireChange> wire = {};    ///< a change of wires instead
+    std::optional<PartTurn> turn = {};      ///< of `part`, instead of a shift
+    std::optional<RadioSetting> radio = {}; ///< another channel or power instead
 };
 EditResult applyFix(const Build &build, const Fix &fix);
 

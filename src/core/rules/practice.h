@@ -86,11 +86,34 @@ enum class Limit {
     driveEfficiency,
     flyingHeight,
     criticalJoints,
+    senderReceiverGap,
+    senderGnssGap,
+    digitalGnssGap,
+    escAntennaGap,
+    longWaveGap,
+    desenseWatch,
+    desenseStop,
+    blockingReserve,
+    rejectionSlope,
+    sentNoise,
+    mixLoss,
+    offBandAntenna,
+    crossPolar,
+    antennaConductor,
+    edgeAngle,
+    diversityLeast,
+    coverageLost,
+    linkMargin,
+    headingNote,
+    headingWatch,
+    headingStop,
+    earthField,
+    ferrousGap,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 76;
+inline constexpr std::size_t kLimitCount = 99;
 
 struct LimitDefinition {
     Limit limit;

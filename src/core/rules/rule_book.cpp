@@ -291,6 +291,7 @@ std::span<const Rule> ruleBook() {
              wordHarness},
         };
         for (auto &rule : wireRules()) rules.push_back(std::move(rule));
+        for (auto &rule : radioRules()) rules.push_back(std::move(rule));
         rules.push_back(
             {RuleId::balOffset,
              "BAL-1",

@@ -1,5 +1,6 @@
 #include "core/rules/wording.h"
 
+#include "core/radio/decibel.h"
 #include "core/rules/rule.h"
 
 #include <cctype>
@@ -51,9 +52,27 @@ Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &f
     return wordFix(build, fix);
 }
 
+/// What changes of a radio's setting: the channel, or the power.
+static Sentence wordRadioSetting(const Build &build, const RadioSetting &wanted) {
+    const RadioSetting now = settingOf(build, wanted.part, wanted.band);
+    const std::string name = displayName(build, wanted.part);
+    if (wanted.centre_MHz && wanted.centre_MHz != now.centre_MHz)
+        return {"Set {0} to {1} MHz", {name, fmt::format("{:g}", *wanted.centre_MHz)}};
+    if (wanted.power_dBm && wanted.power_dBm != now.power_dBm)
+        return {"Send with {1} mW from {0}", {name, fmt::format("{:.0f}", milliwatts(*wanted.power_dBm))}};
+    return {"Set {0} as before", {name}};
+}
+
 Sentence wordFix(const Build &build, const Fix &fix) {
     if (fix.stack) return wordChange(build, *fix.stack);
     if (fix.wire) return wordWireChange(build, *fix.wire);
+    if (fix.turn)
+        return {"Turn {0} by {1}° {2}",
+                {displayName(build, fix.part), wholeNumber(fix.turn->angle_deg),
+                 std::abs(fix.turn->axis.z()) > 0.5   ? "level"
+                 : std::abs(fix.turn->axis.y()) > 0.5 ? "fore and aft"
+                                                      : "sideways"}};
+    if (fix.radio) return wordRadioSetting(build, *fix.radio);
     if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
 }

@@ -19,5 +19,11 @@ std::vector<Sum> screwSums();
 std::vector<Sum> skySums();
 std::vector<Sum> wireSums();
 std::vector<Sum> powerSums();
+std::vector<Sum> antennaSums();
+std::vector<Sum> linkSums();
+std::vector<Sum> magneticSums();
+
+/// The error of the first input that is not more than zero.
+std::optional<SumError> needsPositive(const SumObject &in, std::initializer_list<const char *> keys);
 
 } // namespace waxis::sums

@@ -23,6 +23,8 @@ std::string kindInWords(SumInputKind kind) {
     case SumInputKind::points: return "a list of points, as [[1, 2], [3, 4]]";
     case SumInputKind::bodies: return "a list of bodies";
     case SumInputKind::text: return "text";
+    case SumInputKind::truth: return "true or false";
+    case SumInputKind::bands: return "a list of bands, as [[\"868\", 863, 870]]";
     }
     return {};
 }
@@ -50,6 +52,13 @@ bool fits(const SumValue &value, SumInputKind kind) {
         return list && std::all_of(list->begin(), list->end(),
                                    [](const SumValue &b) { return std::holds_alternative<SumObject>(b.held); });
     case SumInputKind::text: return std::holds_alternative<std::string>(value.held);
+    case SumInputKind::truth: return std::holds_alternative<bool>(value.held);
+    case SumInputKind::bands:
+        return list && std::all_of(list->begin(), list->end(), [](const SumValue &b) {
+                   const auto *band = std::get_if<SumList>(&b.held);
+                   return band && band->size() == 3 && std::holds_alternative<std::string>((*band)[0].held) &&
+                          isNumber((*band)[1]) && isNumber((*band)[2]);
+               });
     }
     return false;
 }
@@ -85,8 +94,9 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
 std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
-        for (const auto &topic : {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(),
-                                  sums::wireSums(), sums::powerSums()})
+        for (const auto &topic :
+             {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(), sums::wireSums(),
+              sums::powerSums(), sums::antennaSums(), sums::linkSums(), sums::magneticSums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();
@@ -110,6 +120,12 @@ SumError unknownSum(const std::string &name) {
 namespace sums {
 
 double number(const SumObject &inputs, const std::string &key) { return std::get<double>(findKey(inputs, key)->held); }
+
+std::optional<SumError> needsPositive(const SumObject &in, std::initializer_list<const char *> keys) {
+    for (const char *key : keys)
+        if (!(number(in, key) > 0)) return SumError{key, "must be more than zero"};
+    return std::nullopt;
+}
 
 std::vector<double> numbers(const SumValue &value) {
     std::vector<double> result;

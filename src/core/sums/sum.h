@@ -12,7 +12,7 @@
 
 namespace waxis {
 
-enum class SumInputKind { number, numbers, points, bodies, text };
+enum class SumInputKind { number, numbers, points, bodies, text, truth, bands };
 
 struct SumInput {
     std::string key; ///< carries the unit, as in reference tables

@@ -9,12 +9,6 @@ namespace waxis::sums {
 
 namespace {
 
-std::optional<SumError> needsPositive(const SumObject &in, std::initializer_list<const char *> keys) {
-    for (const char *key : keys)
-        if (!(number(in, key) > 0)) return SumError{key, "must be more than zero"};
-    return std::nullopt;
-}
-
 /// Null error when the gauge is in the stock table.
 std::optional<SumError> needsStock(double awg) {
     if (awg == std::floor(awg) && findWireStock(int(awg))) return std::nullopt;

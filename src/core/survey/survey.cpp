@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <bit>
 #include <cmath>
+#include <map>
 
 namespace waxis {
 
@@ -116,6 +117,44 @@ void lookAtLamps(const Build &build, const Analysis &analysis, std::size_t i, st
             worst = {build.parts[i].id, port.id, derived.loadCases[std::size_t(c)].id, std::move(view)};
         }
         if (!worst.loadCase.empty()) out.push_back(std::move(worst));
+    }
+}
+
+/// Shadows between antennas and coverage, each in the first load case that has them aboard.
+void lookAtRadios(const Build &build, const Analysis &analysis, Survey &survey, const std::atomic<bool> *stop) {
+    const Derived &derived = analysis.derived;
+    std::map<int, RayWorld> worlds;
+    const auto worldOf = [&](CaseMask cases) -> const RayWorld * {
+        if (cases == 0) return nullptr;
+        const int first = std::countr_zero(cases);
+        return &worlds.try_emplace(first, radioWorld(build, derived, first, analysis.practice[Limit::skyThick]))
+                    .first->second;
+    };
+    const auto &radios = derived.radio.radios;
+    const auto known = [&](const std::string &a, const std::string &b) {
+        return std::any_of(survey.shadows.begin(), survey.shadows.end(), [&](const LineShadow &s) {
+            return (s.from == a && s.to == b) || (s.from == b && s.to == a);
+        });
+    };
+    for (const auto &sender : radios)
+        for (const auto &listener : radios) {
+            if (stopped(stop)) return;
+            if (!sender.sends() || !listener.listens || sender.part == listener.part) continue;
+            const RayWorld *world = worldOf(sender.cases & listener.cases);
+            if (!world) continue;
+            for (const auto &from : sender.antennas)
+                for (const auto &to : listener.antennas)
+                    if (!known(from.part, to.part))
+                        if (LineShadow shadow = shadowOf(*world, derived, from, to); shadow.height_mm > 0)
+                            survey.shadows.push_back(std::move(shadow));
+        }
+    survey.radioHelp = helpForAll(build, analysis.practice, derived, survey.shadows);
+    for (const auto &radio : radios) {
+        if (stopped(stop)) return;
+        const RayWorld *world = radio.kind == PartKind::gps ? nullptr : worldOf(radio.cases);
+        if (!world || radio.antennas.empty()) continue;
+        survey.coverages.push_back(coverageOf(radio, *world, derived));
+        survey.coverages.back().loadCase = derived.loadCases[std::size_t(std::countr_zero(radio.cases))].id;
     }
 }
 
@@ -309,6 +348,7 @@ Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<
         lookAtLamps(build, analysis, i, survey.lamps);
         if (build.parts[i].slide) survey.slides.push_back(lookAtSlide(build, analysis, i));
     }
+    if (!stopped(stop)) lookAtRadios(build, analysis, survey, stop);
     survey.access = accessOf(build, analysis, stop);
     if (!stopped(stop)) survey.folding = foldContacts(build, analysis.practice[Limit::foldGap], stop);
     return survey;

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/radio/coverage.h"
+#include "core/radio/help.h"
 #include "core/sight/camera_view.h"
 #include "core/sight/lamp_view.h"
 #include "core/sky/sky_view.h"
@@ -70,6 +72,9 @@ struct Survey {
     std::vector<AccessSurvey> access;
     std::vector<FoldContact> folding;
     std::vector<SlideSurvey> slides;
+    std::vector<LineShadow> shadows;      ///< between senders' and listeners' antennas, only where something stands
+    std::vector<PairHelp> radioHelp;      ///< of pairs that are not well
+    std::vector<RadioCoverage> coverages; ///< of radios other than satellite receivers, whose sky is looked at
 };
 
 /// Everything above for a build and its analysis. Returns early, incomplete, once `stop` is set. Deterministic.

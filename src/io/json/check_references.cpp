@@ -96,6 +96,30 @@ void checkWires(const Build &build, const std::vector<std::string> &parts, const
     }
 }
 
+/// Settings and ground stations name a band of a radio that is aboard.
+void checkRadio(const Build &build, const std::vector<std::string> &parts) {
+    const auto checkBand = [&](const std::string &part, int band, const std::string &where) {
+        mustBeOneOf(part, parts, where + "/part", "the id of a part");
+        const PartType *type = typeOf(build, *findPart(build, part));
+        const int bands = type ? int(type->radio.size()) : 0;
+        if (band >= bands)
+            refuse(where + "/band", fmt::format("the number of one of the part's {} radio bands, from 0", bands),
+                   fmt::format("{}", band));
+    };
+    std::set<std::pair<std::string, int>> set;
+    for (std::size_t i = 0; i < build.radioSettings.size(); ++i) {
+        const auto &setting = build.radioSettings[i];
+        const auto where = fmt::format("/radioSettings/{}", i);
+        checkBand(setting.part, setting.band, where);
+        if (!set.insert({setting.part, setting.band}).second)
+            refuse(where, "one setting for each band", fmt::format("\"{}\" again", setting.part));
+    }
+    for (std::size_t i = 0; i < build.groundStations.size(); ++i)
+        checkBand(build.groundStations[i].part, build.groundStations[i].band, fmt::format("/groundStations/{}", i));
+    for (std::size_t i = 0; i < build.trials.size(); ++i)
+        mustBeOneOf(build.trials[i].part, parts, fmt::format("/trials/{}/part", i), "the id of a part");
+}
+
 } // namespace
 
 void checkReferences(const Build &build) {
@@ -111,6 +135,8 @@ void checkReferences(const Build &build) {
     all.take(build.stacks, "/stacks");
     all.take(build.wires, "/wires");
     all.take(build.ties, "/ties");
+    all.take(build.groundStations, "/groundStations");
+    all.take(build.trials, "/trials");
     all.take(build.allowances, "/allowances");
     all.take(build.loadCases, "/loadCases");
 
@@ -138,6 +164,7 @@ void checkReferences(const Build &build) {
     }
     checkStacks(build, parts);
     checkWires(build, parts, all);
+    checkRadio(build, parts);
     std::set<std::string> items;
     for (std::size_t i = 0; i < build.kit.size(); ++i)
         if (!items.insert(build.kit[i].item).second)

@@ -1,6 +1,7 @@
 #include "io/json/read_model.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/radio/coax.h"
 #include "core/stack/chain.h"
 #include "io/names.h"
 
@@ -204,6 +205,7 @@ Port readPort(const Reader &in) {
         return Pin{pin.text("signal"), pin.maybe("level_V"), pin.flag("inverted")};
     });
     port.mustStayReachable = in.flag("mustStayReachable");
+    port.connector = in.text("connector");
     return port;
 }
 
@@ -243,6 +245,15 @@ RadioBand readBand(const Reader &in) {
     band.noiseFigure_dB = in.maybe("noiseFigure_dB");
     band.selectivity_dB = in.maybe("selectivity_dB");
     band.harmonicSuppression_dB = in.maybe("harmonicSuppression_dB");
+    band.blocking_dBm = in.maybe("blocking_dBm");
+    band.needed_dB = in.maybe("needed_dB");
+    band.channels = in.list<RadioChannel>("channels", [&](const Reader &c) {
+        RadioChannel channel{c.text("name"), c.number("centre_MHz", 0)};
+        if (channel.centre_MHz < band.low_MHz || channel.centre_MHz > band.high_MHz)
+            refuse(c.at("centre_MHz"), fmt::format("between {:g} and {:g} MHz", band.low_MHz, band.high_MHz),
+                   fmt::format("{:g}", channel.centre_MHz));
+        return channel;
+    });
     band.port = in.text("port");
     return band;
 }
@@ -258,6 +269,17 @@ Antenna readAntenna(const Reader &in) {
     antenna.axis = in.direction("axis", Vec3::UnitZ());
     antenna.pigtail_mm = in.number("pigtail_mm", 0);
     antenna.connector = in.text("connector");
+    antenna.coax = in.text("coax");
+    if (!antenna.coax.empty() && !findCoax(antenna.coax))
+        refuse(in.at("coax"), "rg178, rg316 or micro-1.13", fmt::format("\"{}\"", antenna.coax));
+    antenna.axialRatio_dB = in.maybe("axialRatio_dB");
+    antenna.pattern = in.list<PatternPoint>("pattern", [](const Reader &p) {
+        return PatternPoint{p.number("angle_deg", 0), p.number("gain_dBi", 0)};
+    });
+    for (std::size_t i = 1; i < antenna.pattern.size(); ++i)
+        if (!(antenna.pattern[i].angle_deg > antenna.pattern[i - 1].angle_deg))
+            refuse(fmt::format("{}/{}/angle_deg", in.at("pattern"), i), "more than the angle before",
+                   fmt::format("{:g}", antenna.pattern[i].angle_deg));
     return antenna;
 }
 
@@ -304,11 +326,15 @@ PartType readType(const Reader &in) {
     if (in.has("carries")) type.carries = readPattern(in.inner("carries"));
     if (in.has("electrical")) type.electrical = readElectrical(in.inner("electrical"));
     type.radio = in.list<RadioBand>("radio", readBand);
+    type.clocks = in.list<Clock>("clocks", [](const Reader &c) {
+        return Clock{c.text("name"), c.number("frequency_MHz", 0)};
+    });
     if (in.has("antenna")) type.antenna = readAntenna(in.inner("antenna"));
     if (in.has("camera")) type.camera = readCamera(in.inner("camera"));
     if (in.has("magnetics")) {
         const Reader m = in.inner("magnetics");
         type.magnetics = Magnetics{m.vec3("dipole_mAm2"), m.flag("ferrous")};
+        if (m.has("compass_mm")) type.magnetics->compass_mm = m.vec3("compass_mm");
     }
     type.leads = in.list<SuppliedLead>("leads", [](const Reader &l) {
         return SuppliedLead{l.text("port"), l.number("length_mm", 0), int(l.number("gauge_AWG", 0)), l.text("plug")};
@@ -501,6 +527,23 @@ Wire readWire(const Reader &in) {
     return wire;
 }
 
+GroundStation readGroundStation(const Reader &in) {
+    GroundStation ground;
+    ground.id = in.text("id");
+    ground.name = in.text("name");
+    ground.part = in.text("part");
+    ground.band = int(in.number("band", 0));
+    ground.gain_dBi = in.number("gain_dBi", ground.gain_dBi);
+    ground.polarisation = in.choice("polarisation", Polarisation::linear);
+    ground.distance_m = in.number("distance_m", ground.distance_m);
+    ground.height_m = in.number("height_m", ground.height_m);
+    ground.craftHeight_m = in.number("craftHeight_m", ground.craftHeight_m);
+    ground.power_dBm = in.maybe("power_dBm");
+    ground.noiseFigure_dB = in.maybe("noiseFigure_dB");
+    ground.needed_dB = in.maybe("needed_dB");
+    return ground;
+}
+
 } // namespace
 
 PartType readPartType(const json &object, const std::string &pointer) { return readType(Reader(object, pointer)); }
@@ -528,6 +571,13 @@ Build readBuild(const json &document) {
     build.wires = in.list<Wire>("wires", readWire);
     build.ties = in.list<TiePoint>("ties", [](const Reader &t) {
         return TiePoint{t.text("id"), t.vec3("position_mm")};
+    });
+    build.radioSettings = in.list<RadioSetting>("radioSettings", [](const Reader &s) {
+        return RadioSetting{s.text("part"), int(s.number("band", 0)), s.maybe("centre_MHz"), s.maybe("power_dBm")};
+    });
+    build.groundStations = in.list<GroundStation>("groundStations", readGroundStation);
+    build.trials = in.list<TrialPlace>("trials", [](const Reader &t) {
+        return TrialPlace{t.text("id"), t.text("name"), t.text("part"), t.pose()};
     });
     build.kit = in.list<KitEntry>("kit", [](const Reader &k) {
         KitEntry entry;

@@ -33,6 +33,12 @@ static OrderedJson toJson(const Wire &);
 static OrderedJson toJson(const WireCore &);
 static OrderedJson toJson(const RouteStop &);
 static OrderedJson toJson(const TiePoint &);
+static OrderedJson toJson(const RadioChannel &);
+static OrderedJson toJson(const PatternPoint &);
+static OrderedJson toJson(const Clock &);
+static OrderedJson toJson(const RadioSetting &);
+static OrderedJson toJson(const GroundStation &);
+static OrderedJson toJson(const TrialPlace &);
 
 namespace {
 
@@ -153,6 +159,7 @@ static OrderedJson toJson(const Port &port) {
     if (!port.fullSize_mm.isZero()) out["room_mm"] = toJson(port.fullSize_mm);
     putList(out, "pins", port.pins);
     putFlag(out, "mustStayReachable", port.mustStayReachable);
+    putText(out, "connector", port.connector);
     return out;
 }
 
@@ -317,6 +324,9 @@ static OrderedJson toJson(const RadioBand &band) {
     putMaybe(out, "noiseFigure_dB", band.noiseFigure_dB);
     putMaybe(out, "selectivity_dB", band.selectivity_dB);
     putMaybe(out, "harmonicSuppression_dB", band.harmonicSuppression_dB);
+    putMaybe(out, "blocking_dBm", band.blocking_dBm);
+    putMaybe(out, "needed_dB", band.needed_dB);
+    putList(out, "channels", band.channels);
     putText(out, "port", band.port);
     return out;
 }
@@ -331,6 +341,58 @@ static OrderedJson toJson(const Antenna &antenna) {
     out["axis"] = toJson(antenna.axis);
     if (antenna.pigtail_mm != 0) out["pigtail_mm"] = antenna.pigtail_mm;
     putText(out, "connector", antenna.connector);
+    putText(out, "coax", antenna.coax);
+    putMaybe(out, "axialRatio_dB", antenna.axialRatio_dB);
+    putList(out, "pattern", antenna.pattern);
+    return out;
+}
+
+static OrderedJson toJson(const RadioChannel &channel) {
+    OrderedJson out = OrderedJson::object();
+    putText(out, "name", channel.name);
+    out["centre_MHz"] = channel.centre_MHz;
+    return out;
+}
+
+static OrderedJson toJson(const PatternPoint &point) {
+    return {{"angle_deg", point.angle_deg}, {"gain_dBi", point.gain_dBi}};
+}
+
+static OrderedJson toJson(const Clock &clock) {
+    OrderedJson out = OrderedJson::object();
+    putText(out, "name", clock.name);
+    out["frequency_MHz"] = clock.frequency_MHz;
+    return out;
+}
+
+static OrderedJson toJson(const RadioSetting &setting) {
+    OrderedJson out{{"part", setting.part}, {"band", setting.band}};
+    putMaybe(out, "centre_MHz", setting.centre_MHz);
+    putMaybe(out, "power_dBm", setting.power_dBm);
+    return out;
+}
+
+static OrderedJson toJson(const GroundStation &ground) {
+    OrderedJson out{{"id", ground.id}};
+    putText(out, "name", ground.name);
+    out["part"] = ground.part;
+    out["band"] = ground.band;
+    out["gain_dBi"] = ground.gain_dBi;
+    out["polarisation"] = nameOf(ground.polarisation);
+    out["distance_m"] = ground.distance_m;
+    out["height_m"] = ground.height_m;
+    out["craftHeight_m"] = ground.craftHeight_m;
+    putMaybe(out, "power_dBm", ground.power_dBm);
+    putMaybe(out, "noiseFigure_dB", ground.noiseFigure_dB);
+    putMaybe(out, "needed_dB", ground.needed_dB);
+    return out;
+}
+
+static OrderedJson toJson(const TrialPlace &trial) {
+    OrderedJson out{{"id", trial.id}};
+    putText(out, "name", trial.name);
+    out["part"] = trial.part;
+    putPose(out, trial.X_FramePart);
     return out;
 }
 
@@ -448,12 +510,14 @@ OrderedJson toJson(const PartType &type) {
     if (type.carries) out["carries"] = toJson(*type.carries);
     if (type.electrical) out["electrical"] = toJson(*type.electrical);
     putList(out, "radio", type.radio);
+    putList(out, "clocks", type.clocks);
     if (type.antenna) out["antenna"] = toJson(*type.antenna);
     if (type.camera) out["camera"] = toJson(*type.camera);
     if (type.magnetics) {
         OrderedJson magnetics = OrderedJson::object();
         if (!type.magnetics->dipole_mAm2.isZero(0)) magnetics["dipole_mAm2"] = toJson(type.magnetics->dipole_mAm2);
         putFlag(magnetics, "ferrous", type.magnetics->ferrous);
+        if (type.magnetics->compass_mm) magnetics["compass_mm"] = toJson(*type.magnetics->compass_mm);
         out["magnetics"] = magnetics;
     }
     putList(out, "leads", type.leads);
@@ -528,6 +592,9 @@ OrderedJson toJson(const Build &build) {
     putList(out, "stacks", build.stacks);
     putList(out, "wires", build.wires);
     putList(out, "ties", build.ties);
+    putList(out, "radioSettings", build.radioSettings);
+    putList(out, "groundStations", build.groundStations);
+    putList(out, "trials", build.trials);
     putList(out, "kit", build.kit);
     putList(out, "allowances", build.allowances);
     putList(out, "acceptances", build.acceptances);

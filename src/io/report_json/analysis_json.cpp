@@ -10,6 +10,7 @@
 #include "io/json/write_model.h"
 #include "io/names.h"
 #include "io/report_json/or_null.h"
+#include "io/report_json/radio_json.h"
 #include "io/report_json/stack_json.h"
 #include "io/report_json/wire_json.h"
 
@@ -178,6 +179,8 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
                          {"tilt_deg", orNull(fix.tilt_deg)},
                          {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
                          {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
+                         {"turn", fix.turn ? turnJson(*fix.turn) : OrderedJson(nullptr)},
+                         {"radioSetting", fix.radio ? settingJson(*fix.radio) : OrderedJson(nullptr)},
                          {"text", wordFix(build, fix).text()}});
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();
@@ -265,6 +268,21 @@ OrderedJson surveyJson(const Survey &survey) {
                            {"whenFolded", f.folded},
                            {"at_mm", toJson(f.at_mm)}};
     });
+    list("lineShadows", survey.shadows, lineShadowJson);
+    list("coverages", survey.coverages, coverageJson);
+    list("radioHelp", survey.radioHelp, [](const PairHelp &pair) {
+        OrderedJson entry{{"from", pair.sender}, {"to", pair.listener}, {"proposals", OrderedJson::array()}};
+        for (const auto &help : pair.helps)
+            entry["proposals"].push_back(
+                {{"part", help.fix.part},
+                 {"shift_mm", toJson(help.fix.shift_mm)},
+                 {"turn", help.fix.turn ? turnJson(*help.fix.turn) : OrderedJson(nullptr)},
+                 {"radioSetting", help.fix.radio ? settingJson(*help.fix.radio) : OrderedJson(nullptr)},
+                 {"margin_dB", help.margin_dB},
+                 {"distance_mm", help.distance_mm},
+                 {"cures", help.cures}});
+        return entry;
+    });
     list("slides", survey.slides, [](const SlideSurvey &s) {
         OrderedJson entry{{"part", s.part}, {"free_min_mm", s.free_min_mm}, {"free_max_mm", s.free_max_mm}};
         entry["stopAtMin"] = s.stopAft.empty() ? OrderedJson(nullptr) : OrderedJson(s.stopAft);
@@ -338,6 +356,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["passThroughs"] = holesJson(build, analysis);
     out["power"] = powerJson(build, analysis);
     out["links"] = linksJson(analysis);
+    out["radio"] = radioJson(analysis);
     out["cutList"] = cutListJson(build, analysis);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });

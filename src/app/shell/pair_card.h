@@ -1,0 +1,30 @@
+// The inspector's page of two radios: the sum that leads from one to the other, and what would help.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+class QLabel;
+class QVBoxLayout;
+
+namespace waxis::app {
+
+class PairCard : public QWidget {
+    Q_OBJECT
+
+public:
+    PairCard(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    /// False: no pair is looked at.
+    bool refresh();
+
+private:
+    void fillHelp(const RadioCell &cell, int sender, int listener);
+    Document &document_;
+    const theme::Theme &theme_;
+    QLabel *title_ = nullptr, *where_ = nullptr, *sum_ = nullptr, *note_ = nullptr, *helpTitle_ = nullptr;
+    QVBoxLayout *help_ = nullptr;
+};
+
+} // namespace waxis::app

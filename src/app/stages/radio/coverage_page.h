@@ -1,0 +1,60 @@
+// Where each radio hears and is heard: both halves of the sphere round the craft, seen from above.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+
+namespace waxis::radio {
+
+/// Two discs of equal-area directions: above and below, nose to the right.
+class CoverageGlobe : public QWidget {
+    Q_OBJECT
+
+public:
+    CoverageGlobe(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    /// `radio` is an id of the report; `antenna` -1: the better one in each direction.
+    void show(const std::string &radio, int antenna);
+    QString tipAt(const QPointF &at) const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    bool event(QEvent *event) override;
+
+private:
+    struct Disc {
+        QPointF centre;
+        double radius = 0;
+    };
+    Disc disc(bool upper) const;
+    QPointF place(const Disc &disc, const Vec3 &direction) const;
+    const RadioCoverage *coverage() const;
+    std::pair<double, int> levelOf(const RadioCoverage &coverage, std::size_t direction) const; ///< and who hides it
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    std::string radio_;
+    int antenna_ = -1;
+};
+
+class CoveragePage : public QWidget {
+    Q_OBJECT
+
+public:
+    CoveragePage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    QString facts() const;
+
+private:
+    void refresh();
+    app::Document &document_;
+    const theme::Theme &theme_;
+    CoverageGlobe *globe_ = nullptr;
+    QComboBox *which_ = nullptr;
+    QLabel *facts_ = nullptr;
+};
+
+} // namespace waxis::radio

@@ -1,0 +1,57 @@
+// The frequency ladder: who sends and who hears where, multiples and products, on a logarithmic scale.
+#pragma once
+
+#include "app/shell/document.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+namespace waxis::radio {
+
+class Ladder : public QWidget {
+    Q_OBJECT
+
+public:
+    Ladder(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    QSize sizeHint() const override;
+    double xOf(double f_MHz) const;
+    /// What the ladder says of the place under the mouse; empty for nothing.
+    QString tipAt(const QPointF &at) const;
+    /// Middle of the ring of a product, as drawn, for tests: `listener` and its place in the report's list.
+    QPointF ringOfMix(std::size_t mix) const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    bool event(QEvent *event) override;
+
+private:
+    struct Lane {
+        bool sends = true;
+        std::string part;
+        std::vector<int> radios; ///< indices in the report; several bands of one listener share a lane
+        QString name, numbers;
+        double top = 0;
+    };
+    /// Something that can be clicked, and the pair that it belongs to.
+    struct Spot {
+        QRectF rect;
+        QString tip;
+        app::Document::RadioPair pair;
+        double rise_dB = 0;
+        int mix = -1;
+    };
+    void layOut();
+    const Lane *laneOf(int radio, bool sends) const;
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    std::vector<Lane> lanes_;
+    std::vector<Spot> spots_;
+    double low_MHz_ = 400, high_MHz_ = 7000;
+};
+
+} // namespace waxis::radio

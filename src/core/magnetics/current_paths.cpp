@@ -1,0 +1,221 @@
+#include "core/magnetics/current_paths.h"
+
+#include "core/analysis/derived.h"
+#include "core/links/signal.h"
+#include "core/magnetics/biot_savart.h"
+#include "core/wiring/route_field.h"
+
+#include <algorithm>
+
+namespace waxis {
+
+namespace {
+
+constexpr double kOpenEnd_mm = 10; // untwisted at either end (common practice, no source)
+
+double distanceToLine(const std::vector<Vec3> &points, const Vec3 &p) {
+    double best = 1e9;
+    for (std::size_t i = 1; i < points.size(); ++i) {
+        const Vec3 along = points[i] - points[i - 1];
+        const double t = std::clamp((p - points[i - 1]).dot(along) / std::max(along.squaredNorm(), 1e-12), 0.0, 1.0);
+        best = std::min(best, (p - points[i - 1] - t * along).norm());
+    }
+    return best;
+}
+
+/// A pair as two lines, half the spacing to either side, weakened towards its middle where it is twisted.
+Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point) {
+    const auto &points = path.points_mm;
+    const double relief =
+        path.pitch_mm > 0 ? twistRelief(path.spacing_mm, path.pitch_mm, distanceToLine(points, point)) : 1;
+    const double length = path.pitch_mm > 0 ? lengthOf(points) : 0;
+    Vec3 field = Vec3::Zero();
+    double at = 0;
+    for (std::size_t i = 1; i < points.size(); ++i) {
+        const Vec3 along = points[i] - points[i - 1];
+        const double piece = along.norm();
+        if (piece < 1e-9) continue;
+        // Side by side, lying flat: square to the run and level where there is such a direction.
+        Vec3 aside = along.cross(Vec3::UnitZ());
+        if (aside.norm() < 1e-3 * piece) aside = along.cross(Vec3::UnitX());
+        aside *= path.spacing_mm / 2 / aside.norm();
+        const auto two = [&](const Vec3 &a, const Vec3 &b) {
+            return Vec3(segmentField_uT(a + aside, b + aside, point, 1) +
+                        segmentField_uT(b - aside, a - aside, point, 1));
+        };
+        if (path.pitch_mm <= 0) {
+            field += two(points[i - 1], points[i]);
+        } else {
+            const double open1 = std::clamp(kOpenEnd_mm - at, 0.0, piece);
+            const double open2 = std::clamp(at + piece - (length - kOpenEnd_mm), 0.0, piece - open1);
+            const Vec3 unit = along / piece, a = points[i - 1] + open1 * unit, b = points[i] - open2 * unit;
+            field += two(points[i - 1], a) + relief * two(a, b) + two(b, points[i]);
+        }
+        at += piece;
+    }
+    return field;
+}
+
+} // namespace
+
+FieldSources fieldSources(const Build &build, const Derived &derived) {
+    FieldSources sources;
+    for (std::size_t w = 0; w < build.wires.size() && w < derived.power.wires.size(); ++w) {
+        const Wire &wire = build.wires[w];
+        const WireCurrent &current = derived.power.wires[w];
+        if (!current.known || current.way == 0 || w >= derived.routes.size() || derived.routes[w].points_mm.size() < 2)
+            continue;
+        bool supply = false, ground = false;
+        for (const auto &core : wire.cores) {
+            const SignalKind kind = signalOf(core.fromPin).kind;
+            supply |= kind == SignalKind::supply;
+            ground |= kind == SignalKind::ground;
+        }
+        if (!supply && !ground) continue;
+        CurrentPath path;
+        path.wire = wire.id;
+        path.points_mm = derived.routes[w].points_mm;
+        const double sign = supply ? current.way : -current.way;
+        path.hover_A = sign * current.typical_A;
+        path.full_A = sign * current.peak_A;
+        path.pair = supply && ground;
+        path.spacing_mm = std::max(0.5, w < derived.wiring.wires.size() ? derived.wiring.wires[w].outer_mm : 0.5);
+        if (wire.lay == WireLay::twisted)
+            path.pitch_mm = wire.twistPitch_mm > 0 ? wire.twistPitch_mm : 8 * path.spacing_mm;
+        const Part *from = findPart(build, wire.from.part), *to = findPart(build, wire.to.part);
+        if (!from || !to) continue;
+        path.cases = casesAboard(*from, derived.loadCases) & casesAboard(*to, derived.loadCases);
+        sources.paths.push_back(std::move(path));
+    }
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || !type->magnetics || type->magnetics->dipole_mAm2.isZero(0)) continue;
+        const Pose pose = framePose(build, part);
+        Vec3 middle = Vec3::Zero();
+        if (!type->solids.empty()) middle = type->solids[0].X_PartSolid.position_mm;
+        sources.magnets.push_back({part.id, pose * middle, pose.rotation * type->magnetics->dipole_mAm2,
+                                   casesAboard(part, derived.loadCases)});
+    }
+    return sources;
+}
+
+Vec3 pathFieldPerAmpere_uT(const CurrentPath &path, const Vec3 &point_mm) {
+    return path.pair ? pairFieldPerAmpere(path, point_mm) : polylineField_uT(path.points_mm, point_mm, 1);
+}
+
+FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t loadCase) {
+    FieldAt sum;
+    const CaseMask bit = CaseMask(1) << loadCase;
+    for (const auto &path : sources.paths) {
+        if (!(path.cases & bit)) continue;
+        const Vec3 field = pathFieldPerAmpere_uT(path, point_mm);
+        sum.hover_uT += path.hover_A * field;
+        sum.full_uT += path.full_A * field;
+    }
+    for (const auto &magnet : sources.magnets)
+        if (magnet.cases & bit) sum.constant_uT += dipoleField_uT(magnet.moment_mAm2, point_mm - magnet.position_mm);
+    return sum;
+}
+
+std::optional<Vec3> compassPlace(const PartType &type) {
+    if (type.magnetics && type.magnetics->compass_mm) return type.magnetics->compass_mm;
+    if (type.kind != PartKind::gps) return std::nullopt;
+    for (const auto &port : type.ports)
+        for (const auto &pin : port.pins)
+            if (signalOf(pin.signal).kind == SignalKind::busData)
+                return type.solids.empty() ? Vec3(Vec3::Zero()) : type.solids[0].X_PartSolid.position_mm;
+    return std::nullopt;
+}
+
+CompassReport compassAt(const Build &build, const Practice &practice, const Derived &derived,
+                        const FieldSources &sources, const std::string &part, const Vec3 &position_mm) {
+    CompassReport report;
+    report.part = part;
+    report.position_mm = position_mm;
+    const double earth_uT = practice[Limit::earthField];
+    const Part *own = findPart(build, part);
+    const CaseMask aboard = own ? casesAboard(*own, derived.loadCases) : ~CaseMask(0);
+    const auto level = [](const Vec3 &field) { return field.head<2>().norm(); };
+    double worst = -1;
+    std::size_t worstCase = 0;
+    for (std::size_t c = 0; c < derived.loadCases.size() && c < kMostLoadCases; ++c) {
+        if (!(aboard >> c & 1) || derived.loadCases[c].folded) continue;
+        const FieldAt field = fieldAt(sources, position_mm, c);
+        const double sum = level(field.full_uT) + level(field.constant_uT);
+        if (sum <= worst) continue;
+        worst = sum;
+        worstCase = c;
+        report.field = field;
+        report.loadCase = derived.loadCases[c].id;
+    }
+    report.constant_deg = worstHeadingError_deg(earth_uT, level(report.field.constant_uT));
+    report.hover_deg = worstHeadingError_deg(earth_uT, level(report.field.hover_uT));
+    report.full_deg = worstHeadingError_deg(earth_uT, level(report.field.full_uT));
+    const CaseMask bit = CaseMask(1) << worstCase;
+    for (const auto &path : sources.paths) {
+        if (!(path.cases & bit)) continue;
+        const Vec3 field = pathFieldPerAmpere_uT(path, position_mm);
+        report.by.push_back({path.wire, Vec3::Zero(), path.hover_A * field, path.full_A * field});
+    }
+    for (const auto &magnet : sources.magnets)
+        if (magnet.cases & bit)
+            report.by.push_back({magnet.part, dipoleField_uT(magnet.moment_mAm2, position_mm - magnet.position_mm),
+                                 Vec3::Zero(), Vec3::Zero()});
+    std::stable_sort(report.by.begin(), report.by.end(),
+                     [](const FieldShare &a, const FieldShare &b) { return a.level() > b.level(); });
+    // Iron: nearest solid of each ferrous part.
+    const double reach_mm = 2 * practice[Limit::ferrousGap];
+    if (derived.world)
+        for (std::size_t b = 0; b < derived.world->bodies().size(); ++b) {
+            const BodyOwner &owner = derived.owners[std::size_t(derived.traits[b].owner)];
+            if (owner.kind != OwnerKind::part || owner.id == part || !(owner.cases & aboard)) continue;
+            const Part *other = findPart(build, owner.id);
+            const PartType *type = other ? typeOf(build, *other) : nullptr;
+            if (!type || !type->magnetics || !type->magnetics->ferrous) continue;
+            const Body &body = derived.world->bodies()[b];
+            const double distance = pointDistance(body.shape, body.X_FrameBody.inverse() * position_mm);
+            if (distance > reach_mm) continue;
+            const auto at = std::find_if(report.iron.begin(), report.iron.end(),
+                                         [&](const CompassReport::Iron &i) { return i.part == owner.id; });
+            if (at == report.iron.end())
+                report.iron.push_back({owner.id, distance});
+            else
+                at->distance_mm = std::min(at->distance_mm, distance);
+        }
+    std::stable_sort(report.iron.begin(), report.iron.end(),
+                     [](const auto &a, const auto &b) { return a.distance_mm < b.distance_mm; });
+    return report;
+}
+
+std::vector<CompassReport> compassReports(const Build &build, const Practice &practice, const Derived &derived,
+                                          const FieldSources &sources) {
+    std::vector<CompassReport> reports;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        const auto place = type ? compassPlace(*type) : std::nullopt;
+        if (place)
+            reports.push_back(compassAt(build, practice, derived, sources, part.id, framePose(build, part) * *place));
+    }
+    return reports;
+}
+
+FieldMap fieldMap(const FieldSources &sources, std::size_t loadCase, const Vec2 &low_mm, const Vec2 &high_mm,
+                  double z_mm, double step_mm) {
+    FieldMap map;
+    map.corner_mm = low_mm;
+    map.step_mm = step_mm;
+    map.z_mm = z_mm;
+    map.columns = std::max(1, int(std::ceil((high_mm.x() - low_mm.x()) / step_mm)) + 1);
+    map.rows = std::max(1, int(std::ceil((high_mm.y() - low_mm.y()) / step_mm)) + 1);
+    for (int r = 0; r < map.rows; ++r)
+        for (int c = 0; c < map.columns; ++c) {
+            const Vec3 point(low_mm.x() + c * step_mm, low_mm.y() + r * step_mm, z_mm);
+            const FieldAt field = fieldAt(sources, point, loadCase);
+            map.constant_uT.push_back(float(field.constant_uT.head<2>().norm()));
+            map.hover_uT.push_back(float(field.hover_uT.head<2>().norm()));
+            map.full_uT.push_back(float(field.full_uT.head<2>().norm()));
+        }
+    return map;
+}
+
+} // namespace waxis

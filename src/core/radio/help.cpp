@@ -1,0 +1,202 @@
+#include "core/radio/help.h"
+
+#include "core/analysis/derived.h"
+#include "core/base/units.h"
+#include "core/magnetics/biot_savart.h"
+#include "core/radio/decibel.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace waxis {
+
+namespace {
+
+constexpr std::array<double, 9> kSteps_mm{5, 10, 15, 20, 30, 40, 60, 80, 120};
+
+std::array<Vec3, 6> directions() {
+    return {Vec3::UnitX(), -Vec3::UnitX(), Vec3::UnitY(), -Vec3::UnitY(), Vec3::UnitZ(), -Vec3::UnitZ()};
+}
+
+/// A cell of the report after some radio has changed, with its products.
+RadioCell cellOf(RadioReport trial, const Practice &practice, const std::vector<LineShadow> &shadows, int sender,
+                 int listener) {
+    judgeRadios(trial, practice, shadows);
+    for (std::size_t r = 0; r < trial.rows.size(); ++r)
+        for (std::size_t c = 0; c < trial.columns.size(); ++c)
+            if (trial.rows[r].radio == sender && trial.columns[c].radio == listener) return trial.cell(r, c);
+    return {};
+}
+
+bool isWell(const RadioCell &cell, const Practice &practice) {
+    return cell.counts && cell.margin_dB >= 0 && cell.blockingMargin_dB >= practice[Limit::blockingReserve] &&
+           (!cell.practice_mm || cell.distance_mm >= *cell.practice_mm);
+}
+
+/// Only what matters for a pair: the sender, the listener, and every other sender, whose products may land there.
+RadioReport pairOnly(const RadioReport &report) {
+    RadioReport trial;
+    trial.radios = report.radios;
+    return trial;
+}
+
+} // namespace
+
+bool standsFree(const Derived &derived, const std::string &part, const Vec3 &shift_mm) {
+    if (!derived.world) return true;
+    const auto &bodies = derived.world->bodies();
+    for (std::size_t a = 0; a < bodies.size(); ++a) {
+        const BodyTraits &traits = derived.traits[a];
+        const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
+        if (owner.id != part || owner.kind != OwnerKind::part || traits.soft) continue;
+        Body moved = bodies[a];
+        moved.X_FrameBody.position_mm += shift_mm;
+        const Aabb room = boundsOf(moved.shape, moved.X_FrameBody);
+        for (std::size_t b = 0; b < bodies.size(); ++b) {
+            const BodyOwner &other = derived.owners[std::size_t(derived.traits[b].owner)];
+            if (derived.traits[b].owner == traits.owner || derived.traits[b].soft || other.holds ||
+                !(other.cases & owner.cases) ||
+                std::find(owner.related.begin(), owner.related.end(), derived.traits[b].owner) != owner.related.end())
+                continue;
+            if (boxGap(room, boundsOf(bodies[b].shape, bodies[b].X_FrameBody)) > 0) continue;
+            if (measureGap(moved, bodies[b]).distance_mm <= 0) return false;
+        }
+    }
+    return true;
+}
+
+std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, const Derived &derived,
+                               const std::vector<LineShadow> &shadows, int sender, int listener) {
+    std::vector<RadioHelp> found;
+    const RadioReport &report = derived.radio;
+    const RadioCell now = cellOf(pairOnly(report), practice, shadows, sender, listener);
+    if (!now.counts || isWell(now, practice)) return found;
+    const auto take = [&](Fix fix, const RadioCell &cell) {
+        found.push_back({std::move(fix), cell.margin_dB, cell.distance_mm, isWell(cell, practice)});
+    };
+    // Farther: either antenna along six directions, the least step that cures.
+    for (const bool moveSender : {true, false}) {
+        const int radio = moveSender ? sender : listener;
+        const auto &uses = report.radios[std::size_t(radio)].antennas;
+        const std::string part =
+            uses[std::size_t(std::min(moveSender ? now.fromAntenna : now.toAntenna, int(uses.size()) - 1))].part;
+        const Part *found_ = findPart(build, part);
+        if (!found_ || found_->pinned || found_->fastening.method == FasteningMethod::stack) continue;
+        for (const auto &direction : directions())
+            for (const double step : kSteps_mm) {
+                RadioReport trial = pairOnly(report);
+                for (auto &other : trial.radios)
+                    for (auto &use : other.antennas)
+                        if (use.part == part) use.centre_mm += step * direction;
+                const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+                if (!isWell(cell, practice)) continue;
+                if (!standsFree(derived, part, step * direction)) continue;
+                Fix fix;
+                fix.part = part;
+                fix.shift_mm = step * direction;
+                take(std::move(fix), cell);
+                break;
+            }
+        // Turned a quarter about the axes square to the element.
+        if (!isStraightElement(report.radios[std::size_t(radio)].antennas.front().antenna.kind)) continue;
+        for (const Vec3 &axis : {Vec3(Vec3::UnitX()), Vec3(Vec3::UnitY()), Vec3(Vec3::UnitZ())}) {
+            RadioReport trial = pairOnly(report);
+            const Pose pose = framePose(build, *found_);
+            const Quat turn(Eigen::AngleAxisd(kPi / 2, axis));
+            for (auto &other : trial.radios)
+                for (auto &use : other.antennas)
+                    if (use.part == part) {
+                        use.centre_mm = pose.position_mm + turn * (use.centre_mm - pose.position_mm);
+                        use.axis = turn * use.axis;
+                    }
+            const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+            if (cell.margin_dB <= now.margin_dB + 1) continue;
+            Fix fix;
+            fix.part = part;
+            fix.turn = PartTurn{axis, 90};
+            take(std::move(fix), cell);
+        }
+    }
+    // Other channels of the sender, and of the others whose products land there; less power.
+    const PartType *type = typeOf(build, *findPart(build, report.radios[std::size_t(sender)].part));
+    const RadioUse &use = report.radios[std::size_t(sender)];
+    if (type)
+        for (const auto &channel : type->radio[std::size_t(use.band)].channels) {
+            if (!use.hops && std::abs(channel.centre_MHz - use.centre_MHz) < 0.01) continue;
+            RadioReport trial = pairOnly(report);
+            RadioUse &changed = trial.radios[std::size_t(sender)];
+            changed.centre_MHz = channel.centre_MHz;
+            changed.low_MHz = channel.centre_MHz - changed.bandwidth_MHz / 2;
+            changed.high_MHz = channel.centre_MHz + changed.bandwidth_MHz / 2;
+            const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+            if (cell.margin_dB <= now.margin_dB + 1) continue;
+            Fix fix;
+            fix.part = use.part;
+            fix.radio =
+                RadioSetting{use.part, use.band, channel.centre_MHz, settingOf(build, use.part, use.band).power_dBm};
+            take(std::move(fix), cell);
+        }
+    for (const double less : {3.0, 6.0, 10.0, 15.0}) {
+        RadioReport trial = pairOnly(report);
+        trial.radios[std::size_t(sender)].power_dBm = *use.power_dBm - less;
+        const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+        if (cell.margin_dB < 0 || cell.blockingMargin_dB < practice[Limit::blockingReserve]) continue;
+        Fix fix;
+        fix.part = use.part;
+        fix.radio =
+            RadioSetting{use.part, use.band, settingOf(build, use.part, use.band).centre_MHz, *use.power_dBm - less};
+        take(std::move(fix), cell);
+        break;
+    }
+    std::stable_sort(found.begin(), found.end(), [](const RadioHelp &a, const RadioHelp &b) {
+        if (a.cures != b.cures) return a.cures;
+        return a.fix.shift_mm.norm() < b.fix.shift_mm.norm();
+    });
+    return found;
+}
+
+std::vector<PairHelp> helpForAll(const Build &build, const Practice &practice, const Derived &derived,
+                                 const std::vector<LineShadow> &shadows) {
+    std::vector<PairHelp> all;
+    const auto &radios = derived.radio.radios;
+    for (std::size_t s = 0; s < radios.size(); ++s)
+        for (std::size_t l = 0; l < radios.size(); ++l) {
+            if (!radios[s].sends() || !radios[l].listens || radios[s].part == radios[l].part) continue;
+            auto helps = helpFor(build, practice, derived, shadows, int(s), int(l));
+            if (!helps.empty()) all.push_back({radios[s].id(), radios[l].id(), std::move(helps)});
+        }
+    return all;
+}
+
+std::vector<Fix> helpForCompass(const Build &build, const Practice &practice, const Derived &derived,
+                                const CompassReport &compass, const std::string &magnet) {
+    std::vector<Fix> fixes;
+    const double earth_uT = practice[Limit::earthField], wanted = practice[Limit::headingNote];
+    const Magnet *source = nullptr;
+    for (const auto &m : derived.radio.sources.magnets)
+        if (m.part == magnet) source = &m;
+    if (!source) return fixes;
+    const Part *part = findPart(build, magnet);
+    if (!part || part->pinned || part->fastening.method == FasteningMethod::stack) return fixes;
+    constexpr std::array<double, 9> kFarSteps_mm{10, 20, 30, 40, 60, 80, 120, 160, 220};
+    for (const auto &direction : directions()) {
+        if (std::abs(direction.z()) > 0.5) continue; // it stays on its face
+        for (const double step : kFarSteps_mm) {
+            const Vec3 field =
+                dipoleField_uT(source->moment_mAm2, compass.position_mm - source->position_mm - step * direction);
+            if (worstHeadingError_deg(earth_uT, field.head<2>().norm()) > wanted) continue;
+            if (!standsFree(derived, magnet, step * direction)) continue;
+            Fix fix;
+            fix.part = magnet;
+            fix.shift_mm = step * direction;
+            fixes.push_back(std::move(fix));
+            break;
+        }
+    }
+    std::stable_sort(fixes.begin(), fixes.end(),
+                     [](const Fix &a, const Fix &b) { return a.shift_mm.norm() < b.shift_mm.norm(); });
+    return fixes;
+}
+
+} // namespace waxis

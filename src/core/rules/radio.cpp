@@ -1,0 +1,379 @@
+// RAD: who disturbs whom. Distances that builders keep stand beside what is computed.
+#include "core/radio/decibel.h"
+#include "core/rules/families.h"
+#include "core/survey/survey.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+std::string name(const Build &build, const std::string &id) { return withinSentence(displayName(build, id)); }
+
+std::string megahertz(double value) { return fmt::format("{:.7g}", std::round(value * 100) / 100); }
+
+/// Up to three moves, turns or channels that cure a pair; from the survey, while it holds.
+std::vector<Fix> fixesFor(const Derived &derived, const RadioUse &sender, const RadioUse &listener) {
+    std::vector<Fix> fixes;
+    if (!derived.survey || derived.surveyStale) return fixes;
+    for (const auto &pair : derived.survey->radioHelp)
+        if (pair.sender == sender.id() && pair.listener == listener.id())
+            for (const auto &help : pair.helps)
+                if (fixes.size() < 3 && help.cures) fixes.push_back(help.fix);
+    return fixes;
+}
+
+/// Calls `use(cell, sender, listener)` for every sender against every listening radio that has something to say.
+template <class Use>
+void eachCell(const RadioReport &report, Use &&use) {
+    for (std::size_t r = 0; r < report.rows.size(); ++r)
+        for (std::size_t c = 0; c < report.columns.size(); ++c) {
+            const RadioCell &cell = report.cell(r, c);
+            if (report.rows[r].radio < 0 || report.columns[c].radio < 0 || !cell.counts) continue;
+            use(cell, report.radios[std::size_t(report.rows[r].radio)],
+                report.radios[std::size_t(report.columns[c].radio)]);
+        }
+}
+
+Finding cellFinding(RuleId rule, const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
+    Finding f;
+    f.rule = rule;
+    f.subjects = {sender.part, listener.part};
+    if (listener.band > 0) f.variant = fmt::format("band {}", listener.band);
+    f.from_mm = sender.antennas[std::size_t(cell.fromAntenna)].centre_mm;
+    f.to_mm = listener.antennas[std::size_t(cell.toAntenna)].centre_mm;
+    return f;
+}
+
+/// The lines of the sum as inputs of a finding.
+std::vector<FindingInput> couplingInputs(const RadioCell &cell) {
+    const Coupling &c = *cell.coupling;
+    return {{"distance", c.distance_mm, "mm"},
+            {"frequency", c.f_MHz, "MHz"},
+            {"wavelength", c.lambda_mm, "mm"},
+            {"free-space form", c.far_dB, "dB"},
+            {"near-field form", c.near_dB, "dB"},
+            {"near-field form used", c.nearUsed ? 1.0 : 0.0, ""},
+            {"polarisation", c.polarisation_dB, "dB"},
+            {"shadow", c.shadow_dB, "dB"},
+            {"cables and connectors", c.cable_dB, "dB"},
+            {"out of band", c.offBand_dB, "dB"},
+            {"coupling", c.total_dB, "dB"},
+            {"arrives", cell.arrives_dBm, "dBm"},
+            {"rejected by the listener", cell.rejection_dB, "dB"},
+            {"spilled into its band", cell.spilled_dBm, "dBm"},
+            {"all together", cell.sum_dBm, "dBm"},
+            {"noise floor", cell.floor_dBm, "dBm"}};
+}
+
+/// Judges a rise of a noise floor.
+void judgeRise(Finding &f, const Practice &practice, double rise_dB) {
+    f.measured = rise_dB;
+    f.unit = "dB";
+    const bool stops = rise_dB > practice[Limit::desenseStop], watched = rise_dB > practice[Limit::desenseWatch];
+    f.severity = stops ? Severity::stop : watched ? Severity::watch : Severity::pass;
+    f.practiceLimit = stops ? Limit::desenseStop : Limit::desenseWatch;
+    f.limit = practice[*f.practiceLimit];
+    f.margin = *f.limit - rise_dB;
+}
+
+} // namespace
+
+void judgeSeparation(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const RadioReport &report = derived.radio;
+    for (std::size_t r = 0; r < report.rows.size(); ++r)
+        for (std::size_t c = 0; c < report.columns.size(); ++c) {
+            const RadioCell &cell = report.cell(r, c);
+            if (!cell.counts || !cell.practice_mm) continue;
+            const RadioUse &listener = report.radios[std::size_t(report.columns[c].radio)];
+            Finding f;
+            f.rule = RuleId::radSeparation;
+            const bool sends = report.rows[r].radio >= 0;
+            f.variant = sends ? "sender" : "noise";
+            if (listener.band > 0) continue; // one antenna, one distance
+            const std::string disturber =
+                sends ? report.radios[std::size_t(report.rows[r].radio)].part : report.rows[r].id;
+            f.subjects = {disturber, listener.part};
+            f.measured = cell.distance_mm;
+            f.limit = *cell.practice_mm;
+            f.practiceLimit = cell.practiceLimit;
+            f.unit = "mm";
+            f.margin = cell.distance_mm - *cell.practice_mm;
+            f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+            f.to_mm = listener.antennas[std::size_t(cell.toAntenna)].centre_mm;
+            if (sends) {
+                const RadioUse &sender = report.radios[std::size_t(report.rows[r].radio)];
+                f.from_mm = sender.antennas[std::size_t(cell.fromAntenna)].centre_mm;
+                f.inputs = {
+                    {"rise of the noise floor, computed", cell.rise_dB, "dB"},
+                    {"share for long waves", sender.centre_MHz < 3000 ? practice[Limit::longWaveGap] : 100.0, "%"}};
+                if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+            }
+            out.push_back(std::move(f));
+        }
+}
+
+FindingText wordSeparation(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
+                                         wholeNumber(*f.measured), wholeNumber(*f.limit),
+                                         f.inputs.empty() ? "" : oneDecimal(f.inputs[0].value)};
+    if (f.variant == "noise")
+        return {{"{0} is {2} mm from the antenna of {1}", words},
+                {"Builders keep {3} mm: its clocks and switching are noise there.", words}};
+    return {{"{0} sends {2} mm from the antenna of {1}", words},
+            {"Builders keep {3} mm between these antennas; computed, the noise floor rises by {4} dB.", words}};
+}
+
+void judgeNoiseRise(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
+        Finding f = cellFinding(RuleId::radNoise, cell, sender, listener);
+        if (cell.inBand) f.variant += f.variant.empty() ? "in band" : ", in band";
+        // Harmonics and mixing products have rules of their own.
+        const double direct_dBm = dBmFrom(milliwatts(cell.heard_dBm) + milliwatts(cell.spilled_dBm));
+        judgeRise(f, practice, 10 * std::log10(1 + powerRatio(direct_dBm - cell.floor_dBm)));
+        f.inputs = couplingInputs(cell);
+        if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+        out.push_back(std::move(f));
+    });
+}
+
+FindingText wordNoiseRise(const Build &build, const Finding &f) {
+    const double left = 100 * std::pow(10.0, -*f.measured / 20);
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         name(build, f.subjects[1]),
+                                         oneDecimal(*f.measured),
+                                         wholeNumber(*f.limit),
+                                         wholeNumber(left),
+                                         wholeNumber(f.inputs[0].value)};
+    if (f.variant.find("in band") != std::string::npos)
+        return {{"{0} sends in the band of {1}: {2} dB of noise", words},
+                {"{5} mm apart; {4} % of the range is left. Choose another channel or band.", words}};
+    return {{"{0} raises the noise of {1} by {2} dB", words},
+            {"{5} mm apart; {4} % of the range is left, {3} dB is watched. Move them apart, turn one, send with less.",
+             words}};
+}
+
+void judgeBlocking(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
+        Finding f = cellFinding(RuleId::radBlocking, cell, sender, listener);
+        f.measured = cell.arrives_dBm;
+        f.limit = cell.arrives_dBm + cell.blockingMargin_dB - practice[Limit::blockingReserve];
+        f.practiceLimit = Limit::blockingReserve;
+        f.unit = "dBm";
+        f.margin = *f.limit - *f.measured;
+        f.severity = cell.blockingMargin_dB < 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = couplingInputs(cell);
+        f.inputs.push_back({"reserve", practice[Limit::blockingReserve], "dB"});
+        if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+        out.push_back(std::move(f));
+    });
+}
+
+FindingText wordBlocking(const Build &build, const Finding &f) {
+    const double over = *f.measured - *f.limit;
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]), name(build, f.subjects[1]),         oneDecimal(over),
+        wholeNumber(*f.measured),          wholeNumber(f.inputs.back().value), wholeNumber(f.inputs[0].value)};
+    if (f.severity == Severity::stop)
+        return {{"{0} overloads {1}", words},
+                {"{3} dBm arrive over {5} mm, {2} dB more than leaves a reserve of {4} dB: it hears nothing else. Move "
+                 "them apart or send with less.",
+                 words}};
+    return {{"{0} comes close to overloading {1}", words},
+            {"{3} dBm arrive over {5} mm, {2} dB too much for a reserve of {4} dB.", words}};
+}
+
+void judgeMixing(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const auto &radios = derived.radio.radios;
+    for (const auto &mix : derived.radio.mixes) {
+        const RadioUse &a = radios[std::size_t(mix.first)], &b = radios[std::size_t(mix.second)],
+                       &listener = radios[std::size_t(mix.listener)];
+        Finding f;
+        f.rule = RuleId::radMixing;
+        f.variant = fmt::format("{}{}{}{}{}", mix.p, a.id(), mix.q < 0 ? "-" : "+", b.id(),
+                                listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
+        f.subjects = {a.part, b.part, listener.part};
+        judgeRise(f, practice, mix.rise_dB);
+        // Too weak to be heard as assumed, but there: a channel that avoids it costs nothing.
+        if (f.severity == Severity::pass) f.severity = Severity::note;
+        f.inputs = {{"first sender", a.centre_MHz, "MHz"},  {"second sender", b.centre_MHz, "MHz"},
+                    {"product from", mix.low_MHz, "MHz"},   {"to", mix.high_MHz, "MHz"},
+                    {"arrives", mix.level_dBm, "dBm"},      {"mixing loses", practice[Limit::mixLoss], "dB"},
+                    {"times the first", double(mix.p), ""}, {"times the second", double(mix.q), ""}};
+        if (f.severity != Severity::note)
+            for (const RadioUse *sender : {&a, &b})
+                for (auto &fix : fixesFor(derived, *sender, listener))
+                    if (f.fixes.size() < 3) f.fixes.push_back(std::move(fix));
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordMixing(const Build &build, const Finding &f) {
+    const bool third = f.inputs[6].value == 2;
+    const std::string first = (third ? "2 × " : "") + megahertz(f.inputs[0].value);
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         name(build, f.subjects[1]),
+                                         name(build, f.subjects[2]),
+                                         first,
+                                         megahertz(f.inputs[1].value),
+                                         f.inputs[7].value < 0 ? "−" : "+",
+                                         megahertz(f.inputs[2].value),
+                                         megahertz(f.inputs[3].value),
+                                         oneDecimal(*f.measured)};
+    const Sentence detail{
+        f.severity == Severity::note
+            ? "{3} {5} {4} MHz can land at {6} to {7} MHz; weak as assumed. Another channel avoids it."
+            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "
+              "the two farther apart.",
+        words};
+    return {{f.severity == Severity::note ? "{0} and {1} may mix onto {2}" : "{0} and {1} mix onto {2}", words},
+            detail};
+}
+
+void judgeHarmonics(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const auto &radios = derived.radio.radios;
+    for (const auto &h : derived.radio.harmonics) {
+        const RadioUse &sender = radios[std::size_t(h.sender)], &listener = radios[std::size_t(h.listener)];
+        Finding f;
+        f.rule = RuleId::radHarmonic;
+        f.variant = fmt::format("{} of {}{}", h.order, sender.id(),
+                                listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
+        f.subjects = {sender.part, listener.part};
+        judgeRise(f, practice, h.rise_dB);
+        if (f.severity == Severity::pass) f.severity = Severity::note;
+        f.inputs = {{"order", double(h.order), ""},
+                    {"from", h.low_MHz, "MHz"},
+                    {"to", h.high_MHz, "MHz"},
+                    {"suppressed by", sender.suppression_dB, "dB"},
+                    {"arrives", h.level_dBm, "dBm"}};
+        if (f.severity != Severity::note) f.fixes = fixesFor(derived, sender, listener);
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordHarmonics(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
+                                         wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
+                                         megahertz(f.inputs[2].value),      oneDecimal(*f.measured)};
+    return {
+        {"Harmonic {2} of {0} falls on {1}", words},
+        {"At {3} to {4} MHz; it raises the noise by {5} dB. Another channel, more distance or a filter helps.", words}};
+}
+
+void judgeClocks(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &hit : derived.radio.clocks) {
+        const RadioUse &listener = derived.radio.radios[std::size_t(hit.listener)];
+        Finding f;
+        f.rule = RuleId::radClock;
+        f.variant = fmt::format("{}{}", hit.clock, listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
+        f.subjects = {hit.part, listener.part};
+        f.measured = hit.distance_mm;
+        f.limit = practice[Limit::digitalGnssGap];
+        f.practiceLimit = Limit::digitalGnssGap;
+        f.unit = "mm";
+        f.margin = *f.measured - *f.limit;
+        f.severity = f.margin < 0 ? Severity::note : Severity::pass;
+        f.inputs = {{"multiple", double(hit.order), ""}, {"lands at", hit.frequency_MHz, "MHz"}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordClocks(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
+                                         wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
+                                         wholeNumber(*f.measured),          wholeNumber(*f.limit)};
+    return {{"A clock of {0} has a multiple in the band of {1}", words},
+            {"{2} times the clock is {3} MHz, {4} mm from the antenna. How strong it is nobody states: keep {5} mm, "
+             "shield it.",
+             words}};
+}
+
+void judgeRangeMargin(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &range : derived.radio.ranges) {
+        Finding f;
+        f.rule = RuleId::radLink;
+        f.variant = range.down ? "down" : "up";
+        f.subjects = {derived.radio.radios[std::size_t(range.radio)].part, range.ground};
+        f.measured = range.margin_dB;
+        f.limit = practice[Limit::linkMargin];
+        f.practiceLimit = Limit::linkMargin;
+        f.unit = "dB";
+        f.margin = *f.measured - *f.limit;
+        f.severity = range.margin_dB < 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = {{"distance", range.distance_m, "m"},
+                    {"sends with", range.power_dBm, "dBm"},
+                    {"free space", range.freeSpace_dB, "dB"},
+                    {"arrives", range.arrives_dBm, "dBm"},
+                    {"needs", range.sensitivity_dBm, "dBm"},
+                    {"range as a ceiling", range.ceiling_m, "m"},
+                    {"with the margin", range.kept_m, "m"},
+                    {"Fresnel radius", range.fresnel_m, "m"},
+                    {"line over the ground", range.clearance_m, "m"}};
+        out.push_back(std::move(f));
+        if (range.clearance_m < 0.6 * range.fresnel_m) {
+            Finding low;
+            low.rule = RuleId::radLink;
+            low.variant = range.down ? "fresnel down" : "fresnel up";
+            low.subjects = {derived.radio.radios[std::size_t(range.radio)].part, range.ground};
+            low.measured = range.clearance_m;
+            low.limit = 0.6 * range.fresnel_m; // 60 % of the first zone free counts as free space (ITU-R P.530)
+            low.unit = "m";
+            low.margin = *low.measured - *low.limit;
+            low.severity = Severity::note;
+            low.inputs = {{"distance", range.distance_m, "m"}};
+            if (range.down) out.push_back(std::move(low));
+        }
+    }
+}
+
+FindingText wordRangeMargin(const Build &build, const Finding &f) {
+    if (f.variant.rfind("fresnel", 0) == 0) {
+        const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
+                                             oneDecimal(*f.limit), wholeNumber(f.inputs[0].value)};
+        return {{"{0}: the ground reaches into the path", words},
+                {"Halfway to {3} m the line is {1} m over flat ground; {2} m keep the first Fresnel zone free enough. "
+                 "Fly higher or raise the antenna.",
+                 words}};
+    }
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]), wholeNumber(*f.measured),       wholeNumber(*f.limit),
+        wholeNumber(f.inputs[0].value),    wholeNumber(f.inputs[5].value), wholeNumber(f.inputs[6].value)};
+    if (f.variant == "up")
+        return {{"{0} hears the ground with {1} dB to spare at {3} m", words},
+                {"{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. Trees, bodies and the "
+                 "craft's own shadow are not in it.",
+                 words}};
+    return {
+        {"{0} reaches the ground with {1} dB to spare at {3} m", words},
+        {"{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. Trees, bodies and the craft's "
+         "own shadow are not in it.",
+         words}};
+}
+
+void judgeLocalLaw(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio.radios) {
+        if (!radio.sends()) continue;
+        Finding f;
+        f.rule = RuleId::radLaw;
+        f.variant = radio.id();
+        f.subjects = {radio.part};
+        f.severity = Severity::note;
+        f.measured = milliwatts(*radio.power_dBm);
+        f.unit = "mW";
+        f.inputs = {{"from", radio.low_MHz, "MHz"}, {"to", radio.high_MHz, "MHz"}};
+        out.push_back(std::move(f));
+    }
+    (void)build;
+}
+
+FindingText wordLocalLaw(const Build &build, const Finding &f) {
+    return {{"Local law decides on band and power of {0}", {name(build, f.subjects[0])}},
+            {"Assumed: {0} mW between {1} and {2} MHz. Ask the local authority; some bands want an amateur radio "
+             "licence.",
+             {(*f.measured < 10 ? fmt::format("{:.2g}", *f.measured) : wholeNumber(*f.measured)),
+              megahertz(f.inputs[0].value), megahertz(f.inputs[1].value)}}};
+}
+
+} // namespace waxis

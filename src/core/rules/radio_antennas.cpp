@@ -1,0 +1,334 @@
+// RAD: antennas one by one: what stands near them, what they lose behind the craft, whether their plugs mate.
+#include "core/links/signal.h"
+#include "core/radio/connector.h"
+#include "core/rules/families.h"
+#include "core/survey/survey.h"
+#include "core/wiring/routing.h"
+
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+const AntennaUse &antennaOf(const RadioReport &report, int radio, int antenna) {
+    return report.radios[std::size_t(radio)].antennas[std::size_t(antenna)];
+}
+
+/// A radio with several bands uses an antenna more than once: only its first use speaks of the antenna itself.
+bool spokenOf(const RadioReport &report, int radio, const std::string &antenna) {
+    for (int r = 0; r < radio; ++r)
+        for (const auto &use : report.radios[std::size_t(r)].antennas)
+            if (use.part == antenna) return true;
+    return false;
+}
+
+} // namespace
+
+void judgeNearConductor(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &around : derived.radio.surroundings) {
+        const AntennaUse &use = antennaOf(derived.radio, around.radio, around.antenna);
+        if (around.conductor.empty() || spokenOf(derived.radio, around.radio, use.part)) continue;
+        Finding f;
+        f.rule = RuleId::radConductor;
+        f.subjects = {use.part, around.conductor};
+        f.measured = around.conductor_mm;
+        f.limit = practice[Limit::antennaConductor] / 100 * around.lambda_mm;
+        f.practiceLimit = Limit::antennaConductor;
+        f.unit = "mm";
+        f.margin = *f.measured - *f.limit;
+        f.severity = f.margin < 0 ? Severity::note : Severity::pass;
+        // Within a sixteenth of a wavelength it is detuned whatever else.
+        if (around.conductor_mm < around.lambda_mm / 16) f.severity = Severity::watch;
+        f.from_mm = around.nearestOnElement_mm;
+        f.inputs = {{"wavelength", around.lambda_mm, "mm"}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordNearConductor(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
+                                         wholeNumber(*f.limit)};
+    return {
+        {"{0} is {2} mm from {1}, which conducts", words},
+        {"{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. Move "
+         "it out, on a tube or mount.",
+         words}};
+}
+
+void judgeNearEdge(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &around : derived.radio.surroundings) {
+        const AntennaUse &use = antennaOf(derived.radio, around.radio, around.antenna);
+        if (!around.edge_deg || spokenOf(derived.radio, around.radio, use.part)) continue;
+        Finding f;
+        f.rule = RuleId::radEdge;
+        f.subjects = {use.part, around.edge};
+        f.measured = *around.edge_deg;
+        f.limit = practice[Limit::edgeAngle];
+        f.practiceLimit = Limit::edgeAngle;
+        f.unit = "deg";
+        f.margin = *f.measured - *f.limit;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.from_mm = use.centre_mm;
+        if (f.margin < 0) {
+            Fix fix;
+            fix.part = use.part;
+            fix.turn = PartTurn{Vec3::UnitZ(), 90};
+            f.fixes.push_back(std::move(fix));
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordNearEdge(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
+                                         wholeNumber(*f.limit)};
+    return {{"{0} lies along a carbon edge of {1}", words},
+            {"{2}° between them, within a quarter wave; an edge along the element takes its signal up. Turn it by more "
+             "than {3}°, best across.",
+             words}};
+}
+
+void judgeDiversity(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &pair : derived.radio.diversity) {
+        const AntennaUse &a = antennaOf(derived.radio, pair.radio, pair.first),
+                         &b = antennaOf(derived.radio, pair.radio, pair.second);
+        Finding f;
+        f.rule = RuleId::radDiversity;
+        f.subjects = {a.part, b.part};
+        f.measured = pair.angle_deg;
+        f.limit = practice[Limit::diversityLeast];
+        f.practiceLimit = Limit::diversityLeast;
+        f.unit = "deg";
+        f.margin = *f.measured - *f.limit;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.from_mm = a.centre_mm;
+        f.to_mm = b.centre_mm;
+        if (f.margin < 0) {
+            // About the axis square to both where there is one.
+            const Vec3 normal = a.axis.cross(b.axis);
+            const Vec3 axis = normal.norm() > 0.1 ? Vec3(normal.normalized()) : Vec3(b.axis.unitOrthogonal());
+            Fix fix;
+            fix.part = b.part;
+            fix.turn = PartTurn{axis, a.axis.dot(b.axis) < 0 ? -(90 - pair.angle_deg) : 90 - pair.angle_deg};
+            f.fixes.push_back(std::move(fix));
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordDiversity(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
+                                         wholeNumber(*f.limit)};
+    return {{"{0} and {1} stand nearly the same way", words},
+            {"{2}° apart; {3} to 90° let one hear where the other does not. Turn one.", words}};
+}
+
+void judgeLinkHand(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &range : derived.radio.ranges) {
+        if (!range.down && derived.radio.radios[std::size_t(range.radio)].sends()) continue;
+        Finding f;
+        f.rule = RuleId::radHand;
+        f.subjects = {derived.radio.radios[std::size_t(range.radio)].antennas.front().part, range.ground};
+        f.severity = range.sameHand ? Severity::pass : Severity::watch;
+        f.measured = range.polarisation_dB;
+        f.limit = 3.1;
+        f.unit = "dB";
+        f.margin = *f.limit - *f.measured;
+        f.inputs = {{"most that crossed polarisation keeps apart", practice[Limit::crossPolar], "dB"}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordLinkHand(const Build &build, const Finding &f) {
+    return {{"{0} and {1} turn opposite ways",
+             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
+            {"Right-hand and left-hand circular waves hardly hear each other: {0} dB are lost. Both ends take the same "
+             "hand.",
+             {wholeNumber(*f.measured)}}};
+}
+
+void judgeCoverage(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (!derived.survey) return;
+    for (const auto &coverage : derived.survey->coverages) {
+        if (coverage.antennas.empty()) continue;
+        // What the best of the radio's antennas loses.
+        const AntennaCoverage *least = &coverage.antennas.front();
+        for (const auto &antenna : coverage.antennas)
+            if (antenna.lost < least->lost) least = &antenna;
+        if (!findPart(build, least->part)) continue;
+        Finding f;
+        f.rule = RuleId::radCoverage;
+        f.variant = coverage.radio;
+        f.subjects = {least->part};
+        for (const auto &by : least->by)
+            if (f.subjects.size() < 4) f.subjects.push_back(by.id);
+        f.loadCase = coverage.loadCase;
+        f.measured = 100 * least->lost;
+        f.limit = practice[Limit::coverageLost];
+        f.practiceLimit = Limit::coverageLost;
+        f.unit = "%";
+        f.margin = *f.limit - *f.measured;
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        f.inputs = {{"nine tenths of all directions have", coverage.tenth_dBi, "dBi"},
+                    {"two antennas gain", coverage.diversity_dB, "dB"},
+                    {"weakest direction, x", coverage.worstDirection.x(), ""},
+                    {"weakest direction, y", coverage.worstDirection.y(), ""},
+                    {"weakest direction, z", coverage.worstDirection.z(), ""}};
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordCoverage(const Build &build, const Finding &f) {
+    std::string who;
+    for (std::size_t i = 1; i < f.subjects.size(); ++i)
+        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]), wholeNumber(*f.measured), wholeNumber(*f.limit), who,
+        directionInWords(Vec3(f.inputs[2].value, f.inputs[3].value, f.inputs[4].value))};
+    return {{"{0} is hidden in {1} % of all directions", words},
+            {"By {3}; weakest {4}. {2} % is usual: bring it up or out, or add a second one on the other side.", words}};
+}
+
+void judgeConnector(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio.radios)
+        for (const auto &use : radio.antennas) {
+            if (use.port.empty() || radio.band > 0) continue;
+            const Port *port = portOf(build, {radio.part, use.port});
+            if (!port) continue;
+            const Mating verdict = mating(coaxConnectorOf(use.antenna.connector), coaxConnectorOf(port->connector));
+            if (use.antenna.connector == "soldered") continue; // its lead ends in whatever was crimped on
+            Finding f;
+            f.rule = RuleId::radConnector;
+            f.subjects = {use.part, radio.part};
+            f.variant = use.port;
+            f.from_mm = framePose(build, *findPart(build, radio.part)) * port->position_mm;
+            switch (verdict) {
+            case Mating::mates: f.severity = Severity::pass; break;
+            case Mating::unknown: f.severity = Severity::unknown; break;
+            default: f.severity = Severity::stop; f.margin = -1;
+            }
+            out.push_back(std::move(f));
+        }
+}
+
+FindingText wordConnector(const Build &build, const Finding &f) {
+    const Part *antenna = findPart(build, f.subjects[0]);
+    const PartType *type = antenna ? typeOf(build, *antenna) : nullptr;
+    const Port *port = portOf(build, {f.subjects[1], f.variant});
+    const std::string there = type && type->antenna ? type->antenna->connector : "", here = port ? port->connector : "";
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         withinSentence(displayName(build, f.subjects[1])),
+                                         there.empty() ? "not stated" : there, here.empty() ? "not stated" : here};
+    if (f.severity == Severity::unknown)
+        return {{"Whether {0} goes onto {1} is not known", words},
+                {"Connector of the antenna: {2}; of the board: {3}. Enter both in Kit.", words}};
+    if (mating(coaxConnectorOf(there), coaxConnectorOf(here)) == Mating::otherPolarity)
+        return {
+            {"{0} screws onto {1} and makes no contact", words},
+            {"{2} on {3}: one has pins where the other has none either. Sending so burns the output stage. Take the "
+             "other antenna or an adapter.",
+             words}};
+    return {{"{0} does not go onto {1}", words}, {"{2} on {3}. Take another antenna or an adapter.", words}};
+}
+
+void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio.radios)
+        for (const auto &use : radio.antennas) {
+            Finding f;
+            f.rule = RuleId::radBand;
+            f.variant = radio.id();
+            f.subjects = {use.part, radio.part};
+            f.measured = radio.centre_MHz;
+            const double below = use.antenna.low_MHz - radio.low_MHz, above = radio.high_MHz - use.antenna.high_MHz;
+            f.margin = -std::max({0.0, below, above});
+            f.unit = "MHz";
+            // A percent outside is nothing; a tenth is another antenna.
+            const double share = -f.margin / radio.centre_MHz;
+            f.severity = share > 0.1 ? Severity::stop : share > 0.02 ? Severity::watch : Severity::pass;
+            f.inputs = {{"antenna from", use.antenna.low_MHz, "MHz"}, {"to", use.antenna.high_MHz, "MHz"}};
+            out.push_back(std::move(f));
+        }
+}
+
+FindingText wordAntennaBand(const Build &build, const Finding &f) {
+    return {{"{0} is not made for the band of {1}",
+             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
+            {"{0} MHz on an antenna for {1} to {2} MHz: little gets out, and what does not goes back into the sender. "
+             "Take one for the band.",
+             {wholeNumber(*f.measured), wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}}};
+}
+
+void judgePigtail(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio.radios)
+        for (const auto &use : radio.antennas) {
+            if (radio.band > 0 || use.wire.empty() || use.antenna.pigtail_mm <= 0) continue;
+            const Part *part = findPart(build, use.part);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            if (!type || !type->leads.empty()) continue; // a lead of its own is judged as a wire
+            for (std::size_t w = 0; w < build.wires.size() && w < derived.routes.size(); ++w) {
+                if (build.wires[w].id != use.wire || derived.routes[w].points_mm.empty()) continue;
+                const CoaxKind *coax = findCoax(use.coax);
+                const double bend = practice[Limit::bendCoax] * (coax ? coax->outer_mm : usualCoax().outer_mm);
+                Finding f;
+                f.rule = RuleId::radPigtail;
+                f.subjects = {use.part, radio.part};
+                f.variant = use.port;
+                f.measured = derived.routes[w].length_mm + bend; // one bend of its own at the plug
+                f.limit = use.antenna.pigtail_mm;
+                f.unit = "mm";
+                f.margin = *f.limit - *f.measured;
+                f.severity = f.margin < 0 ? Severity::stop : Severity::pass;
+                f.inputs = {{"route", derived.routes[w].length_mm, "mm"}, {"bend at the plug", bend, "mm"}};
+                out.push_back(std::move(f));
+            }
+        }
+}
+
+FindingText wordPigtail(const Build &build, const Finding &f) {
+    return {{"The pigtail of {0} is {2} mm short of {1}",
+             {withinSentence(displayName(build, f.subjects[0])), withinSentence(displayName(build, f.subjects[1])),
+              wholeNumber(-f.margin)}},
+            {"{0} mm with one bend, {1} mm long. Move the antenna nearer or take one with a longer pigtail.",
+             {wholeNumber(*f.measured), wholeNumber(*f.limit)}}};
+}
+
+void judgeNoAntenna(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio.radios) {
+        Finding f;
+        f.rule = RuleId::radAntenna;
+        f.variant = radio.id();
+        f.subjects = {radio.part};
+        if (!radio.antennas.empty()) {
+            f.severity = Severity::pass;
+            out.push_back(std::move(f));
+            continue;
+        }
+        const PartType *type = typeOf(build, *findPart(build, radio.part));
+        const bool hasPort = type && std::any_of(type->ports.begin(), type->ports.end(),
+                                                 [](const Port &p) { return p.kind == PortKind::coax; });
+        f.severity = !hasPort ? Severity::unknown : radio.sends() ? Severity::stop : Severity::watch;
+        f.margin = -1;
+        if (!hasPort) f.variant += " unstated";
+        out.push_back(std::move(f));
+    }
+}
+
+FindingText wordNoAntenna(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.subjects[0])};
+    if (f.severity == Severity::unknown)
+        return {{"Nothing is known of the antenna of {0}", {withinSentence(words[0])}},
+                {"It has no antenna port and states none on its board. Enter one in Kit.", words}};
+    if (f.severity == Severity::watch)
+        return {{"{0} has no antenna", words}, {"Lead a coax from its antenna port to one.", words}};
+    return {
+        {"{0} would send without an antenna", words},
+        {"The power comes back and burns its output stage: never switch it on without. Lead a coax from its antenna "
+         "port.",
+         words}};
+}
+
+} // namespace waxis

@@ -1,0 +1,16 @@
+// Inside report_json: radios, who disturbs whom, compasses, coverage.
+#pragma once
+
+#include "core/analysis/analysis.h"
+#include "core/radio/coverage.h"
+#include "io/json/write_model.h"
+
+namespace waxis::io {
+
+OrderedJson radioJson(const Analysis &analysis);
+OrderedJson coverageJson(const RadioCoverage &coverage);
+OrderedJson lineShadowJson(const LineShadow &shadow);
+OrderedJson turnJson(const PartTurn &turn);
+OrderedJson settingJson(const RadioSetting &setting);
+
+} // namespace waxis::io
