@@ -1,5 +1,6 @@
 #include "core/analysis/analysis.h"
 #include "core/layout/relayout.h"
+#include "core/radio/places.h"
 #include "core/recognise/recognise.h"
 #include "core/stack/edits.h"
 #include "core/stack/suggest.h"
@@ -225,8 +226,93 @@ void survey(benchmark::State &state, const char *demo) {
 void surveyStakewalker(benchmark::State &state) { survey(state, "stakewalker"); }
 void surveyKilnlamp(benchmark::State &state) { survey(state, "kilnlamp"); }
 
+/// Twelve radios, all of which send and listen, spread over Stakewalker: in each other's near field and beyond.
+RadioReport twelveRadios(const Build &build, const Derived &derived) {
+    RadioReport report;
+    (void)build;
+    for (int i = 0; i < 12; ++i) {
+        RadioUse radio = derived.radio.radios[std::size_t(i) % derived.radio.radios.size()];
+        radio.part = "radio-" + std::to_string(i);
+        const double low[] = {433, 866, 2400, 5740};
+        radio.low_MHz = low[i % 4];
+        radio.high_MHz = radio.low_MHz + 2;
+        radio.centre_MHz = radio.low_MHz + 1;
+        radio.power_dBm = 14;
+        radio.listens = true;
+        radio.bandwidth_MHz = 1;
+        radio.antennas.resize(1);
+        auto &use = radio.antennas[0];
+        use.part = radio.part;
+        use.antenna.kind = i % 3 == 2 ? AntennaKind::circularOmni : AntennaKind::dipole;
+        use.antenna.low_MHz = radio.low_MHz;
+        use.antenna.high_MHz = radio.high_MHz;
+        use.pattern = patternOf(use.antenna);
+        use.centre_mm = {-110.0 + 20 * i, 40.0 * (i % 3 - 1), 45.0 + 9 * (i % 4)};
+        use.axis = i % 2 ? Vec3::UnitZ() : Vec3::UnitY();
+        report.radios.push_back(std::move(radio));
+    }
+    return report;
+}
+
+void matrixOfTwelve(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    const RadioReport report = twelveRadios(build, analysis.derived);
+    for (auto _ : state)
+        for (const auto &a : report.radios)
+            for (const auto &b : report.radios) benchmark::DoNotOptimize(cellBetween(a, b, analysis.practice, {}));
+}
+void matrixWithProducts(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    RadioReport report = twelveRadios(build, analysis.derived);
+    for (auto _ : state) judgeRadios(report, analysis.practice, {});
+}
+void matrixWithShadows(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    const RadioReport report = twelveRadios(build, analysis.derived);
+    for (auto _ : state) {
+        const RayWorld world = radioWorld(build, analysis.derived, 0, analysis.practice[Limit::skyThick]);
+        std::vector<LineShadow> shadows;
+        for (std::size_t a = 0; a < report.radios.size(); ++a)
+            for (std::size_t b = 0; b < a; ++b)
+                if (auto s =
+                        shadowOf(world, analysis.derived, report.radios[a].antennas[0], report.radios[b].antennas[0]);
+                    s.height_mm > 0)
+                    shadows.push_back(std::move(s));
+        for (const auto &a : report.radios)
+            for (const auto &b : report.radios) benchmark::DoNotOptimize(cellBetween(a, b, analysis.practice, shadows));
+    }
+}
+void demoRadio(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(radioReport(build, analysis.practice, analysis.derived));
+}
+void demoFieldMap(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const auto &sources = analyser.update(build).derived.radio.sources;
+    for (auto _ : state) benchmark::DoNotOptimize(fieldMap(sources, 0, {-250, -250}, {250, 250}, 50, 6));
+}
+void demoPlaces(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    for (auto _ : state) benchmark::DoNotOptimize(comparePlaces(build, "gps", {}));
+}
+
 } // namespace
 
+BENCHMARK(matrixOfTwelve)->Unit(benchmark::kMillisecond);
+BENCHMARK(matrixWithProducts)->Unit(benchmark::kMillisecond);
+BENCHMARK(matrixWithShadows)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoRadio)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoFieldMap)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoPlaces)->Unit(benchmark::kMillisecond);
 BENCHMARK(skyOnce)->Unit(benchmark::kMillisecond);
 BENCHMARK(lensOnce)->Unit(benchmark::kMillisecond);
 BENCHMARK(accessStakewalker)->Unit(benchmark::kMillisecond);

@@ -63,6 +63,7 @@ int main(int argc, char **argv) {
     const QCommandLineOption stage(
         "stage", "Stage to show: kit, frame, place, stack, wire, radio, balance, build, log.", "STAGE", "place");
     const QCommandLineOption themeName("theme", "light or dark.", "THEME");
+    const QCommandLineOption pair("pair", "In Radio: the pair to look at.", "FROM,TO");
     const QCommandLineOption select("select", "Part to select.", "ID");
     const QCommandLineOption lower("lower", "Place: what the lower view shows: side, front, solid, lens, sky.", "VIEW",
                                    "side");
@@ -75,8 +76,8 @@ int main(int argc, char **argv) {
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
     const QCommandLineOption page("page", "Wire: routes, pins or cut.", "PAGE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
-    parser.addOptions({screenshot, size, stage, themeName, select, lower, larger, overlays, loadCase, ghost, practice,
-                       editPart, page, startTime});
+    parser.addOptions({screenshot, size, stage, themeName, select, pair, lower, larger, overlays, loadCase, ghost,
+                       practice, editPart, page, startTime});
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
@@ -128,6 +129,11 @@ int main(int argc, char **argv) {
             return fail("--page takes routes, pins, cut, matrix, coverage, compass, places, ground or study");
         if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));
         if (radio >= 0) window.radioBench().showPage(waxis::radio::Page(radio));
+    }
+    if (parser.isSet(pair)) {
+        const auto ids = parser.value(pair).split(',');
+        if (ids.size() != 2) return fail("--pair takes FROM,TO: a sender and a listener");
+        window.document().lookAtPair({ids[0], ids[1]});
     }
     if (parser.isSet(practice)) window.showPracticeSheet();
     if (parser.isSet(editPart)) {

@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 
 #include "core/analysis/analysis.h"
+#include "core/radio/places.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
 #include "io/file_bytes.h"
@@ -9,6 +10,7 @@
 #include "io/report_json/analysis_json.h"
 #include "io/report_json/sum_json.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
@@ -96,7 +98,14 @@ int analyse(const AnalyseOptions &options, Streams io) {
     const auto opened = open(options.file, options.profile, io);
     if (!opened) return opened.error();
     Analyser analyser;
-    io.out << waxis::io::analysisText(opened->build, analyseFully(analyser, opened->build, opened->practice));
+    const Analysis &analysis = analyseFully(analyser, opened->build, opened->practice);
+    std::vector<waxis::io::PartPlaces> places;
+    for (const auto &trial : opened->build.trials) {
+        const bool known =
+            std::any_of(places.begin(), places.end(), [&](const auto &p) { return p.part == trial.part; });
+        if (!known) places.push_back({trial.part, comparePlaces(opened->build, trial.part, {}, opened->practice)});
+    }
+    io.out << waxis::io::analysisText(opened->build, analysis, places);
     return clean;
 }
 

@@ -50,8 +50,10 @@ int importFrame(const ImportOptions &options, Streams io);
 
 struct ExportOptions {
     std::string file;
-    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv,
-        cutCsv; ///< files to write; "-" is the standard output
+    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv, cutCsv,
+        necDeck;          ///< files to write; "-" is the standard output
+    std::string from, to; ///< radios of the deck
+    int segments = 2000;
 };
 int exportBuild(const ExportOptions &options, Streams io);
 

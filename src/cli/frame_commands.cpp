@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "core/analysis/analysis.h"
+#include "core/field_study/deck.h"
 #include "core/layout/layout.h"
 #include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
@@ -11,6 +12,7 @@
 #include "io/project/project_file.h"
 #include "io/report_json/import_json.h"
 
+#include <algorithm>
 #include <charconv>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
@@ -124,10 +126,34 @@ int exportBuild(const ExportOptions &options, Streams io) {
         Analyser analyser;
         return writeCutList(cutList(build, analyser.update(build).derived));
     });
+    if (!options.necDeck.empty()) {
+        Analyser analyser;
+        const Derived &derived = analyser.update(build).derived;
+        const auto find = [&](const std::string &id) {
+            const auto at = std::find_if(derived.radio.radios.begin(), derived.radio.radios.end(),
+                                         [&](const RadioUse &r) { return r.id() == id; });
+            return at == derived.radio.radios.end() ? nullptr : &*at;
+        };
+        const RadioUse *from = find(options.from), *to = find(options.to);
+        if (!from || !to) {
+            std::string known;
+            for (const auto &radio : derived.radio.radios) known += (known.empty() ? "" : ", ") + radio.id();
+            fmt::print(io.err, "{}: --from and --to name a radio each; there are: {}\n", options.file,
+                       known.empty() ? "none" : known);
+            return unreadable;
+        }
+        FieldStudyOptions study;
+        study.mostSegments = options.segments;
+        const auto deck = fieldDeck(build, derived, *from, *to, study);
+        if (!deck) {
+            fmt::print(io.err, "{}: no model of these two: {}\n", options.file, deck.error());
+            return unreadable;
+        }
+        write(options.necDeck, [&] { return deck->text(); });
+    }
     if (!any) {
-        fmt::print(
-            io.err,
-            "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv or --cut-csv\n");
+        fmt::print(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv, "
+                           "--cut-csv or --nec-deck\n");
         return unreadable;
     }
     return written ? clean : unreadable;

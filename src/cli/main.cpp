@@ -51,7 +51,8 @@ int main(int argc, char **argv) {
     importCommand->add_flag("--json", importOptions.json, "write JSON (docs/format/import.md)");
 
     ExportOptions exportOptions;
-    auto *exportCommand = app.add_subcommand("export", "Plates, drill template, kit list and cut list as files");
+    auto *exportCommand =
+        app.add_subcommand("export", "Plates, drill template, kit list, cut list and field deck as files");
     exportCommand->add_option("FILE", exportOptions.file, "build (.waxis)")->required();
     exportCommand->add_option("--plates-dxf", exportOptions.platesDxf,
                               "plates as DXF at 1:1, mm; - for standard output");
@@ -60,6 +61,10 @@ int main(int argc, char **argv) {
     exportCommand->add_option("--drill-svg", exportOptions.drillSvg, "drill template as SVG at 1:1");
     exportCommand->add_option("--kit-csv", exportOptions.kitCsv, "kit list as CSV");
     exportCommand->add_option("--cut-csv", exportOptions.cutCsv, "cut list of the wires as CSV");
+    exportCommand->add_option("--nec-deck", exportOptions.necDeck, "wire-grid model of two radios as a NEC deck");
+    exportCommand->add_option("--from", exportOptions.from, "radio that sends (id of the part), for --nec-deck");
+    exportCommand->add_option("--to", exportOptions.to, "radio that listens, for --nec-deck");
+    exportCommand->add_option("--segments", exportOptions.segments, "most segments of the model");
 
     NewOptions newOptions;
     auto *newCommand = app.add_subcommand("new", "A build with the frame of a layout");

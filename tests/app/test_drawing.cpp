@@ -189,7 +189,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 23);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 43);
+        QCOMPARE(model.rowCount(), 60);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

@@ -9,6 +9,7 @@
 #include <QProcess>
 #include <QTemporaryDir>
 #include <functional>
+#include <nlohmann/json.hpp>
 
 using namespace waxis;
 
@@ -129,6 +130,23 @@ private slots:
             QVERIFY(!r.out.isEmpty());
         }
         QVERIFY(run({"--version"}).out.contains("0."));
+    }
+    void decksAreExported() {
+        const Run r = run({"export", kDemo, "--nec-deck", "-", "--from", "vtx", "--to", "gps", "--segments", "500"});
+        QCOMPARE(r.exit, 0);
+        QVERIFY(r.out.startsWith("CM From vtxant to gps at 5740.00 MHz"));
+        QVERIFY(r.out.contains("\nEX 0 1 11 0 1.0 0.0\n"));
+        const Run stranger = run({"export", kDemo, "--nec-deck", "-", "--from", "vtz", "--to", "gps"});
+        QCOMPARE(stranger.exit, 2);
+        QVERIFY(stranger.err.contains("there are: vtx, rx, gps, acam"));
+    }
+    void analyseComparesTrialPlaces() {
+        const auto document = nlohmann::json::parse(run({"analyse", kDemo, "--json"}).out.toStdString());
+        QCOMPARE(document["places"].size(), std::size_t(3));
+        QVERIFY(document["places"][0]["trial"].is_null());
+        QCOMPARE(document["places"][1]["trial"].get<std::string>(), std::string("gps-trial"));
+        QVERIFY(document["places"][1]["wire_mm"].get<double>() > 100);
+        QVERIFY(document["radio"]["cells"].size() > 5);
     }
     void theRuleBookInTheDocumentsIsTheProgramsOwn() {
         QFile book(WEIGHTAXIS_TEST_DATA "/../docs/rules.md");

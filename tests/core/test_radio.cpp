@@ -551,6 +551,23 @@ private slots:
         QVERIFY(!removeTrial(*gone, "vtx-trial"));
         QVERIFY(!editGroundStation(*gone, {}));
     }
+    void settingsGoWithTheirBands() {
+        const Build demo = stakewalker();
+        const auto type = demo.types->at("vtx-58-1w");
+        PartType mute = type;
+        mute.radio.clear();
+        const auto muted = putType(demo, mute, type.id);
+        QVERIFY(bool(muted));
+        for (const auto &setting : muted->radioSettings) QVERIFY(setting.part != "vtx");
+        for (const auto &ground : muted->groundStations) QVERIFY(ground.part != "vtx");
+        QVERIFY(bool(parseBuild(writeBuild(*muted)))); // and the file opens again
+        PartType other = type;
+        other.radio[0] = sends(2400, 2480, 20);
+        const auto changed = putType(demo, other, type.id);
+        QVERIFY(bool(changed));
+        QVERIFY(!settingOf(*changed, "vtx", 0).centre_MHz);
+        QVERIFY(settingOf(*changed, "vtx", 0).power_dBm.has_value());
+    }
     void takingATrialSwapsPlaces() {
         Build build = pairBuild(100);
         const auto trial = addTrial(build, "rx", {Vec3(10, 20, 90), Quat::Identity()});

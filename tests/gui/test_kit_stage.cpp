@@ -191,6 +191,44 @@ private slots:
         QVERIFY(bench.model().rowOf("reed-bed-lamp") >= 0);
         QVERIFY(parseBuild(writeBuild(f.document().build())));
     }
+    void radiosAreTypedInThePartEditor() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.changePart("vtx-58-1w");
+        auto &editor = bench.editor();
+        const auto fill = [&](const char *name, const QString &text) {
+            auto *field = editor.findChild<QLineEdit *>(name);
+            field->setFocus();
+            field->selectAll();
+            QTest::keyClicks(field, text);
+        };
+        auto *keep = editor.findChild<QPushButton *>("keep");
+        fill("radio-channels", "A=5700, 5800");
+        QCOMPARE(editor.type().radio[0].channels, (std::vector<RadioChannel>{{"A", 5700}, {"", 5800}}));
+        fill("radio-channels", "A=2400"); // outside its band
+        QVERIFY(!keep->isEnabled());
+        fill("radio-channels", "A=5700");
+        QVERIFY(keep->isEnabled());
+        fill("type-clocks", "pixel clock=27, 1.2");
+        QCOMPARE(editor.type().clocks, (std::vector<Clock>{{"pixel clock", 27}, {"", 1.2}}));
+        fill("type-compass", "1, 2, 3");
+        QCOMPARE(*editor.type().magnetics->compass_mm, Vec3(1, 2, 3));
+        keep->click();
+        QVERIFY(parseBuild(writeBuild(f.document().build())));
+        QVERIFY(!settingOf(f.document().build(), "vtx", 0).centre_MHz.has_value() ||
+                *settingOf(f.document().build(), "vtx", 0).centre_MHz == 5740); // still within the band
+        bench.changePart("ant-58-omni");
+        fill("antenna-coax", "hose");
+        QVERIFY(!keep->isEnabled());
+        fill("antenna-coax", "RG-178");
+        QCOMPARE(editor.type().antenna->coax, std::string("rg178"));
+        fill("antenna-pattern", "0=1, 90=2.5, 60=0");
+        QVERIFY(!keep->isEnabled());
+        fill("antenna-pattern", "0=1, 90=2.5, 180=-3");
+        QCOMPARE(editor.type().antenna->pattern.size(), std::size_t(3));
+        QVERIFY(keep->isEnabled());
+    }
     void changingAPartTypeChangesAllItsParts() {
         WindowFixture f;
         f.window->setStage(Stage::kit);

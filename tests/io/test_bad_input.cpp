@@ -168,6 +168,44 @@ private slots:
                 if (type["id"] == "screw-m3x22") type["fastener"]["thread"] = "M7";
         }) << "/types/27/fastener/thread"
                                         << "M1.6|\"M7\"";
+        QTest::newRow("setting of a stranger")
+            << changed([](json &d) { d["radioSettings"][0]["part"] = "vtz"; }) << "/radioSettings/0/part"
+            << "did you mean \"vtx\"";
+        QTest::newRow("no such band") << changed([](json &d) { d["radioSettings"][0]["band"] = 4; })
+                                      << "/radioSettings/0/band"
+                                      << "one of the part's";
+        QTest::newRow("two settings of one band")
+            << changed([](json &d) { d["radioSettings"].push_back(d["radioSettings"][0]); }) << "/radioSettings/2"
+            << "one setting for each band";
+        QTest::newRow("ground for nothing")
+            << changed([](json &d) { d["groundStations"][0]["part"] = "fc"; }) << "/groundStations/0/band"
+            << "0 radio bands";
+        QTest::newRow("ground at no distance")
+            << changed([](json &d) { d["groundStations"][0]["distance_m"] = 0; }) << "/groundStations/0/distance_m"
+            << "0.1";
+        QTest::newRow("trial of nothing")
+            << changed([](json &d) { d["trials"][0]["part"] = "gsp"; }) << "/trials/0/part"
+            << "did you mean \"gps\"";
+        QTest::newRow("trial with a part's id")
+            << changed([](json &d) { d["trials"][0]["id"] = "gps"; }) << "/trials/0/id"
+            << "\"gps\" again";
+        QTest::newRow("channel outside") << changed([](json &d) {
+            for (std::size_t i = 0; i < d["types"].size(); ++i)
+                if (d["types"][i]["id"] == "vtx-58-1w") d["types"][i]["radio"][0]["channels"][1]["centre_MHz"] = 2400;
+        }) << "channels/1/centre_MHz"
+                                         << "between 5645 and 5945 MHz";
+        QTest::newRow("garden hose") << changed([](json &d) {
+            for (std::size_t i = 0; i < d["types"].size(); ++i)
+                if (d["types"][i]["id"] == "ant-58-omni") d["types"][i]["antenna"]["coax"] = "hose";
+        }) << "antenna/coax"
+                                     << "rg178";
+        QTest::newRow("pattern backwards") << changed([](json &d) {
+            for (std::size_t i = 0; i < d["types"].size(); ++i)
+                if (d["types"][i]["id"] == "ant-58-omni")
+                    d["types"][i]["antenna"]["pattern"] = {{{"angle_deg", 90}, {"gain_dBi", 1}},
+                                                           {{"angle_deg", 30}, {"gain_dBi", 2}}};
+        }) << "antenna/pattern/1/angle_deg"
+                                           << "more than the angle before";
         QTest::newRow("unknown profile") << changed([](json &d) { d["practice"]["profile"] = "sprnt"; })
                                          << "/practice/profile"
                                          << "did you mean \"sprint\"";

@@ -40,6 +40,17 @@ void paintTag(QPainter &painter, const QPointF &at, const QString &text, const Q
     painter.drawText(box, Qt::AlignCenter, text);
 }
 
+void prepareMapView(QGraphicsView &view) {
+    view.setViewportUpdateMode(QGraphicsView::FullViewportUpdate);
+    view.setRenderHint(QPainter::Antialiasing);
+    view.setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    view.setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    view.setFrameShape(QFrame::NoFrame);
+    view.setTransformationAnchor(QGraphicsView::NoAnchor);
+    view.setResizeAnchor(QGraphicsView::AnchorViewCenter);
+    view.setFocusPolicy(Qt::StrongFocus);
+}
+
 MatCanvas::MatCanvas(const theme::Theme &theme, QWidget *parent) : QWidget(parent), theme_(theme) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);

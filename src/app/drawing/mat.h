@@ -3,6 +3,7 @@
 
 #include "app/theme/theme.h"
 
+#include <QGraphicsView>
 #include <QPainter>
 #include <QWidget>
 
@@ -14,6 +15,9 @@ void paintMat(QPainter &painter, const QRectF &rect, double scale, const theme::
 /// A label that can be read on any ground: text on a small patch of the mat.
 void paintTag(QPainter &painter, const QPointF &at_px, const QString &text, const QColor &ink,
               const theme::Palette &colors);
+
+/// A graphics view that is looked at like a map: no bars, no frame, nothing that scrolls by itself.
+void prepareMapView(QGraphicsView &view);
 
 /// A widget over a flat drawing in mm: wheel zooms at the pointer, dragging empty mat moves it, 0 fits.
 class MatCanvas : public QWidget {

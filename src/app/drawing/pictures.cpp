@@ -7,6 +7,7 @@
 #include "core/base/units.h"
 #include "core/folding/folding.h"
 #include "core/geometry/section.h"
+#include "core/radio/decibel.h"
 #include "core/rules/wording.h"
 #include "core/stance/stance.h"
 
@@ -46,6 +47,7 @@ public:
         ground();
         lamps();
         arrows();
+        antennas();
         freeingMoves();
         return std::move(out_);
     }
@@ -68,6 +70,50 @@ private:
         QPainterPath path(project(view_, a));
         path.lineTo(project(view_, b));
         add(path, color, {}, style);
+    }
+
+    /// Elements of chosen antennas and radios, and the line between two that are looked at together.
+    void antennas() {
+        const RadioReport &report = analysis_.derived.radio;
+        const QColor color = theme::familyColor(Family::radio).lighter(125);
+        const auto concerned = [&](const RadioUse &radio) {
+            return aboard(radio.part) &&
+                   (concerns(radio.part) || std::any_of(radio.antennas.begin(), radio.antennas.end(),
+                                                        [&](const AntennaUse &use) { return concerns(use.part); }));
+        };
+        for (const auto &radio : report.radios) {
+            if (!aboard(radio.part)) continue;
+            for (const auto &use : radio.antennas) {
+                if (!concerns(use.part) && !concerns(radio.part)) continue;
+                const double lambda_mm = wavelength_mm(std::max(1.0, radio.centre_MHz));
+                if (isStraightElement(use.antenna.kind)) {
+                    const Vec3 half = use.axis * lambda_mm * (use.antenna.kind == AntennaKind::monopole ? 0.125 : 0.25);
+                    line(use.centre_mm - half, use.centre_mm + half, color);
+                    out_.back().width_px = 2.4;
+                } else { // where it looks
+                    constexpr double kArrow_mm = 22, kHead_mm = 5;
+                    add(arrowPath(project(view_, use.centre_mm), project(view_, use.centre_mm + kArrow_mm * use.axis),
+                                  kHead_mm),
+                        color);
+                }
+                QPainterPath dot;
+                dot.addEllipse(project(view_, use.centre_mm), 2, 2);
+                add(dot, QColor(), color);
+            }
+        }
+        for (std::size_t r = 0; r < report.rows.size(); ++r)
+            for (std::size_t c = 0; c < report.columns.size(); ++c) {
+                const RadioCell &cell = report.cell(r, c);
+                if (!cell.coupling || report.rows[r].radio < 0 || report.columns[c].radio < 0) continue;
+                const RadioUse &from = report.radios[std::size_t(report.rows[r].radio)],
+                               &to = report.radios[std::size_t(report.columns[c].radio)];
+                if (!concerned(from) || !concerned(to) || to.band > 0) continue;
+                const Vec3 a = from.antennas[std::size_t(cell.fromAntenna)].centre_mm,
+                           b = to.antennas[std::size_t(cell.toAntenna)].centre_mm;
+                line(a, b, color, Qt::DashLine);
+                out_.back().tag = tr("%1 mm").arg((a - b).norm(), 0, 'f', 0);
+                out_.back().tagAt = project(view_, (a + b) / 2);
+            }
     }
 
     void cameras() {

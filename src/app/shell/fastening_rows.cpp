@@ -1,5 +1,7 @@
 #include "app/shell/fastening_rows.h"
 
+#include "app/shell/texts.h"
+
 #include "core/build/group_edits.h"
 #include "core/fastening/hardware.h"
 #include "core/stack/chain.h"
@@ -56,7 +58,7 @@ FasteningRows::FasteningRows(Document &document, QFormLayout &form, QObject *par
     form.addRow(tr("onto"), onto_);
     takes_ = new QLabel;
     takes_->setObjectName("fastening-takes");
-    takes_->setWordWrap(true);
+    // Broken by hand (see brokenAt): labels that wrap must not stand in a form whose rows hide.
     form.addRow({}, takes_);
 
     connect(method_, &QComboBox::activated, this, [this] {
@@ -138,6 +140,7 @@ void FasteningRows::refresh() {
                      .arg(hardware.pieces)
                      .arg(QString::fromStdString(hardware.name))
                      .arg(hardware.pieces * hardware.piece_g, 0, 'f', hardware.pieces * hardware.piece_g < 0.1 ? 2 : 1);
+    for (auto &line : takes) line = brokenAt(line, takes_->fontMetrics(), kFieldWidth_px);
     takes_->setText(takes.join('\n'));
     takes_->setVisible(!takes.isEmpty());
 }

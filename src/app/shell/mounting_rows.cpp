@@ -1,5 +1,6 @@
 #include "app/shell/mounting_rows.h"
 
+#include "app/shell/form_rows.h"
 #include "app/shell/typed_number.h"
 #include "core/attitude/mounting_angles.h"
 #include "core/rules/wording.h"
@@ -19,12 +20,6 @@ QString three(const RollPitchYaw &a) {
         .arg(number(a.roll_deg), kWide)
         .arg(number(a.pitch_deg), kWide)
         .arg(number(a.yaw_deg), kWide);
-}
-
-/// QFormLayout::setRowVisible came with Qt 6.4 but leaves the gap of rows that hold layouts; labels are hidden by hand.
-void showRow(QFormLayout &form, QWidget *field, bool shown) {
-    field->setVisible(shown);
-    if (auto *label = form.labelForField(field)) label->setVisible(shown);
 }
 
 } // namespace

@@ -1,5 +1,7 @@
 #include "app/shell/radio_rows.h"
 
+#include "app/shell/form_rows.h"
+#include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "core/build/radio_edits.h"
 #include "core/radio/decibel.h"
@@ -13,11 +15,6 @@
 namespace waxis::app {
 
 namespace {
-
-void showRow(QFormLayout &form, QWidget *field, bool shown) {
-    field->setVisible(shown);
-    if (auto *label = form.labelForField(field)) label->setVisible(shown);
-}
 
 QString wordFor(Polarisation polarisation) {
     switch (polarisation) {
@@ -44,7 +41,6 @@ RadioRows::RadioRows(Document &document, const theme::Theme &theme, QFormLayout 
     form.addRow(tr("sends with"), power_);
     antenna_ = new QLabel;
     antenna_->setObjectName("antenna-facts");
-    antenna_->setWordWrap(true);
     form.addRow(tr("antenna"), antenna_);
     connect(channel_, &QComboBox::activated, this, [this](int row) {
         int index = 0;
@@ -106,7 +102,7 @@ void RadioRows::refresh() {
         if (!a.connector.empty()) text += tr("; %1").arg(QString::fromStdString(a.connector));
         if (const CoaxKind *coax = findCoax(a.coax))
             text += tr(" on %1").arg(QString::fromUtf8(coax->name.data(), int(coax->name.size())));
-        antenna_->setText(text);
+        antenna_->setText(brokenAt(text, antenna_->fontMetrics(), kFieldWidth_px));
     }
 }
 

@@ -93,12 +93,29 @@ EditResult weighPart(const Build &build, const std::string &part, const Measured
     return changePart(build, part, [&](Part &p) { p.mass_g = mass_g; });
 }
 
+/// Channels and ground stations of bands that are gone go with them; a channel outside its band falls back.
+static void dropLostRadios(Build &build) {
+    const auto bandOf = [&](const std::string &id, int band) -> const RadioBand * {
+        const Part *part = findPart(build, id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        return type && std::size_t(band) < type->radio.size() ? &type->radio[std::size_t(band)] : nullptr;
+    };
+    std::erase_if(build.radioSettings, [&](const RadioSetting &s) { return !bandOf(s.part, s.band); });
+    std::erase_if(build.groundStations, [&](const GroundStation &s) { return !bandOf(s.part, s.band); });
+    for (auto &setting : build.radioSettings) {
+        const RadioBand &band = *bandOf(setting.part, setting.band);
+        if (setting.centre_MHz && (*setting.centre_MHz < band.low_MHz || *setting.centre_MHz > band.high_MHz))
+            setting.centre_MHz.reset();
+    }
+}
+
 EditResult changeType(const Build &build, const std::string &part, const std::string &type) {
     if (!build.types->contains(type)) return refuse(fmt::format("The build has no part type \"{}\".", type));
     auto changed = changePart(build, part, [&](Part &p) {
         p.type = type;
         p.mass_g = {}; // what was weighed was the other model
     });
+    if (changed) dropLostRadios(*changed);
     // Pieces of hardware in a stack are alike: with one of them all of its layer change.
     const Part *found = findPart(build, part);
     const auto place = found ? stackPlaceOf(build, *found) : std::nullopt;
@@ -180,6 +197,7 @@ EditResult putType(const Build &build, const PartType &type, const std::string &
         if (!replaces.empty() && part.type == replaces) part.type = type.id;
     for (auto &entry : next.kit)
         if (!replaces.empty() && entry.item == replaces) entry.item = type.id;
+    dropLostRadios(next);
     return next;
 }
 

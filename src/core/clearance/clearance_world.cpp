@@ -136,6 +136,19 @@ BodyGap ClearanceWorld::measure(int a, int b) const {
     return gap;
 }
 
+bool ClearanceWorld::wouldTouch(int a, const Vec3 &shift_mm, int b) const {
+    Aabb room = impl_->bounds[std::size_t(a)];
+    room.min_mm += shift_mm;
+    room.max_mm += shift_mm;
+    if (boxGap(room, impl_->bounds[std::size_t(b)]) > 0) return false;
+    Body moved = impl_->bodies[std::size_t(a)];
+    moved.X_FrameBody.position_mm += shift_mm;
+    constexpr double kTouch_mm = 1e-6;
+    return distanceBetween(moved, *impl_->pieces[std::size_t(a)], impl_->bodies[std::size_t(b)],
+                           *impl_->pieces[std::size_t(b)], kTouch_mm)
+               .distance_mm <= 0;
+}
+
 std::vector<BodyGap> ClearanceWorld::nearest(int owner, double reach_mm, std::size_t most,
                                              const std::function<bool(int)> &allowed) const {
     struct Candidate {

@@ -59,6 +59,8 @@ public:
 
     /// Any pair, whether of interest or not; no overlap depth.
     BodyGap measure(int a, int b) const;
+    /// Whether body `a` shifted by `shift_mm` would touch or stand in body `b`.
+    bool wouldTouch(int a, const Vec3 &shift_mm, int b) const;
     /// The bodies of other owners nearest to those of `owner`, one per owner, nearest first, within `reach_mm`.
     /// `allowed` says which bodies count.
     std::vector<BodyGap> nearest(int owner, double reach_mm, std::size_t most,

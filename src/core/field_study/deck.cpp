@@ -150,10 +150,11 @@ Result<FieldDeck, std::string> fieldDeck(const Build &build, const Derived &, co
     for (const AntennaUse *use : {from, to}) {
         deck.elements.push_back(elementOf(*use, deck.lambda_mm));
         if (!isStraightElement(use->antenna.kind))
-            deck.notes.push_back(fmt::format("{} is stood in for by a straight element along its axis", use->part));
-        if (deck.f_MHz < use->antenna.low_MHz * 0.85 || deck.f_MHz > use->antenna.high_MHz * 1.15)
             deck.notes.push_back(
-                fmt::format("{} is out of its band: the element is tuned to the sender all the same", use->part));
+                fmt::format("{} is stood in for by a straight element along its axis", displayName(build, use->part)));
+        if (deck.f_MHz < use->antenna.low_MHz * 0.85 || deck.f_MHz > use->antenna.high_MHz * 1.15)
+            deck.notes.push_back(fmt::format("{} is out of its band: the element is tuned to the sender all the same",
+                                             displayName(build, use->part)));
     }
     if (apart(deck.elements[0], deck.elements[1]) < 4 * deck.elements[0].radius_mm)
         return Failure{std::string("the two elements touch")};
@@ -212,8 +213,8 @@ Result<FieldDeck, std::string> fieldDeck(const Build &build, const Derived &, co
                 deck.leftOut.push_back(id);
                 if (nearest < 2 * radius)
                     deck.notes.push_back(fmt::format(
-                        "{} is left out: an element passes {:.1f} mm from it, nearer than its mesh can tell", id,
-                        nearest));
+                        "{} is left out: an element passes {:.1f} mm from it, nearer than its mesh can tell",
+                        displayName(build, id), nearest));
                 continue;
             }
             segments += elementCount(wires);

@@ -50,17 +50,13 @@ bool standsFree(const Derived &derived, const std::string &part, const Vec3 &shi
         const BodyTraits &traits = derived.traits[a];
         const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
         if (owner.id != part || owner.kind != OwnerKind::part || traits.soft) continue;
-        Body moved = bodies[a];
-        moved.X_FrameBody.position_mm += shift_mm;
-        const Aabb room = boundsOf(moved.shape, moved.X_FrameBody);
         for (std::size_t b = 0; b < bodies.size(); ++b) {
             const BodyOwner &other = derived.owners[std::size_t(derived.traits[b].owner)];
             if (derived.traits[b].owner == traits.owner || derived.traits[b].soft || other.holds ||
                 !(other.cases & owner.cases) ||
                 std::find(owner.related.begin(), owner.related.end(), derived.traits[b].owner) != owner.related.end())
                 continue;
-            if (boxGap(room, boundsOf(bodies[b].shape, bodies[b].X_FrameBody)) > 0) continue;
-            if (measureGap(moved, bodies[b]).distance_mm <= 0) return false;
+            if (derived.world->wouldTouch(int(a), shift_mm, int(b))) return false;
         }
     }
     return true;
@@ -98,6 +94,23 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
                 take(std::move(fix), cell);
                 break;
             }
+        // Another site: its own origin, turned as it is.
+        for (const auto &site : build.frame->sites) {
+            if (site.id == found_->placement.site || site.kind == SiteKind::strap || site.kind == SiteKind::pattern)
+                continue;
+            const Vec3 shift = site.X_FrameSite.position_mm - framePose(build, *found_).position_mm;
+            RadioReport trial = pairOnly(report);
+            for (auto &other : trial.radios)
+                for (auto &use : other.antennas)
+                    if (use.part == part) use.centre_mm += shift;
+            const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+            if (!isWell(cell, practice) || !standsFree(derived, part, shift)) continue;
+            Fix fix;
+            fix.part = part;
+            fix.shift_mm = shift;
+            fix.site = site.id;
+            take(std::move(fix), cell);
+        }
         // Turned a quarter about the axes square to the element.
         if (!isStraightElement(report.radios[std::size_t(radio)].antennas.front().antenna.kind)) continue;
         for (const Vec3 &axis : {Vec3(Vec3::UnitX()), Vec3(Vec3::UnitY()), Vec3(Vec3::UnitZ())}) {

@@ -9,10 +9,10 @@ namespace waxis {
 
 namespace {
 
-PlaceReport reportOn(const Build &build, const std::string &part) {
+PlaceReport reportOn(const Build &build, const std::string &part, const std::optional<Practice> &practice) {
     PlaceReport report;
     Analyser analyser;
-    const Analysis &analysis = analyseFully(analyser, build);
+    const Analysis &analysis = analyseFully(analyser, build, practice);
     const Derived &derived = analysis.derived;
     if (derived.survey)
         for (const auto &sky : derived.survey->skies)
@@ -57,17 +57,18 @@ PlaceReport reportOn(const Build &build, const std::string &part) {
 
 } // namespace
 
-std::vector<PlaceReport> comparePlaces(const Build &build, const std::string &part, const std::function<bool()> &stop) {
+std::vector<PlaceReport> comparePlaces(const Build &build, const std::string &part, const std::function<bool()> &stop,
+                                       const std::optional<Practice> &practice) {
     std::vector<PlaceReport> reports;
     if (!findPart(build, part)) return reports;
-    PlaceReport now = reportOn(build, part);
+    PlaceReport now = reportOn(build, part, practice);
     now.name = displayName(build, part);
     reports.push_back(std::move(now));
     for (const auto &trial : build.trials) {
         if (trial.part != part || (stop && stop())) continue;
         const EditResult moved = takeTrial(build, trial.id);
         if (!moved) continue;
-        PlaceReport report = reportOn(*moved, part);
+        PlaceReport report = reportOn(*moved, part, practice);
         report.trial = trial.id;
         report.name = trial.name;
         reports.push_back(std::move(report));

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "core/rules/practice.h"
 
 #include <functional>
 #include <optional>
@@ -26,7 +27,8 @@ struct PlaceReport {
 };
 
 /// For the place that the part has and for each of its trial places; every one is a full analysis with views, some 100
-/// ms. `stop` ends it early.
-std::vector<PlaceReport> comparePlaces(const Build &build, const std::string &part, const std::function<bool()> &stop);
+/// ms. `stop` ends it early; `practice` overrides the build's own.
+std::vector<PlaceReport> comparePlaces(const Build &build, const std::string &part, const std::function<bool()> &stop,
+                                       const std::optional<Practice> &practice = {});
 
 } // namespace waxis

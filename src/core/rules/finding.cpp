@@ -2,6 +2,8 @@
 
 #include "core/build/radio_edits.h"
 
+#include <fmt/format.h>
+
 #include "core/rules/rule.h"
 #include "core/sight/camera_view.h"
 
@@ -18,6 +20,14 @@ std::string Finding::key() const {
 EditResult applyFix(const Build &build, const Fix &fix) {
     if (fix.stack) return applyChange(build, *fix.stack);
     if (fix.wire) return applyWireChange(build, *fix.wire);
+    if (!fix.site.empty()) {
+        const Part *part = findPart(build, fix.part);
+        const auto X_FrameSite = sitePose(*build.frame, fix.site);
+        if (!part || !X_FrameSite)
+            return Failure{EditError{fmt::format("\"{}\" cannot go onto \"{}\"", fix.part, fix.site)}};
+        const Quat turned = X_FrameSite->rotation.conjugate() * framePose(build, *part).rotation;
+        return seatPart(build, fix.part, fix.site, {Vec3::Zero(), turned});
+    }
     if (fix.turn) return turnPart(build, fix.part, fix.turn->axis, fix.turn->angle_deg);
     if (fix.radio) {
         const EditResult set = setChannel(build, fix.radio->part, fix.radio->band, fix.radio->centre_MHz);

@@ -130,6 +130,7 @@ struct Fix {
     std::optional<WireChange> wire = {};    ///< a change of wires instead
     std::optional<PartTurn> turn = {};      ///< of `part`, instead of a shift
     std::optional<RadioSetting> radio = {}; ///< another channel or power instead
+    std::string site = {};                  ///< not empty: `part` goes onto this site, turned as it is
 };
 EditResult applyFix(const Build &build, const Fix &fix);
 

@@ -65,10 +65,12 @@ FindingText wordThrottle(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i)
         who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), degrees(f.inputs[0].value),
+    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])), degrees(f.inputs[0].value),
                                          degrees(f.inputs[1].value), who.empty() ? "wires" : who,
                                          fieldWord(f.inputs[2].value)};
-    return {{"Currents turn the compass of {0} by up to {1}", words},
+    return {{f.inputs[0].value >= 180 ? "Currents overwhelm the compass of {0}"
+                                      : "Currents turn the compass of {0} by up to {1}",
+             words},
             {"In hover {2}; at full current {4}, most by {3}. Twist there and back together, lead them elsewhere, or "
              "raise the compass.",
              words}};
@@ -104,9 +106,15 @@ void judgeMagnets(const Build &build, const Practice &practice, const Derived &d
 }
 
 FindingText wordMagnets(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])),
                                          withinSentence(displayName(build, f.subjects[1])), degrees(*f.measured),
                                          oneDecimal(f.inputs[0].value), fieldWord(f.inputs[1].value)};
+    if (*f.measured >= 180)
+        return {
+            {"The magnet of {0} overwhelms the compass of {1}", words},
+            {"{3} mm apart, {4}: more than the earth's field, so the heading may be anything. No calibration helps; "
+             "move it away.",
+             words}};
     return {{"The magnet of {0} turns the compass of {1} by {2}", words},
             {"{3} mm apart, {4}. A calibration takes a steady part away while it is small; the distance does it "
              "better.",

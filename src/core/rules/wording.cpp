@@ -66,6 +66,8 @@ static Sentence wordRadioSetting(const Build &build, const RadioSetting &wanted)
 Sentence wordFix(const Build &build, const Fix &fix) {
     if (fix.stack) return wordChange(build, *fix.stack);
     if (fix.wire) return wordWireChange(build, *fix.wire);
+    if (!fix.site.empty())
+        return {"Seat {0} on {1}", {displayName(build, fix.part), withinSentence(displayName(build, fix.site))}};
     if (fix.turn)
         return {"Turn {0} by {1}° {2}",
                 {displayName(build, fix.part), wholeNumber(fix.turn->angle_deg),

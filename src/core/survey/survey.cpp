@@ -127,8 +127,10 @@ void lookAtRadios(const Build &build, const Analysis &analysis, Survey &survey, 
     const auto worldOf = [&](CaseMask cases) -> const RayWorld * {
         if (cases == 0) return nullptr;
         const int first = std::countr_zero(cases);
-        return &worlds.try_emplace(first, radioWorld(build, derived, first, analysis.practice[Limit::skyThick]))
-                    .first->second;
+        auto at = worlds.find(first);
+        if (at == worlds.end())
+            at = worlds.emplace(first, radioWorld(build, derived, first, analysis.practice[Limit::skyThick])).first;
+        return &at->second;
     };
     const auto &radios = derived.radio.radios;
     const auto known = [&](const std::string &a, const std::string &b) {

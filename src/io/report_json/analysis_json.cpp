@@ -181,6 +181,7 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
                          {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
                          {"turn", fix.turn ? turnJson(*fix.turn) : OrderedJson(nullptr)},
                          {"radioSetting", fix.radio ? settingJson(*fix.radio) : OrderedJson(nullptr)},
+                         {"site", textOrNull(fix.site)},
                          {"text", wordFix(build, fix).text()}});
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();
@@ -278,6 +279,7 @@ OrderedJson surveyJson(const Survey &survey) {
                  {"shift_mm", toJson(help.fix.shift_mm)},
                  {"turn", help.fix.turn ? turnJson(*help.fix.turn) : OrderedJson(nullptr)},
                  {"radioSetting", help.fix.radio ? settingJson(*help.fix.radio) : OrderedJson(nullptr)},
+                 {"site", textOrNull(help.fix.site)},
                  {"margin_dB", help.margin_dB},
                  {"distance_mm", help.distance_mm},
                  {"cures", help.cures}});
@@ -375,8 +377,13 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     return out;
 }
 
-std::string analysisText(const Build &build, const Analysis &analysis) {
-    return analysisJson(build, analysis).dump(1, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
+std::string analysisText(const Build &build, const Analysis &analysis, const std::vector<PartPlaces> &places) {
+    OrderedJson out = analysisJson(build, analysis);
+    auto list = OrderedJson::array();
+    for (const auto &part : places)
+        for (const auto &place : part.places) list.push_back(placeJson(part.part, place));
+    out["places"] = list;
+    return out.dump(1, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
 }
 
 } // namespace waxis::io

@@ -223,6 +223,23 @@ OrderedJson lineShadowJson(const LineShadow &shadow) {
             {"d1_mm", shadow.d1_mm}, {"d2_mm", shadow.d2_mm}, {"blockers", shadow.blockers}};
 }
 
+OrderedJson placeJson(const std::string &part, const PlaceReport &place) {
+    OrderedJson out{{"part", part}, {"trial", textOrNull(place.trial)}, {"name", place.name}};
+    out["skyHidden"] = orNull(place.skyLevel);
+    out["skyHiddenCruise"] = orNull(place.skyCruise);
+    out["lean_deg"] = orNull(place.lean_deg);
+    out["nearestSender_mm"] = orNull(place.sender_mm);
+    out["rise_dB"] = orNull(place.rise_dB);
+    out["constantError_deg"] = orNull(place.constant_deg);
+    out["hoverError_deg"] = orNull(place.hover_deg);
+    out["fullError_deg"] = orNull(place.full_deg);
+    out["wire_mm"] = place.wired ? OrderedJson(place.wire_mm) : OrderedJson(nullptr);
+    out["stop"] = place.stop;
+    out["watch"] = place.watch;
+    out["meets"] = textOrNull(place.meets);
+    return out;
+}
+
 OrderedJson turnJson(const PartTurn &turn) { return {{"axis", toJson(turn.axis)}, {"angle_deg", turn.angle_deg}}; }
 
 OrderedJson settingJson(const RadioSetting &setting) {

@@ -3,6 +3,7 @@
 
 #include "core/analysis/analysis.h"
 #include "core/radio/coverage.h"
+#include "core/radio/places.h"
 #include "io/json/write_model.h"
 
 namespace waxis::io {
@@ -10,6 +11,7 @@ namespace waxis::io {
 OrderedJson radioJson(const Analysis &analysis);
 OrderedJson coverageJson(const RadioCoverage &coverage);
 OrderedJson lineShadowJson(const LineShadow &shadow);
+OrderedJson placeJson(const std::string &part, const PlaceReport &place);
 OrderedJson turnJson(const PartTurn &turn);
 OrderedJson settingJson(const RadioSetting &setting);
 

@@ -389,9 +389,15 @@ void PartEditor::makeForm() {
                  p.fullSize_mm.setZero();
                  return true;
              }},
-            {tr("Pins in order"), 0, [](const Port &p) { return pinsText(p.pins); },
+            {tr("Pins in order, or connector"), 0,
+             [](const Port &p) { // coax has no pins but a connector
+                 return p.kind == PortKind::coax ? QString::fromStdString(p.connector) : pinsText(p.pins);
+             },
              [](Port &p, const QString &text) {
-                 p.pins = readPins(text);
+                 if (p.kind == PortKind::coax)
+                     p.connector = text.trimmed().toStdString();
+                 else
+                     p.pins = readPins(text);
                  return true;
              }},
             {tr("Reach"),

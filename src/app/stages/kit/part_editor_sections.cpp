@@ -2,6 +2,7 @@
 #include "app/stages/kit/part_editor.h"
 #include "app/stages/kit/part_fields.h"
 #include "core/fasteners/thread.h"
+#include "core/radio/coax.h"
 
 #include <QComboBox>
 #include <QLineEdit>
@@ -100,6 +101,61 @@ void PartEditor::makeRadioForm() {
     band.listens = true;
     table(*bands_, tr("Add a band"), band);
 
+    const auto firstBand = [this](const QString &label, const QString &name, auto get, auto set, const QString &tip) {
+        line(
+            label, name, [this, get] { return type_.radio.empty() ? QString() : get(type_.radio.front()); },
+            [this, set](const QString &text) {
+                return type_.radio.empty() ? text.trimmed().isEmpty() : set(type_.radio.front(), text);
+            },
+            tip);
+    };
+    firstBand(
+        tr("Channels, MHz"), "radio-channels",
+        [](const RadioBand &b) {
+            std::vector<std::pair<QString, double>> list;
+            for (const auto &c : b.channels) list.emplace_back(QString::fromStdString(c.name), c.centre_MHz);
+            return namedNumbersText(list);
+        },
+        [](RadioBand &b, const QString &text) {
+            const auto list = readNamedNumbers(text);
+            if (!list) return false;
+            std::vector<RadioChannel> channels;
+            for (const auto &[name, centre] : *list) {
+                if (centre < b.low_MHz || centre > b.high_MHz) return false;
+                channels.push_back({name.toStdString(), centre});
+            }
+            b.channels = std::move(channels);
+            return true;
+        },
+        tr("Of the first band: 1=5660, 2=5700, the first is set until another is chosen; none: hops over all of it"));
+    firstBand(
+        tr("Blocked at, dBm"), "radio-blocking", [](const RadioBand &b) { return numberText(b.blocking_dBm); },
+        [](RadioBand &b, const QString &text) { return setMaybe(b.blocking_dBm, text); },
+        tr("Of the first band: the level at its antenna port that overloads it"));
+    firstBand(
+        tr("Needs over noise, dB"), "radio-needed", [](const RadioBand &b) { return numberText(b.needed_dB); },
+        [](RadioBand &b, const QString &text) { return setMaybe(b.needed_dB, text); },
+        tr("Of the first band: signal over noise at which it still works"));
+    line(
+        tr("Clocks, MHz"), "type-clocks",
+        [this] {
+            std::vector<std::pair<QString, double>> list;
+            for (const auto &c : type_.clocks) list.emplace_back(QString::fromStdString(c.name), c.frequency_MHz);
+            return namedNumbersText(list);
+        },
+        [this](const QString &text) {
+            const auto list = readNamedNumbers(text);
+            if (!list) return false;
+            std::vector<Clock> clocks;
+            for (const auto &[name, frequency] : *list) {
+                if (!(frequency >= 0.001)) return false;
+                clocks.push_back({name.toStdString(), frequency});
+            }
+            type_.clocks = std::move(clocks);
+            return true;
+        },
+        tr("Steady frequencies inside: pixel clock=27"));
+
     heading(tr("Antenna"));
     choice(
         tr("It is"), "type-antenna", QStringList{tr("no antenna")} + wordsUpTo(AntennaKind::loadedDipole),
@@ -148,6 +204,41 @@ void PartEditor::makeRadioForm() {
         tr("Connector"), "antenna-connector", [](const Antenna &a) { return QString::fromStdString(a.connector); },
         [](Antenna &a, const QString &text) {
             a.connector = text.trimmed().toStdString();
+            return true;
+        });
+    antenna(
+        tr("Coax"), "antenna-coax", [](const Antenna &a) { return QString::fromStdString(a.coax); },
+        [](Antenna &a, const QString &text) {
+            const CoaxKind *coax = findCoax(text.trimmed().toStdString());
+            if (!coax && !text.trimmed().isEmpty()) return false;
+            a.coax = coax ? std::string(coax->id) : std::string();
+            return true;
+        });
+    antenna(
+        tr("Axial ratio, dB"), "antenna-axial", [](const Antenna &a) { return numberText(a.axialRatio_dB); },
+        [](Antenna &a, const QString &text) {
+            return setMaybe(a.axialRatio_dB, text) &&
+                   (!a.axialRatio_dB || (*a.axialRatio_dB >= 0 && *a.axialRatio_dB <= 60));
+        });
+    antenna(
+        tr("Measured pattern, °=dBi"), "antenna-pattern",
+        [](const Antenna &a) {
+            std::vector<std::pair<QString, double>> list;
+            for (const auto &p : a.pattern) list.emplace_back(numberText(p.angle_deg), p.gain_dBi);
+            return namedNumbersText(list);
+        },
+        [](Antenna &a, const QString &text) {
+            const auto list = readNamedNumbers(text);
+            if (!list) return false;
+            std::vector<PatternPoint> pattern;
+            for (const auto &[name, gain] : *list) {
+                bool fine = false;
+                const double angle = name.toDouble(&fine);
+                if (!fine || angle < 0 || angle > 180 || (!pattern.empty() && angle <= pattern.back().angle_deg))
+                    return false;
+                pattern.push_back({angle, gain});
+            }
+            a.pattern = std::move(pattern);
             return true;
         });
 
@@ -200,6 +291,24 @@ void PartEditor::makeRadioForm() {
             return true;
         },
         tr("Permanent moment along x, y, z; a small buzzer has about 10"));
+    line(
+        tr("Compass at, mm"), "type-compass",
+        [this] {
+            return type_.magnetics && type_.magnetics->compass_mm ? vectorText(*type_.magnetics->compass_mm)
+                                                                  : QString();
+        },
+        [this](const QString &text) {
+            if (text.trimmed().isEmpty()) {
+                if (type_.magnetics) type_.magnetics->compass_mm.reset();
+                return true;
+            }
+            Vec3 at = Vec3::Zero();
+            if (!setVector(at, text)) return false;
+            if (!type_.magnetics) type_.magnetics.emplace();
+            type_.magnetics->compass_mm = at;
+            return true;
+        },
+        tr("Where its magnetic sensor sits; empty: it has none"));
     choice(
         tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")},
         [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },

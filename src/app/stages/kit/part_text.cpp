@@ -122,4 +122,23 @@ QString pinsText(const std::vector<Pin> &pins) {
     return words.join(' ');
 }
 
+std::optional<std::vector<std::pair<QString, double>>> readNamedNumbers(const QString &text) {
+    std::vector<std::pair<QString, double>> list;
+    for (const auto &entry : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+        const auto at = entry.lastIndexOf(QLatin1Char('='));
+        bool fine = false;
+        const double value = entry.mid(at + 1).trimmed().toDouble(&fine);
+        if (!fine || !std::isfinite(value)) return std::nullopt;
+        list.emplace_back(at < 0 ? QString() : entry.left(at).trimmed(), value);
+    }
+    return list;
+}
+
+QString namedNumbersText(const std::vector<std::pair<QString, double>> &list) {
+    QStringList entries;
+    for (const auto &[name, value] : list)
+        entries << (name.isEmpty() ? numberText(value) : QStringLiteral("%1=%2").arg(name, numberText(value)));
+    return entries.join(QStringLiteral(", "));
+}
+
 } // namespace waxis::kit

@@ -31,4 +31,8 @@ QString directionText(const Vec3 &direction);
 std::vector<Pin> readPins(const QString &text);
 QString pinsText(const std::vector<Pin> &pins);
 
+/// "1=5660, 2=5700": names and numbers; a number alone has no name. None for anything else.
+std::optional<std::vector<std::pair<QString, double>>> readNamedNumbers(const QString &text);
+QString namedNumbersText(const std::vector<std::pair<QString, double>> &list);
+
 } // namespace waxis::kit

@@ -30,14 +30,7 @@ CompassMap::CompassMap(app::Document &document, const theme::Theme &theme, QWidg
     setObjectName("compass-map");
     setAccessibleName(tr("Magnetic field over the craft"));
     setScene(&scene_);
-    setViewportUpdateMode(QGraphicsView::FullViewportUpdate);
-    setRenderHint(QPainter::Antialiasing);
-    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    setFrameShape(QFrame::NoFrame);
-    setTransformationAnchor(QGraphicsView::NoAnchor);
-    setResizeAnchor(QGraphicsView::AnchorViewCenter);
-    setFocusPolicy(Qt::StrongFocus);
+    drawing::prepareMapView(*this);
     drawing::Overlays overlays;
     overlays.marks = false;
     scene_.setOverlays(overlays);

@@ -1,17 +1,16 @@
 #include "app/stages/radio/coverage_page.h"
 
 #include "app/theme/metrics.h"
+#include "app/theme/tips.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QHelpEvent>
 #include <QLabel>
 #include <QPainter>
 #include <QPainterPath>
 #include <QScrollArea>
 #include <QSignalBlocker>
-#include <QToolTip>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -163,8 +162,8 @@ void CoverageGlobe::paintEvent(QPaintEvent *) {
         painter.drawText(QRectF(x + 18, y - 2, w + 4, 16), Qt::AlignVCenter, text);
         x += w + 34;
     }
-    painter.drawText(QRectF(x, y - 2, width() - x, 16), Qt::AlignVCenter,
-                     tr("dot: hidden behind the craft · ring: weakest"));
+    painter.drawText(QRectF(14, y + 18, width() - 28, 16), Qt::AlignVCenter,
+                     tr("dotted: hidden behind the craft · ring: the weakest sector"));
 }
 
 QString CoverageGlobe::tipAt(const QPointF &at) const {
@@ -193,15 +192,7 @@ QString CoverageGlobe::tipAt(const QPointF &at) const {
 }
 
 bool CoverageGlobe::event(QEvent *event) {
-    if (event->type() == QEvent::ToolTip) {
-        const auto *help = static_cast<QHelpEvent *>(event);
-        const QString tip = tipAt(help->pos());
-        if (tip.isEmpty())
-            QToolTip::hideText();
-        else
-            QToolTip::showText(help->globalPos(), tip, this);
-        return true;
-    }
+    if (theme::showTip(event, this, [this](const QPointF &at) { return tipAt(at); })) return true;
     return QWidget::event(event);
 }
 

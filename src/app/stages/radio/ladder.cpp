@@ -1,14 +1,13 @@
 #include "app/stages/radio/ladder.h"
 
 #include "app/theme/metrics.h"
+#include "app/theme/tips.h"
 #include "core/radio/bands.h"
 #include "core/radio/decibel.h"
 #include "core/rules/wording.h"
 
-#include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 #include <algorithm>
 #include <cmath>
 
@@ -322,15 +321,7 @@ void Ladder::keyPressEvent(QKeyEvent *event) {
 }
 
 bool Ladder::event(QEvent *event) {
-    if (event->type() == QEvent::ToolTip) {
-        const auto *help = static_cast<QHelpEvent *>(event);
-        const QString tip = tipAt(help->pos());
-        if (tip.isEmpty())
-            QToolTip::hideText();
-        else
-            QToolTip::showText(help->globalPos(), tip, this);
-        return true;
-    }
+    if (theme::showTip(event, this, [this](const QPointF &at) { return tipAt(at); })) return true;
     return QWidget::event(event);
 }
 

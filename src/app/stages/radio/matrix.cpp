@@ -1,14 +1,13 @@
 #include "app/stages/radio/matrix.h"
 
 #include "app/theme/metrics.h"
+#include "app/theme/tips.h"
 #include "core/radio/bands.h"
 #include "core/radio/verdict.h"
 #include "core/rules/wording.h"
 
-#include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 #include <algorithm>
 #include <cmath>
 
@@ -261,30 +260,25 @@ void Matrix::keyPressEvent(QKeyEvent *event) {
     }
 }
 
+QString Matrix::tipAt(const QPointF &point) const {
+    const auto index = at(point);
+    const RadioReport &report = document_.analysis().derived.radio;
+    if (!index || !report.cell(rows_[index->row], columns_[index->column]).counts) return {};
+    const RadioCell &cell = report.cell(rows_[index->row], columns_[index->column]);
+    if (cell.coupling)
+        return tr("The noise floor rises by %1 dB; %2 dB to overload.\nMargin: to a rise of %3 dB, or to the reserve "
+                  "before "
+                  "overload, whichever is less.")
+            .arg(cell.rise_dB, 0, 'f', 1)
+            .arg(cell.blockingMargin_dB, 0, 'f', 0)
+            .arg(document_.analysis().practice[Limit::desenseWatch], 0, 'f', 0);
+    if (report.columns[columns_[index->column]].compass >= 0)
+        return tr("Level field at the compass, and how far it turns the heading at worst");
+    return tr("Nearest distance; builders keep %1 mm").arg(cell.practice_mm.value_or(0), 0, 'f', 0);
+}
+
 bool Matrix::event(QEvent *event) {
-    if (event->type() == QEvent::ToolTip) {
-        const auto *help = static_cast<QHelpEvent *>(event);
-        const auto index = at(help->pos());
-        const RadioReport &report = document_.analysis().derived.radio;
-        if (index && report.cell(rows_[index->row], columns_[index->column]).counts) {
-            const RadioCell &cell = report.cell(rows_[index->row], columns_[index->column]);
-            QToolTip::showText(
-                help->globalPos(),
-                cell.coupling
-                    ? tr("The noise floor rises by %1 dB; %2 dB to overload.\nMargin: to a rise of %3 dB, or to "
-                         "the reserve before overload, whichever is less.")
-                          .arg(cell.rise_dB, 0, 'f', 1)
-                          .arg(cell.blockingMargin_dB, 0, 'f', 0)
-                          .arg(document_.analysis().practice[Limit::desenseWatch], 0, 'f', 0)
-                : report.columns[columns_[index->column]].compass >= 0
-                    ? tr("Level field at the compass, and how far it turns the heading at worst")
-                    : tr("Nearest distance; builders keep %1 mm").arg(cell.practice_mm.value_or(0), 0, 'f', 0),
-                this);
-            return true;
-        }
-        QToolTip::hideText();
-        return true;
-    }
+    if (theme::showTip(event, this, [this](const QPointF &at) { return tipAt(at); })) return true;
     return QWidget::event(event);
 }
 

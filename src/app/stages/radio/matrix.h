@@ -33,6 +33,7 @@ signals:
 
 private:
     void layOut();
+    QString tipAt(const QPointF &point) const;
     QStringList linesOf(std::size_t row, std::size_t column) const;
     struct Index {
         std::size_t row = 0, column = 0; ///< of rows_ and columns_

@@ -25,13 +25,16 @@ struct Column {
     std::optional<double> (*value)(const PlaceReport &);
 };
 
-const std::array<Column, 9> &columns() {
-    static const std::array<Column, 9> table{{
+const std::array<Column, 10> &columns() {
+    static const std::array<Column, 10> table{{
         {QT_TRANSLATE_NOOP("Places", "sky hidden\nlevel, %"),
          QT_TRANSLATE_NOOP("Places", "Share of the sky that the craft hides"), true, 0,
          [](const PlaceReport &r) { return r.skyLevel ? std::optional(100 * *r.skyLevel) : std::nullopt; }},
         {QT_TRANSLATE_NOOP("Places", "nose down\n%"), QT_TRANSLATE_NOOP("Places", "The same in fast flight"), true, 0,
          [](const PlaceReport &r) { return r.skyCruise ? std::optional(100 * *r.skyCruise) : std::nullopt; }},
+        {QT_TRANSLATE_NOOP("Places", "leans\n°"),
+         QT_TRANSLATE_NOOP("Places", "Antenna off the zenith when the craft is level"), true, 0,
+         [](const PlaceReport &r) { return r.lean_deg; }},
         {QT_TRANSLATE_NOOP("Places", "sender\nmm"), QT_TRANSLATE_NOOP("Places", "Nearest antenna that sends"), false, 0,
          [](const PlaceReport &r) { return r.sender_mm; }},
         {QT_TRANSLATE_NOOP("Places", "noise\ndB"), QT_TRANSLATE_NOOP("Places", "Worst rise of its noise floor"), true,
@@ -58,7 +61,7 @@ QString shown(const PlaceReport &report, std::size_t column) {
     if (column + 1 == columns().size()) return PlacesPage::tr("%1 stop, %2 watch").arg(report.stop).arg(report.watch);
     const auto value = columns()[column].value(report);
     if (!value) return QStringLiteral("–");
-    if (column >= 4 && column <= 6 && *value >= 180) return PlacesPage::tr("any");
+    if (column >= 5 && column <= 7 && *value >= 180) return PlacesPage::tr("any");
     return QString::number(*value, 'f', columns()[column].digits);
 }
 

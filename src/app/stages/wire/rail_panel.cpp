@@ -1,12 +1,11 @@
 #include "app/stages/wire/rail_panel.h"
 
 #include "app/theme/metrics.h"
+#include "app/theme/tips.h"
 #include "core/wiring/edits.h"
 
-#include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 #include <algorithm>
 #include <cmath>
 
@@ -330,12 +329,7 @@ void RailPanel::keyPressEvent(QKeyEvent *event) {
 }
 
 bool RailPanel::event(QEvent *event) {
-    if (event->type() == QEvent::ToolTip) {
-        auto *help = static_cast<QHelpEvent *>(event);
-        const QString tip = tipFor(help->pos());
-        tip.isEmpty() ? QToolTip::hideText() : QToolTip::showText(help->globalPos(), tip, this);
-        return true;
-    }
+    if (theme::showTip(event, this, [this](const QPointF &at) { return tipFor(at); })) return true;
     return QWidget::event(event);
 }
 

@@ -43,14 +43,7 @@ WireMap::WireMap(app::Document &document, const theme::Theme &theme, QWidget *pa
     setObjectName("wire-map");
     setAccessibleName(tr("Routes of the wires"));
     setScene(&scene_);
-    setViewportUpdateMode(QGraphicsView::FullViewportUpdate);
-    setRenderHint(QPainter::Antialiasing);
-    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    setFrameShape(QFrame::NoFrame);
-    setTransformationAnchor(QGraphicsView::NoAnchor);
-    setResizeAnchor(QGraphicsView::AnchorViewCenter);
-    setFocusPolicy(Qt::StrongFocus);
+    drawing::prepareMapView(*this);
     setMouseTracking(true);
     drawing::Overlays overlays;
     overlays.marks = false;
