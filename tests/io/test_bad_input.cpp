@@ -192,20 +192,20 @@ private slots:
         QTest::newRow("channel outside") << changed([](json &d) {
             for (std::size_t i = 0; i < d["types"].size(); ++i)
                 if (d["types"][i]["id"] == "vtx-58-1w") d["types"][i]["radio"][0]["channels"][1]["centre_MHz"] = 2400;
-        }) << "channels/1/centre_MHz"
-                                         << "between 5645 and 5945 MHz";
+        }) << "/types/"
+                                         << "channels/1/centre_MHz|between 5645 and 5945 MHz";
         QTest::newRow("garden hose") << changed([](json &d) {
             for (std::size_t i = 0; i < d["types"].size(); ++i)
                 if (d["types"][i]["id"] == "ant-58-omni") d["types"][i]["antenna"]["coax"] = "hose";
-        }) << "antenna/coax"
-                                     << "rg178";
+        }) << "/types/"
+                                     << "antenna/coax|rg178";
         QTest::newRow("pattern backwards") << changed([](json &d) {
             for (std::size_t i = 0; i < d["types"].size(); ++i)
                 if (d["types"][i]["id"] == "ant-58-omni")
                     d["types"][i]["antenna"]["pattern"] = {{{"angle_deg", 90}, {"gain_dBi", 1}},
                                                            {{"angle_deg", 30}, {"gain_dBi", 2}}};
-        }) << "antenna/pattern/1/angle_deg"
-                                           << "more than the angle before";
+        }) << "/types/"
+                                           << "antenna/pattern/1/angle_deg|more than the angle before";
         QTest::newRow("unknown profile") << changed([](json &d) { d["practice"]["profile"] = "sprnt"; })
                                          << "/practice/profile"
                                          << "did you mean \"sprint\"";

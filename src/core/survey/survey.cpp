@@ -292,7 +292,8 @@ std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const s
     constexpr int kSteps = 18;
     for (int step = 1; step <= kSteps && !stopped(stop); ++step) {
         const double fraction = double(step) / kSteps;
-        const Build there = foldedBuild(build, fraction);
+        Build there = foldedBuild(build, fraction);
+        there.wires.clear(); // they bend out of the way, and leading them takes long
         Analyser analyser;
         const Derived &derived = analyser.update(there, practice).derived;
         const auto &bodies = derived.world->bodies();
