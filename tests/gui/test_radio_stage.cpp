@@ -133,6 +133,14 @@ private slots:
         QVERIFY(std::abs(*settingOf(f.document().build(), "vtx", 0).power_dBm - 13.979) < 0.001);
         QVERIFY(f.window->notices().text().contains("much"));
     }
+    void helpComesWhenTheSurveyIsIn() {
+        WindowFixture f;
+        bench(f);
+        f.document().lookAtPair({"vtx", "gps"});
+        auto *card = f.window->findChild<QWidget *>("pair-card");
+        settle(f);
+        QTRY_VERIFY(!card->findChildren<QToolButton *>().isEmpty());
+    }
     void helpIsOfferedAndTaken() {
         WindowFixture f;
         bench(f);

@@ -51,6 +51,10 @@ PairCard::PairCard(Document &document, const theme::Theme &theme, QWidget *paren
     help_->setSpacing(1);
     for (QWidget *w : {title_, where_, sum_, note_, helpTitle_}) column->addWidget(w);
     column->addLayout(help_);
+    // What helps comes with the survey, after the numbers.
+    connect(&document_, &Document::judged, this, [this] {
+        if (isVisible()) refresh();
+    });
 }
 
 bool PairCard::refresh() {

@@ -127,9 +127,11 @@ void CompassPage::refresh() {
             const double full = share.full_uT.head<2>().norm(), steady = share.constant_uT.head<2>().norm();
             if (told >= 5 || full + steady < 0.05) break;
             ++told;
-            text += QStringLiteral("%1: %2 µT<br>")
-                        .arg(QString::fromStdString(displayName(build, share.id)))
-                        .arg(std::max(full, steady), 0, 'f', 1);
+            const double level = std::max(full, steady);
+            text +=
+                QStringLiteral("%1: %2<br>")
+                    .arg(QString::fromStdString(displayName(build, share.id)),
+                         level < 1000 ? tr("%1 µT").arg(level, 0, 'f', 1) : tr("%1 mT").arg(level / 1000, 0, 'f', 1));
         }
         if (!report.iron.empty())
             text += tr("steel: %1, %2 mm<br>")

@@ -136,9 +136,10 @@ void CoverageGlobe::paintEvent(QPaintEvent *) {
         painter.drawText(QRectF(d.centre.x() - d.radius, d.centre.y() - d.radius - 40, 2 * d.radius, 18),
                          Qt::AlignCenter, upper ? tr("above the craft") : tr("below it, seen through from above"));
         painter.setFont(theme_.text(theme::kSmallPixels));
-        painter.setPen(c.softChalk);
+        painter.setPen(c.mat); // on the bright rim
         painter.drawText(QRectF(d.centre.x() + d.radius - 34, d.centre.y() - 8, 32, 16),
                          Qt::AlignRight | Qt::AlignVCenter, tr("nose"));
+        painter.setPen(c.softChalk);
         painter.drawText(QRectF(d.centre.x() - 20, d.centre.y() - d.radius - 20, 40, 14), Qt::AlignCenter, tr("left"));
         if ((shown->worstDirection.z() >= 0) == upper) {
             const QPointF at = place(d, shown->worstDirection);
