@@ -1,11 +1,11 @@
 // The Radio bench with mouse and keys: read a cell, turn an antenna, change a channel, try a place for the compass.
-#include "app/shell/survey_runner.h"
 #include "app/stages/radio/radio_bench.h"
 #include "window_fixture.h"
 
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QStandardPaths>
 #include <QTableWidget>
 #include <QToolButton>
@@ -21,7 +21,7 @@ radio::RadioBench &bench(WindowFixture &f) {
     return f.window->radioBench();
 }
 
-void settle(WindowFixture &f) { QTRY_VERIFY_WITH_TIMEOUT(f.window->surveyor().isSettled(), 8000); }
+void settle(WindowFixture &f) { QTRY_VERIFY_WITH_TIMEOUT(f.document().isSurveyed(), 8000); }
 
 int count(WindowFixture &f, RuleId rule) {
     int n = 0;
@@ -139,7 +139,7 @@ private slots:
         f.document().lookAtPair({"vtx", "gps"});
         auto *card = f.window->findChild<QWidget *>("pair-card");
         settle(f);
-        QTRY_VERIFY(!card->findChildren<QToolButton *>().isEmpty());
+        QTRY_VERIFY(!card->findChildren<QPushButton *>().isEmpty());
     }
     void helpIsOfferedAndTaken() {
         WindowFixture f;
@@ -152,7 +152,7 @@ private slots:
             if (!pair.helps.empty()) curable = &pair;
         QVERIFY(curable);
         f.document().lookAtPair({QString::fromStdString(curable->sender), QString::fromStdString(curable->listener)});
-        const auto buttons = f.window->findChild<QWidget *>("pair-card")->findChildren<QToolButton *>();
+        const auto buttons = f.window->findChild<QWidget *>("pair-card")->findChildren<QPushButton *>();
         QVERIFY(!buttons.isEmpty());
         const Build before = f.document().build();
         QTest::mouseClick(buttons.first(), Qt::LeftButton);

@@ -1,17 +1,20 @@
 #include "app/shell/pair_card.h"
 
+#include "app/shell/texts.h"
 #include "app/theme/metrics.h"
 #include "core/radio/bands.h"
 #include "core/radio/verdict.h"
 #include "core/rules/wording.h"
 
 #include <QLabel>
-#include <QToolButton>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 namespace waxis::app {
 
 namespace {
+
+constexpr int kHelpWidth_px = 300;
 
 /// "GPS with compass, L1 G1" for a radio of the report, else the thing's name.
 QString nameOfEnd(const Build &build, const RadioReport &report, int radio, const std::string &id) {
@@ -92,9 +95,8 @@ bool PairCard::refresh() {
             };
             if (cell.coupling) {
                 const Coupling &k = *cell.coupling;
-                line(tr("frequency"), k.f_MHz, "MHz", tr("middle of the sender's channel"));
-                line(tr("distance in wavelengths"), k.distance_mm / k.lambda_mm, "",
-                     tr("wavelength %1 mm").arg(k.lambda_mm, 0, 'f', 1));
+                line(tr("at %1 wavelengths").arg(k.distance_mm / k.lambda_mm, 0, 'f', 2), k.f_MHz, "MHz",
+                     tr("middle of the sender's channel; wavelength %1 mm").arg(k.lambda_mm, 0, 'f', 1));
                 line(tr("free-space form"), k.far_dB, "dB",
                      tr("gains less 20 log10(4 pi d/lambda): Friis 1946, ITU-R P.525"));
                 line(
@@ -131,7 +133,7 @@ bool PairCard::refresh() {
                      tr("asin(field / earth's field), the worst heading"),
                      cell.heading_deg > practice[Limit::headingWatch]);
             }
-            sum_->setText(rows.isEmpty() ? QString() : QStringLiteral("<table cellspacing=2>%1</table>").arg(rows));
+            sum_->setText(rows.isEmpty() ? QString() : QStringLiteral("<table cellspacing=1>%1</table>").arg(rows));
             sum_->setFont(theme_.numbers(12));
             sum_->setVisible(!rows.isEmpty());
             const bool sender = report.rows[r].radio >= 0 && cell.coupling;
@@ -172,19 +174,22 @@ void PairCard::fillHelp(const RadioCell &cell, int sender, int listener) {
                     if (helps.size() < 5) helps.push_back(&help);
     helpTitle_->setVisible(!helps.empty());
     for (const RadioHelp *help : helps) {
-        auto *button = new QToolButton;
-        button->setText(tr("%1 · then %2 dB, %3 mm%4")
-                            .arg(QString::fromStdString(wordFix(document_.build(), help->fix).text()))
-                            .arg(help->margin_dB, 0, 'f', 1)
-                            .arg(help->distance_mm, 0, 'f', 0)
-                            .arg(help->cures ? QString() : tr(" (not enough)")));
+        auto *button = new QPushButton;
+        const QString what = QString::fromStdString(wordFix(document_.build(), help->fix).text());
+        const QString then = (help->cures ? tr("then %1 dB, %2 mm") : tr("then %1 dB, %2 mm: not enough"))
+                                 .arg(help->margin_dB, 0, 'f', 1)
+                                 .arg(help->distance_mm, 0, 'f', 0);
+        button->setFlat(true);
+        button->setFont(theme_.text(theme::kSmallPixels));
+        button->setText(brokenAt(what + QStringLiteral(" · ") + then, button->fontMetrics(), kHelpWidth_px));
         button->setToolTip(help->cures ? tr("Distance, noise and overload are inside the practice then")
                                        : tr("Better, but not inside the practice"));
-        button->setAutoRaise(true);
-        button->setFont(theme_.text(theme::kSmallPixels));
-        button->setStyleSheet(QStringLiteral("color: %1; text-align: left;").arg(theme_.colors().link.name()));
+        button->setStyleSheet(
+            QStringLiteral("QPushButton { color: %1; text-align: left; border: none; padding: 1px 0; }"
+                           "QPushButton:focus { text-decoration: underline; }")
+                .arg(theme_.colors().link.name()));
         const Fix fix = help->fix;
-        connect(button, &QToolButton::clicked, this, [this, fix] {
+        connect(button, &QPushButton::clicked, this, [this, fix] {
             const auto keep = document_.radioPair();
             document_.edit(QString::fromStdString(wordFix(document_.build(), fix).text()),
                            applyFix(document_.build(), fix));

@@ -134,6 +134,7 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
     // Other channels of the sender, and of the others whose products land there; less power.
     const PartType *type = typeOf(build, *findPart(build, report.radios[std::size_t(sender)].part));
     const RadioUse &use = report.radios[std::size_t(sender)];
+    std::vector<std::pair<RadioCell, Fix>> channels;
     if (type)
         for (const auto &channel : type->radio[std::size_t(use.band)].channels) {
             if (!use.hops && std::abs(channel.centre_MHz - use.centre_MHz) < 0.01) continue;
@@ -148,8 +149,12 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
             fix.part = use.part;
             fix.radio =
                 RadioSetting{use.part, use.band, channel.centre_MHz, settingOf(build, use.part, use.band).power_dBm};
-            take(std::move(fix), cell);
+            channels.emplace_back(cell, std::move(fix));
         }
+    // The two best are enough: others do much the same.
+    std::stable_sort(channels.begin(), channels.end(),
+                     [](const auto &a, const auto &b) { return a.first.margin_dB > b.first.margin_dB; });
+    for (std::size_t i = 0; i < channels.size() && i < 2; ++i) take(std::move(channels[i].second), channels[i].first);
     for (const double less : {3.0, 6.0, 10.0, 15.0}) {
         RadioReport trial = pairOnly(report);
         trial.radios[std::size_t(sender)].power_dBm = *use.power_dBm - less;
