@@ -238,6 +238,51 @@ private slots:
         view->setCut({});
         QCOMPARE(view->thingAt(at), QString("gps"));
     }
+    void aChosenPartIsDraggedAndTurnedInTheSolidView() {
+        if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
+        WindowFixture f;
+        f.window->placeBench().showLower(Lower::solid);
+        auto *view = f.window->placeBench().solid().view();
+        QVERIFY(view);
+        QTest::qWait(80);
+        view->fit();
+        auto orbit = view->orbit();
+        orbit.elevation_deg = 89; // from above: right of the picture and up lie level
+        orbit.azimuth_deg = 0;
+        view->setOrbit(orbit);
+        f.document().select("gps");
+        const Vec3 start = f.position("gps");
+        const QPointF at = view->toPixels(start + Vec3(0, 0, 3));
+        const auto drag = [&](const QPointF &to, bool escape) {
+            QTest::mousePress(view, Qt::LeftButton, {}, at.toPoint());
+            for (int i = 1; i <= 3; ++i) {
+                const QPointF there = at + (to - at) * i / 3;
+                QMouseEvent move(QEvent::MouseMove, there, view->mapToGlobal(there), Qt::NoButton, Qt::LeftButton, {});
+                QApplication::sendEvent(view, &move);
+            }
+            if (escape) QTest::keyClick(view, Qt::Key_Escape);
+            QTest::mouseRelease(view, Qt::LeftButton, {}, to.toPoint());
+        };
+        drag(at + QPointF(0, 25), true);
+        QVERIFY((f.position("gps") - start).norm() < 1e-9);
+        drag(at + QPointF(0, 25), false);
+        const Vec3 by = f.position("gps") - start;
+        QVERIFY(by.head<2>().norm() > 2);
+        QVERIFY(std::abs(by.z()) < 0.1 * by.norm());
+        QCOMPARE(view->orbit().azimuth_deg, 0.0); // the picture stood still
+        f.document().history().undo();
+        QVERIFY((f.position("gps") - start).norm() < 1e-9);
+        // A quarter turn about what points at the viewer: here upwards.
+        const auto heading = [&] {
+            const Pose pose = framePose(f.document().build(), *findPart(f.document().build(), "gps"));
+            return Vec3(pose.rotation * Vec3::UnitX());
+        };
+        const Vec3 before = heading();
+        QTest::keyClick(view, Qt::Key_Q);
+        QVERIFY((heading() - Vec3(-before.y(), before.x(), before.z())).norm() < 1e-6);
+        QTest::keyClick(view, Qt::Key_E);
+        QVERIFY((heading() - before).norm() < 1e-6);
+    }
     void dragsOrbitAndTheWheelZooms() {
         if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
         WindowFixture f;

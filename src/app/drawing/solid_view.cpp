@@ -8,6 +8,7 @@
 #include <QOpenGLShaderProgram>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace waxis::drawing {
 
@@ -224,9 +225,64 @@ QString SolidView::thingAt(const QPointF &pixels) const {
     return QString::fromStdString(pickedAlong(document_, looks_, cut_, orbit_.eye_mm(), d));
 }
 
-void SolidView::mousePressEvent(QMouseEvent *event) { pressAt_ = lastAt_ = event->position(); }
+const Part *SolidView::heldAt(const QPointF &pixels) const {
+    const Part *part = document_.selectedPart();
+    return part && document_.foldedShare() == 0 && thingAt(pixels).toStdString() == part->id ? part : nullptr;
+}
+
+Vec3 SolidView::draggedBy(const QPointF &pixels) const {
+    const Part *part = findPart(document_.build(), held_);
+    if (!part) return Vec3::Zero();
+    const double depth_mm = (framePose(document_.build(), *part).position_mm - orbit_.eye_mm()).dot(orbit_.ahead());
+    const double mm_per_px = 2 * depth_mm * std::tan(radiansFromDegrees(Orbit::kView_deg) / 2) / std::max(1, height());
+    const QPointF by = pixels - pressAt_;
+    const Vec3 shift = mm_per_px * (by.x() * orbit_.right() - by.y() * orbit_.up());
+    constexpr double kStep_mm = 0.1;
+    return (shift / kStep_mm).array().round().matrix() * kStep_mm;
+}
+
+bool SolidView::turnChosen(int key) {
+    const Part *part = document_.selectedPart();
+    if (!part || (key != Qt::Key_Q && key != Qt::Key_E && key != Qt::Key_V)) return false;
+    // About the frame's axis that points most at the viewer.
+    Vec3 axis = Vec3::UnitX();
+    if (key != Qt::Key_V) {
+        int nearest = 0;
+        const Vec3 eye = -orbit_.ahead();
+        eye.cwiseAbs().maxCoeff(&nearest);
+        axis = Vec3::Unit(nearest) * (eye[nearest] < 0 ? -1 : 1);
+    }
+    const QString name = key == Qt::Key_Q   ? tr("Turn %1 left")
+                         : key == Qt::Key_E ? tr("Turn %1 right")
+                                            : tr("Turn %1 upside down");
+    document_.edit(name.arg(QString::fromStdString(part->name)), turnPart(document_.build(), part->id, axis,
+                                                                          key == Qt::Key_V   ? 180
+                                                                          : key == Qt::Key_Q ? 90
+                                                                                             : -90));
+    return true;
+}
+
+void SolidView::mousePressEvent(QMouseEvent *event) {
+    pressAt_ = lastAt_ = event->position();
+    held_.clear();
+    moved_ = false;
+    if (event->button() != Qt::LeftButton || event->modifiers() & Qt::ShiftModifier) return;
+    if (const Part *part = heldAt(event->position())) {
+        if (part->pinned)
+            emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
+        else
+            held_ = part->id;
+    }
+}
 
 void SolidView::mouseMoveEvent(QMouseEvent *event) {
+    if (!held_.empty() && event->buttons() & Qt::LeftButton) { // a chosen part goes with the pointer
+        if (!moved_ && (event->position() - pressAt_).manhattanLength() < 3) return;
+        if (!moved_) start_ = document_.build();
+        moved_ = true;
+        document_.preview(shiftPart(start_, held_, draggedBy(event->position())));
+        return;
+    }
     const QPointF moved = event->position() - lastAt_;
     lastAt_ = event->position();
     Orbit next = orbit_;
@@ -246,6 +302,12 @@ void SolidView::mouseMoveEvent(QMouseEvent *event) {
 }
 
 void SolidView::mouseReleaseEvent(QMouseEvent *event) {
+    const std::string held = std::exchange(held_, {});
+    if (moved_) {
+        moved_ = false;
+        document_.commitPreview(tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), held))));
+        return;
+    }
     if (event->button() != Qt::LeftButton || (event->position() - pressAt_).manhattanLength() >= 3) return;
     const QString id = thingAt(event->position());
     if (event->modifiers() & Qt::ShiftModifier)
@@ -272,8 +334,17 @@ void SolidView::keyPressEvent(QKeyEvent *event) {
     case Qt::Key_Plus: next.distance_mm /= kZoom; break;
     case Qt::Key_Minus: next.distance_mm *= kZoom; break;
     case Qt::Key_0: fit(); return;
-    case Qt::Key_Escape: document_.select({}); return;
-    default: QOpenGLWidget::keyPressEvent(event); return;
+    case Qt::Key_Escape:
+        if (moved_) {
+            moved_ = false;
+            held_.clear();
+            document_.cancelPreview();
+        } else
+            document_.select({});
+        return;
+    default:
+        if (!turnChosen(event->key())) QOpenGLWidget::keyPressEvent(event);
+        return;
     }
     setOrbit(next);
 }

@@ -47,6 +47,11 @@ protected:
 
 private:
     void remake();
+    /// The chosen part, when the press at a point takes hold of it; null lets the picture turn.
+    const Part *heldAt(const QPointF &pixels) const;
+    /// How far the pointer went since the press, in the plane of the part that faces the viewer, mm.
+    Vec3 draggedBy(const QPointF &pixels) const;
+    bool turnChosen(int key);
     void release();
     QMatrix4x4 projection() const;
     QMatrix4x4 camera() const;
@@ -62,6 +67,9 @@ private:
     QOpenGLBuffer corners_{QOpenGLBuffer::VertexBuffer};
     QOpenGLVertexArrayObject layout_;
     QPointF pressAt_, lastAt_;
+    std::string held_; ///< part that is being dragged
+    bool moved_ = false;
+    Build start_; ///< before the drag
 };
 
 } // namespace waxis::drawing
