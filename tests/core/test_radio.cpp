@@ -568,6 +568,30 @@ private slots:
         QVERIFY(!settingOf(*changed, "vtx", 0).centre_MHz);
         QVERIFY(settingOf(*changed, "vtx", 0).power_dBm.has_value());
     }
+    void noughtsDoNoHarm() {
+        Build build = pairBuild(60);
+        build.types.edit([](TypeTable &types) {
+            typeIn(types, "vtx").radio[0].bandwidth_MHz = 0;
+            RadioBand empty;
+            empty.listens = true;
+            typeIn(types, "rx").radio.push_back(empty); // no frequency at all
+            typeIn(types, "rx").radio[0].low_MHz = 0;
+            typeIn(types, "rx").antenna->low_MHz = 0;
+        });
+        Analyser analyser;
+        const Analysis &analysis = analyseFully(analyser, build);
+        QCOMPARE(analysis.derived.radio.radios.size(), std::size_t(2));
+        for (const auto &cell : analysis.derived.radio.cells) {
+            if (!cell.counts) continue;
+            for (const double value : {cell.arrives_dBm, cell.sum_dBm, cell.floor_dBm, cell.rise_dB, cell.margin_dB,
+                                       cell.blockingMargin_dB, cell.coupling->total_dB})
+                QVERIFY(std::isfinite(value));
+        }
+        // Two antennas in one place, and a listener that is its own neighbour.
+        for (auto &part : build.parts) part.placement.pose.position_mm = {0, 0, 60};
+        for (const auto &cell : analyser.update(build).derived.radio.cells)
+            if (cell.counts) QVERIFY(std::isfinite(cell.coupling->total_dB) && cell.coupling->total_dB <= 0);
+    }
     void takingATrialSwapsPlaces() {
         Build build = pairBuild(100);
         const auto trial = addTrial(build, "rx", {Vec3(10, 20, 90), Quat::Identity()});

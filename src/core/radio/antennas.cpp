@@ -99,13 +99,15 @@ std::vector<RadioUse> radiosOf(const Build &build, const std::vector<LoadCase> &
         if (!type) continue;
         for (std::size_t b = 0; b < type->radio.size(); ++b) {
             const RadioBand &band = type->radio[b];
+            if (!(band.high_MHz > 0)) continue; // states no frequency: nothing can be said of it
             RadioUse radio;
             radio.part = part.id;
             radio.band = int(b);
             radio.kind = type->kind;
             radio.cases = casesAboard(part, loadCases);
             const RadioSetting setting = settingOf(build, part.id, int(b));
-            radio.bandwidth_MHz = band.bandwidth_MHz.value_or(1);
+            const bool hasWidth = band.bandwidth_MHz && *band.bandwidth_MHz > 0;
+            radio.bandwidth_MHz = hasWidth ? *band.bandwidth_MHz : 1;
             std::optional<double> centre = setting.centre_MHz;
             if (!centre && !band.channels.empty()) centre = band.channels.front().centre_MHz;
             for (const auto &channel : band.channels)
@@ -113,6 +115,8 @@ std::vector<RadioUse> radiosOf(const Build &build, const std::vector<LoadCase> &
             radio.hops = !centre;
             radio.low_MHz = centre ? *centre - radio.bandwidth_MHz / 2 : band.low_MHz;
             radio.high_MHz = centre ? *centre + radio.bandwidth_MHz / 2 : band.high_MHz;
+            radio.low_MHz = std::max(0.001, radio.low_MHz);
+            radio.high_MHz = std::max(radio.low_MHz, radio.high_MHz);
             radio.centre_MHz = (radio.low_MHz + radio.high_MHz) / 2;
             if (band.power_dBm) radio.power_dBm = setting.power_dBm.value_or(*band.power_dBm);
             radio.listens = band.listens;
@@ -120,7 +124,7 @@ std::vector<RadioUse> radiosOf(const Build &build, const std::vector<LoadCase> &
                 if (!stated) radio.assumed.emplace_back(key);
                 return stated.value_or(assumed);
             };
-            if (!band.bandwidth_MHz) radio.assumed.emplace_back("bandwidth");
+            if (!hasWidth) radio.assumed.emplace_back("bandwidth");
             if (band.listens) {
                 radio.noiseFigure_dB = take(band.noiseFigure_dB, kNoiseFigure_dB, "noise figure");
                 radio.selectivity_dB = take(band.selectivity_dB, kSelectivity_dB, "selectivity");
