@@ -153,13 +153,13 @@ bool PairCard::refresh() {
             }
             notes << tr("Point at a line for its formula and source.");
             note_->setText(notes.join(QLatin1Char(' ')));
-            fillHelp(cell, sender ? report.rows[r].radio : -1, report.columns[c].radio);
+            fillHelp(sender ? report.rows[r].radio : -1, report.columns[c].radio);
             return true;
         }
     return false;
 }
 
-void PairCard::fillHelp(const RadioCell &cell, int sender, int listener) {
+void PairCard::fillHelp(int sender, int listener) {
     while (QLayoutItem *item = help_->takeAt(0)) {
         delete item->widget();
         delete item;
@@ -197,7 +197,6 @@ void PairCard::fillHelp(const RadioCell &cell, int sender, int listener) {
         });
         help_->addWidget(button);
     }
-    (void)cell;
 }
 
 } // namespace waxis::app

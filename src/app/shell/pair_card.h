@@ -20,7 +20,7 @@ public:
     bool refresh();
 
 private:
-    void fillHelp(const RadioCell &cell, int sender, int listener);
+    void fillHelp(int sender, int listener);
     Document &document_;
     const theme::Theme &theme_;
     QLabel *title_ = nullptr, *where_ = nullptr, *sum_ = nullptr, *note_ = nullptr, *helpTitle_ = nullptr;

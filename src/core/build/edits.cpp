@@ -1,6 +1,7 @@
 #include "core/build/edits.h"
 
 #include "core/base/units.h"
+#include "core/build/radio_edits.h"
 #include "core/rules/practice.h"
 #include "core/stack/chain.h"
 
@@ -95,15 +96,10 @@ EditResult weighPart(const Build &build, const std::string &part, const Measured
 
 /// Channels and ground stations of bands that are gone go with them; a channel outside its band falls back.
 static void dropLostRadios(Build &build) {
-    const auto bandOf = [&](const std::string &id, int band) -> const RadioBand * {
-        const Part *part = findPart(build, id);
-        const PartType *type = part ? typeOf(build, *part) : nullptr;
-        return type && std::size_t(band) < type->radio.size() ? &type->radio[std::size_t(band)] : nullptr;
-    };
-    std::erase_if(build.radioSettings, [&](const RadioSetting &s) { return !bandOf(s.part, s.band); });
-    std::erase_if(build.groundStations, [&](const GroundStation &s) { return !bandOf(s.part, s.band); });
+    std::erase_if(build.radioSettings, [&](const RadioSetting &s) { return !bandOf(build, s.part, s.band); });
+    std::erase_if(build.groundStations, [&](const GroundStation &s) { return !bandOf(build, s.part, s.band); });
     for (auto &setting : build.radioSettings) {
-        const RadioBand &band = *bandOf(setting.part, setting.band);
+        const RadioBand &band = *bandOf(build, setting.part, setting.band);
         if (setting.centre_MHz && (*setting.centre_MHz < band.low_MHz || *setting.centre_MHz > band.high_MHz))
             setting.centre_MHz.reset();
     }

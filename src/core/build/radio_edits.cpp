@@ -5,13 +5,13 @@
 
 namespace waxis {
 
-namespace {
-
 const RadioBand *bandOf(const Build &build, const std::string &part, int band) {
     const Part *found = findPart(build, part);
     const PartType *type = found ? typeOf(build, *found) : nullptr;
     return type && band >= 0 && band < int(type->radio.size()) ? &type->radio[std::size_t(band)] : nullptr;
 }
+
+namespace {
 
 Failure<EditError> noBand(const std::string &part, int band) {
     return Failure{EditError{fmt::format("\"{}\" has no radio band number {}", part, band)}};

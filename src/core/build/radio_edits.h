@@ -5,6 +5,9 @@
 
 namespace waxis {
 
+/// Band of a part by its number; null where there is no such part or band.
+const RadioBand *bandOf(const Build &build, const std::string &part, int band);
+
 /// Channel of a band by its centre; none goes back to the first one or the whole band. Refused outside the band.
 EditResult setChannel(const Build &build, const std::string &part, int band, std::optional<double> centre_MHz);
 /// Power that is sent with; none goes back to what the part can.

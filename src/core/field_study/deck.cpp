@@ -3,6 +3,7 @@
 #include "core/analysis/derived.h"
 #include "core/base/units.h"
 #include "core/geometry/polygon.h"
+#include "core/geometry/segment.h"
 #include "core/radio/decibel.h"
 
 #include <algorithm>
@@ -27,31 +28,17 @@ int elementCount(const std::vector<DeckWire> &wires) {
     return sum;
 }
 
-double distanceToWire(const DeckWire &wire, const Vec3 &p) {
-    const Vec3 along = wire.b_mm - wire.a_mm;
-    const double t = std::clamp((p - wire.a_mm).dot(along) / std::max(along.squaredNorm(), 1e-12), 0.0, 1.0);
-    return (p - wire.a_mm - t * along).norm();
-}
-
 /// Least distance of two wires, by points along one of them.
 double apart(const DeckWire &a, const DeckWire &b) {
     double best = 1e9;
-    for (int i = 0; i <= 20; ++i) best = std::min(best, distanceToWire(b, a.a_mm + i / 20.0 * (a.b_mm - a.a_mm)));
+    for (int i = 0; i <= 20; ++i)
+        best = std::min(best, segmentDistance(a.a_mm + i / 20.0 * (a.b_mm - a.a_mm), b.a_mm, b.b_mm));
     return best;
 }
 
 DeckWire elementOf(const AntennaUse &use, double lambda_mm) {
     const Vec3 half = use.axis * (kElementLength / 2 * lambda_mm);
     return {use.centre_mm - half, use.centre_mm + half, kElementRadius * lambda_mm, kElementSegments};
-}
-
-bool inside(const Ring &ring, const Vec2 &p) {
-    bool in = false;
-    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
-        if ((ring[i].y() > p.y()) != (ring[j].y() > p.y()) &&
-            p.x() < (ring[j].x() - ring[i].x()) * (p.y() - ring[i].y()) / (ring[j].y() - ring[i].y()) + ring[i].x())
-            in = !in;
-    return in;
 }
 
 } // namespace
@@ -69,12 +56,11 @@ std::vector<DeckWire> gridOver(const Plate &plate, double mesh_mm) {
     const Vec2 middle = (low + high) / 2;
     const double z = plate.z_mm + plate.thickness_mm / 2;
     const auto at = [&](int c, int r) { return Vec2(low.x() + c * dx, low.y() + r * dy); };
+    const Polygon material{plate.outline_mm, plate.cutouts_mm};
     // A hair inwards: nodes on the outline itself belong to the plate.
     const auto covered = [&](const Vec2 &p) {
         const Vec2 q = middle + (p - middle) * (1 - 1e-6);
-        if (!inside(plate.outline_mm, q)) return false;
-        for (const auto &cutout : plate.cutouts_mm)
-            if (inside(cutout, q)) return false;
+        if (!contains(material, q)) return false;
         return std::none_of(plate.holes.begin(), plate.holes.end(), [&](const RoundHole &hole) {
             return hole.diameter_mm > mesh_mm && (hole.centre_mm - q).norm() < hole.diameter_mm / 2;
         });

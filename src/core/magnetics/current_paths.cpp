@@ -1,6 +1,7 @@
 #include "core/magnetics/current_paths.h"
 
 #include "core/analysis/derived.h"
+#include "core/geometry/segment.h"
 #include "core/links/signal.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/wiring/route_field.h"
@@ -13,21 +14,11 @@ namespace {
 
 constexpr double kOpenEnd_mm = 10; // untwisted at either end (common practice, no source)
 
-double distanceToLine(const std::vector<Vec3> &points, const Vec3 &p) {
-    double best = 1e9;
-    for (std::size_t i = 1; i < points.size(); ++i) {
-        const Vec3 along = points[i] - points[i - 1];
-        const double t = std::clamp((p - points[i - 1]).dot(along) / std::max(along.squaredNorm(), 1e-12), 0.0, 1.0);
-        best = std::min(best, (p - points[i - 1] - t * along).norm());
-    }
-    return best;
-}
-
 /// A pair as two lines, half the spacing to either side, weakened towards its middle where it is twisted.
 Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point) {
     const auto &points = path.points_mm;
     const double relief =
-        path.pitch_mm > 0 ? twistRelief(path.spacing_mm, path.pitch_mm, distanceToLine(points, point)) : 1;
+        path.pitch_mm > 0 ? twistRelief(path.spacing_mm, path.pitch_mm, polylineDistance(point, points)) : 1;
     const double length = path.pitch_mm > 0 ? lengthOf(points) : 0;
     Vec3 field = Vec3::Zero();
     double at = 0;

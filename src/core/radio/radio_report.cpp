@@ -2,6 +2,7 @@
 
 #include "core/analysis/derived.h"
 #include "core/base/units.h"
+#include "core/geometry/segment.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/radio/bands.h"
 #include "core/radio/decibel.h"
@@ -206,12 +207,7 @@ void addMagneticRows(const Practice &practice, RadioReport &report) {
             cell.heading_deg = compass.full_deg;
             cell.distance_mm = 1e9;
             for (const auto &path : report.sources.paths)
-                for (std::size_t i = 1; i < path.points_mm.size(); ++i) {
-                    const Vec3 a = path.points_mm[i - 1], along = path.points_mm[i] - a;
-                    const double t = std::clamp(
-                        (compass.position_mm - a).dot(along) / std::max(along.squaredNorm(), 1e-12), 0.0, 1.0);
-                    cell.distance_mm = std::min(cell.distance_mm, (compass.position_mm - a - t * along).norm());
-                }
+                cell.distance_mm = std::min(cell.distance_mm, polylineDistance(compass.position_mm, path.points_mm));
         }
         report.cells.push_back(cell);
     }
@@ -299,14 +295,12 @@ void lookAround(const Build &build, const Derived &derived, RadioReport &report)
             if (isStraightElement(use.antenna.kind)) {
                 double nearest = around.lambda_mm / 4;
                 for (const auto &edge : edges) {
-                    const Vec3 along = edge.b_mm - edge.a_mm;
-                    const double t = std::clamp((use.centre_mm - edge.a_mm).dot(along) / along.squaredNorm(), 0.0, 1.0);
-                    const double distance = (use.centre_mm - edge.a_mm - t * along).norm();
+                    const double distance = segmentDistance(use.centre_mm, edge.a_mm, edge.b_mm);
                     if (distance >= nearest) continue;
                     nearest = distance;
                     around.edge = edge.owner;
-                    around.edge_deg =
-                        degreesFromRadians(std::acos(std::min(1.0, std::abs(along.normalized().dot(use.axis)))));
+                    const Vec3 along = (edge.b_mm - edge.a_mm).normalized();
+                    around.edge_deg = degreesFromRadians(std::acos(std::min(1.0, std::abs(along.dot(use.axis)))));
                 }
             }
             report.surroundings.push_back(around);
