@@ -1,4 +1,5 @@
 #include "core/analysis/analysis.h"
+#include "core/balance/study.h"
 #include "core/layout/relayout.h"
 #include "core/radio/places.h"
 #include "core/recognise/recognise.h"
@@ -124,6 +125,38 @@ void closingDraws(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;
     const auto report = reportOn(build, build.stacks[0], practiceOf(build.practice));
     for (auto _ : state) benchmark::DoNotOptimize(closingByDraws(report->contributions, 100000, 1));
+}
+
+/// The balance drawn 100,000 times: every weight and place in doubt.
+void balanceDraws(benchmark::State &state, const Build &build) {
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const auto doubts = doubtsIn(build, derived, 0);
+    const Vec2 centre = derived.thrustCentre_mm.head<2>();
+    for (auto _ : state) benchmark::DoNotOptimize(drawBalance(doubts, centre, derived.cgTolerance_mm));
+    state.counters["masses"] = double(doubts.size());
+}
+void demoDraws(benchmark::State &state) { balanceDraws(state, loadBuild(kDemo)->build); }
+void thousandDraws(benchmark::State &state) { balanceDraws(state, bench::syntheticBuild(1000)); }
+
+/// The pack's line: what stops it, and where the balance wants it.
+void demoSlide(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Derived &derived = analyser.update(build).derived;
+    const auto pack = std::size_t(findPart(build, "pack") - build.parts.data());
+    const SlideRange range = slideOf(build.parts[pack]);
+    for (auto _ : state) {
+        const FreeTravel free = freeTravel(build, derived, pack, range.direction, range.min_mm, range.max_mm);
+        benchmark::DoNotOptimize(solveSlide(build, derived, pack, 0, range.direction, free));
+    }
+}
+
+void demoStudy(benchmark::State &state) {
+    const Build build = loadBuild(kDemo)->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(studyBalance(build, analysis));
 }
 
 void demoFull(benchmark::State &state) { analyseFull(state, loadBuild(kDemo)->build); }
@@ -307,6 +340,10 @@ void demoPlaces(benchmark::State &state) {
 
 } // namespace
 
+BENCHMARK(demoDraws)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(thousandDraws)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(demoSlide)->Unit(benchmark::kMillisecond);
+BENCHMARK(demoStudy)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(matrixOfTwelve)->Unit(benchmark::kMillisecond);
 BENCHMARK(matrixWithProducts)->Unit(benchmark::kMillisecond);
 BENCHMARK(matrixWithShadows)->Unit(benchmark::kMillisecond);

@@ -1,6 +1,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
 #include "app/shell/survey_runner.h"
+#include "app/stages/balance/balance_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
@@ -11,6 +12,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QElapsedTimer>
+#include <QLocale>
 #include <QSettings>
 #include <QTextStream>
 #include <QTimer>
@@ -51,6 +53,7 @@ int main(int argc, char **argv) {
     QApplication::setApplicationDisplayName("Weightaxis");
     QApplication::setApplicationVersion(WEIGHTAXIS_VERSION);
     QApplication::setOrganizationName("weightaxis");
+    QLocale::setDefault(QLocale::c()); // one way to write numbers everywhere; typed ones may have a decimal comma
 
     QCommandLineParser parser;
     parser.setApplicationDescription("Plan where everything mounts in a multirotor frame.");
@@ -74,7 +77,7 @@ int main(int argc, char **argv) {
                                    "X,Y");
     const QCommandLineOption practice("practice", "Show the practice sheet.");
     const QCommandLineOption editPart("edit-part", "Open a part type of the build in the part editor.", "TYPE");
-    const QCommandLineOption page("page", "Wire: routes, pins or cut.", "PAGE");
+    const QCommandLineOption page("page", "Wire, Radio and Balance: the page to show.", "PAGE");
     const QCommandLineOption startTime("start-time", "Print the milliseconds to a usable window and end.");
     parser.addOptions({screenshot, size, stage, themeName, select, pair, lower, larger, overlays, loadCase, ghost,
                        practice, editPart, page, startTime});
@@ -125,8 +128,12 @@ int main(int argc, char **argv) {
         const auto wire = QStringList{"routes", "pins", "cut"}.indexOf(parser.value(page));
         const auto radio =
             QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(parser.value(page));
-        if (wire < 0 && radio < 0)
-            return fail("--page takes routes, pins, cut, matrix, coverage, compass, places, ground or study");
+        const auto balance = QStringList{"target", "grams", "packs", "doubt", "weighings"}.indexOf(parser.value(page));
+        if (wire < 0 && radio < 0 && balance < 0)
+            return fail(
+                "--page takes routes, pins, cut, matrix, coverage, compass, places, ground, study, target, grams, "
+                "packs, doubt or weighings");
+        if (balance >= 0) window.balanceBench().showPage(waxis::balance::Page(balance));
         if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));
         if (radio >= 0) window.radioBench().showPage(waxis::radio::Page(radio));
     }
@@ -155,7 +162,7 @@ int main(int argc, char **argv) {
         QTimer shutter; // once the window stands still and the survey is in
         QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
             if (!window.surveyor().isSettled() || !window.stackBench().whatIf().isSettled() ||
-                !window.radioBench().isSettled())
+                !window.radioBench().isSettled() || !window.balanceBench().isSettled())
                 return;
             shutter.stop();
             QTimer::singleShot(300, &window, [&] { // the panels have taken it in

@@ -99,13 +99,23 @@ int analyse(const AnalyseOptions &options, Streams io) {
     if (!opened) return opened.error();
     Analyser analyser;
     const Analysis &analysis = analyseFully(analyser, opened->build, opened->practice);
-    std::vector<waxis::io::PartPlaces> places;
+    waxis::io::SlowParts slow;
     for (const auto &trial : opened->build.trials) {
         const bool known =
-            std::any_of(places.begin(), places.end(), [&](const auto &p) { return p.part == trial.part; });
-        if (!known) places.push_back({trial.part, comparePlaces(opened->build, trial.part, {}, opened->practice)});
+            std::any_of(slow.places.begin(), slow.places.end(), [&](const auto &p) { return p.part == trial.part; });
+        if (!known) slow.places.push_back({trial.part, comparePlaces(opened->build, trial.part, {}, opened->practice)});
     }
-    io.out << waxis::io::analysisText(opened->build, analysis, places);
+    slow.balance = studyBalance(opened->build, analysis);
+    for (std::size_t i = 0; i < analysis.derived.loadCases.size();
+         ++i) { // each pack in the first case that it flies in
+        const LoadCase &loadCase = analysis.derived.loadCases[i];
+        const bool known = std::any_of(slow.packs.begin(), slow.packs.end(),
+                                       [&](const auto &p) { return p.part == loadCase.battery; });
+        if (!loadCase.battery.empty() && !known)
+            slow.packs.push_back({loadCase.battery, loadCase.id,
+                                  comparePacks(opened->build, analysis.practice, loadCase.battery, i, {})});
+    }
+    io.out << waxis::io::analysisText(opened->build, analysis, slow);
     return clean;
 }
 

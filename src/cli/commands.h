@@ -50,7 +50,7 @@ int importFrame(const ImportOptions &options, Streams io);
 
 struct ExportOptions {
     std::string file;
-    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv, cutCsv,
+    std::string platesDxf, platesSvg, drillDxf, drillSvg, kitCsv, cutCsv, massCsv,
         necDeck;          ///< files to write; "-" is the standard output
     std::string from, to; ///< radios of the deck
     int segments = 2000;

@@ -6,6 +6,7 @@
 #include "core/layout/layout.h"
 #include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
+#include "io/csv/mass_csv.h"
 #include "io/drawing/dxf_reader.h"
 #include "io/drawing/plate_writer.h"
 #include "io/file_bytes.h"
@@ -126,6 +127,10 @@ int exportBuild(const ExportOptions &options, Streams io) {
         Analyser analyser;
         return writeCutList(cutList(build, analyser.update(build).derived));
     });
+    write(options.massCsv, [&] {
+        Analyser analyser;
+        return writeMassTable(build, analyser.update(build).derived);
+    });
     if (!options.necDeck.empty()) {
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
@@ -153,7 +158,7 @@ int exportBuild(const ExportOptions &options, Streams io) {
     }
     if (!any) {
         fmt::print(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv, "
-                           "--cut-csv or --nec-deck\n");
+                           "--cut-csv, --mass-csv or --nec-deck\n");
         return unreadable;
     }
     return written ? clean : unreadable;

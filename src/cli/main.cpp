@@ -61,6 +61,7 @@ int main(int argc, char **argv) {
     exportCommand->add_option("--drill-svg", exportOptions.drillSvg, "drill template as SVG at 1:1");
     exportCommand->add_option("--kit-csv", exportOptions.kitCsv, "kit list as CSV");
     exportCommand->add_option("--cut-csv", exportOptions.cutCsv, "cut list of the wires as CSV");
+    exportCommand->add_option("--mass-csv", exportOptions.massCsv, "everything that weighs, with where, as CSV");
     exportCommand->add_option("--nec-deck", exportOptions.necDeck, "wire-grid model of two radios as a NEC deck");
     exportCommand->add_option("--from", exportOptions.from, "radio that sends (id of the part), for --nec-deck");
     exportCommand->add_option("--to", exportOptions.to, "radio that listens, for --nec-deck");

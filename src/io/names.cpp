@@ -157,6 +157,24 @@ WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
 WAXIS_NAMES(Polarisation, {{Polarisation::linear, "linear"},
                            {Polarisation::rightCircular, "right-circular"},
                            {Polarisation::leftCircular, "left-circular"}})
+WAXIS_NAMES(WeighingMethod,
+            {{WeighingMethod::total, "total"}, {WeighingMethod::scales, "scales"}, {WeighingMethod::lines, "lines"}})
+WAXIS_NAMES(GramGroup, {{GramGroup::power, "power"},
+                        {GramGroup::control, "control"},
+                        {GramGroup::radio, "radio"},
+                        {GramGroup::sensing, "sensing"},
+                        {GramGroup::imaging, "imaging"},
+                        {GramGroup::load, "load"},
+                        {GramGroup::mounts, "mounts"},
+                        {GramGroup::plates, "plates"},
+                        {GramGroup::hardware, "hardware"},
+                        {GramGroup::wires, "wires"},
+                        {GramGroup::allowances, "allowances"}})
+WAXIS_NAMES(SavingKind, {{SavingKind::material, "material"},
+                         {SavingKind::drawnNot, "not-placed"},
+                         {SavingKind::gauge, "gauge"},
+                         {SavingKind::lead, "lead"},
+                         {SavingKind::leaveOut, "leave-out"}})
 #undef WAXIS_NAMES
 // NOLINTEND(cppcoreguidelines-macro-usage)
 
@@ -191,6 +209,9 @@ std::string_view nameOf(MassKind value) { return lookUp(value); }
 std::string_view nameOf(StandoffRole value) { return lookUp(value); }
 std::string_view nameOf(AntennaKind value) { return lookUp(value); }
 std::string_view nameOf(Polarisation value) { return lookUp(value); }
+std::string_view nameOf(WeighingMethod value) { return lookUp(value); }
+std::string_view nameOf(GramGroup value) { return lookUp(value); }
+std::string_view nameOf(SavingKind value) { return lookUp(value); }
 
 template <class E>
 std::optional<E> fromName(std::string_view name) {
@@ -219,5 +240,6 @@ template std::optional<Stage> fromName<Stage>(std::string_view);
 template std::optional<StandoffRole> fromName<StandoffRole>(std::string_view);
 template std::optional<AntennaKind> fromName<AntennaKind>(std::string_view);
 template std::optional<Polarisation> fromName<Polarisation>(std::string_view);
+template std::optional<WeighingMethod> fromName<WeighingMethod>(std::string_view);
 
 } // namespace waxis::io

@@ -1,7 +1,8 @@
 // Words that stand for enumerations in files, one table each.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/balance/breakdown.h"
+#include "core/balance/savings.h"
 #include "core/build/build.h"
 #include "core/rules/finding.h"
 
@@ -34,6 +35,9 @@ std::string_view nameOf(MassKind value);
 std::string_view nameOf(StandoffRole value);
 std::string_view nameOf(AntennaKind value);
 std::string_view nameOf(Polarisation value);
+std::string_view nameOf(WeighingMethod value);
+std::string_view nameOf(GramGroup value);
+std::string_view nameOf(SavingKind value);
 
 /// The value of a name; nullopt for a word that is not in the table.
 template <class E>

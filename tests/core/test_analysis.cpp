@@ -116,9 +116,9 @@ private slots:
         Analyser analyser;
         const CaseBalance &balance = analyser.update(build).derived.balance[0];
         double sum = 0;
-        for (double thrust : balance.hoverThrusts_N) sum += thrust;
+        for (double thrust : balance.hover.thrusts_N) sum += thrust;
         QVERIFY(std::abs(sum - newtonsFromGrams(balance.mass.mass_g)) < 1e-6);
-        QVERIFY(balance.hoverThrusts_N.size() == 4);
+        QVERIFY(balance.hover.thrusts_N.size() == 4);
     }
     void anEmptyBuildIsAnalysedWithoutComplaint() {
         Analyser analyser;

@@ -182,10 +182,10 @@ private slots:
         const auto &balance = analysis.derived.balance.at(0);
         const double rho = standardAir(practice[Limit::flyingHeight]).density_kg_m3;
         double motors_W = 0;
-        for (std::size_t m = 0; m < balance.hoverThrusts_N.size(); ++m) {
+        for (std::size_t m = 0; m < balance.hover.thrusts_N.size(); ++m) {
             // P = T^1.5 / sqrt(2 rho A) / FM / eta, written out once more.
             const double area = 3.14159265358979 / 4 * std::pow(build.frame->motorMounts[m].propDiameter_mm * 1e-3, 2);
-            motors_W += std::pow(balance.hoverThrusts_N[m], 1.5) / std::sqrt(2 * rho * area) /
+            motors_W += std::pow(balance.hover.thrusts_N[m], 1.5) / std::sqrt(2 * rho * area) /
                         (practice[Limit::figureOfMerit] / 100) / (practice[Limit::driveEfficiency] / 100);
         }
         const HoverReport &hover = analysis.derived.power.hover.at(0);

@@ -189,6 +189,24 @@ private slots:
         QTest::newRow("trial with a part's id")
             << changed([](json &d) { d["trials"][0]["id"] = "gps"; }) << "/trials/0/id"
             << "\"gps\" again";
+        QTest::newRow("a scale without a reading") << changed([](json &d) {
+            d["weighings"].push_back({{"id", "s"},
+                                      {"name", "scales"},
+                                      {"method", "scales"},
+                                      {"points_mm", {{60, 60}, {60, -60}, {-80, 0}}},
+                                      {"readings_g", {310, 295}}});
+        }) << "/weighings/2/readings_g"
+                                                   << "a reading for each of the 3 scales";
+        QTest::newRow("weighed in no case")
+            << changed([](json &d) { d["weighings"][0]["loadCase"] = "survoy"; }) << "/weighings/0/loadCase"
+            << "did you mean \"survey\"";
+        QTest::newRow("weighed by guess")
+            << changed([](json &d) { d["weighings"][0]["method"] = "guess"; }) << "/weighings/0/method"
+            << "total";
+        QTest::newRow("a limit of nothing") << changed([](json &d) {
+            d["weightLimits"] = {{{"id", "l"}, {"name", "l"}, {"most_g", 0}}};
+        }) << "/weightLimits/0/most_g"
+                                            << "0.001";
         QTest::newRow("channel outside") << changed([](json &d) {
             for (std::size_t i = 0; i < d["types"].size(); ++i)
                 if (d["types"][i]["id"] == "vtx-58-1w") d["types"][i]["radio"][0]["channels"][1]["centre_MHz"] = 2400;

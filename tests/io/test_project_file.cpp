@@ -195,6 +195,28 @@ Build everyField() {
     build.groundStations = {
         {"ground-1", "Handset", "part-1", 0, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
     build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
+    build.weighings = {{"scale-1",
+                        "On the scale",
+                        build.loadCases.empty() ? std::string() : build.loadCases[0].id,
+                        WeighingMethod::total,
+                        measuredValue(812.5, 0.5),
+                        {},
+                        {},
+                        0.75,
+                        {},
+                        1.5},
+                       {"scales-1",
+                        "Three scales",
+                        {},
+                        WeighingMethod::scales,
+                        {},
+                        {{60, 60}, {60, -60}, {-80, 0}},
+                        {310, 295, 402},
+                        1,
+                        {},
+                        2},
+                       {"rod-1", "Rod", {}, WeighingMethod::lines, {}, {}, {}, 1, {{{3, 4}, 90}, {{1, 2}, -5}}, 1}};
+    build.weightLimits = {{"limit-1", "Class", 249.5, {}}};
     Stack stack;
     stack.id = "stack-1";
     stack.name = "Controller";

@@ -125,7 +125,7 @@ void AxisBar::paintEvent(QPaintEvent *) {
         painter.drawText(QRect(xWeight, 24, 120, 36), Qt::AlignLeft | Qt::TextWordWrap, tr("nothing weighed yet"));
     }
     if (balance && balance->offset_mm) {
-        const double limit = analysis.practice[Limit::cgOffset];
+        const double limit = analysis.derived.cgTolerance_mm;
         const Vec3 &d = *balance->offset_mm;
         const double reach = std::max(3 * limit, 15.0);
         paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60),

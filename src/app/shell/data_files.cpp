@@ -6,6 +6,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QStandardPaths>
+#include <algorithm>
 
 namespace waxis::app {
 
@@ -22,6 +23,9 @@ QStringList demoFiles() {
     QStringList files;
     for (const auto &info : QDir(dataFolder() + "/demos").entryInfoList({"*.waxis"}, QDir::Files, QDir::Name))
         files << info.absoluteFilePath();
+    // The main one first.
+    std::stable_partition(files.begin(), files.end(),
+                          [](const QString &f) { return f.endsWith("/stakewalker.waxis"); });
     return files;
 }
 

@@ -20,9 +20,8 @@ namespace waxis::app {
 FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme), model_(new FindingsModel(document, this)),
       delegate_(new FindingDelegate(*model_, document, theme, this)), list_(new QListView),
-      title_(new QLabel(tr("Findings"))), count_(new QLabel),
-      empty_(new QLabel(tr("Nothing found here. Move a part and look again."))), here_(new QToolButton),
-      everywhere_(new QToolButton), reasonRow_(new QWidget), reason_(new QLineEdit) {
+      title_(new QLabel(tr("Findings"))), count_(new QLabel), empty_(new QLabel(tr("Nothing found here."))),
+      here_(new QToolButton), everywhere_(new QToolButton), reasonRow_(new QWidget), reason_(new QLineEdit) {
     auto *head = new QHBoxLayout;
     head->setContentsMargins(16, 8, 16, 4);
     head->setSpacing(12);
@@ -153,7 +152,7 @@ void FindingsPanel::act(int row, FindingAction action) {
                 document_.select(id);
                 break;
             }
-        emit revealWanted(ids, ruleOf(finding.rule).stage);
+        emit revealWanted(ids, finding.rule);
         break;
     case FindingAction::fix:
         document_.highlight({}); // what was lit up is mended

@@ -94,7 +94,7 @@ public:
     void act(int row, FindingAction action);
 
 signals:
-    void revealWanted(const QStringList &ids, waxis::Stage about);
+    void revealWanted(const QStringList &ids, waxis::RuleId about);
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;

@@ -1,5 +1,6 @@
 #include "app/shell/inspector_panel.h"
 
+#include "app/shell/balance_rows.h"
 #include "app/shell/fastening_rows.h"
 #include "app/shell/mounting_rows.h"
 #include "app/shell/pair_card.h"
@@ -93,6 +94,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     connect(mass_, &QLineEdit::editingFinished, this, &InspectorPanel::applyMass);
     massSource_ = new QLabel;
     form_->addRow({}, massSource_);
+    balance_ = new BalanceRows(document_, theme_, *form_, this);
     fastening_ = new FasteningRows(document_, *form_, this);
     stacked_ = new StackRows(document_, theme_, *form_, this);
     mounting_ = new MountingRows(document_, theme_, *form_, this);
@@ -153,6 +155,8 @@ QLineEdit *InspectorPanel::addNumber(const QString &label, const QString &name, 
     return field;
 }
 
+void InspectorPanel::setStage(Stage stage) { balance_->setShown(stage == Stage::balance); }
+
 void InspectorPanel::refresh() {
     const bool pair = pair_->refresh();
     pair_->setVisible(pair);
@@ -207,6 +211,7 @@ void InspectorPanel::refresh() {
     for (std::size_t i = 0; i < 3; ++i) putText(angles_[i], QString::fromStdString(oneDecimal(values[i])));
     turn_->setText(QString::fromStdString(turnInWords(pose.rotation)));
 
+    balance_->refresh();
     fastening_->refresh();
     stacked_->refresh();
     mounting_->refresh();

@@ -17,6 +17,7 @@ namespace waxis::app {
 class FasteningRows;
 class MemberCard;
 class MountingRows;
+class BalanceRows;
 class PairCard;
 class RadioRows;
 class StackRows;
@@ -28,6 +29,8 @@ class InspectorPanel : public QWidget {
 
 public:
     InspectorPanel(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    /// Some rows belong to one stage.
+    void setStage(Stage stage);
 
 private:
     QLineEdit *addNumber(const QString &label, const QString &name, const QString &unit);
@@ -58,6 +61,7 @@ private:
     WireCard *wire_ = nullptr;
     PairCard *pair_ = nullptr;
     RadioRows *radio_ = nullptr;
+    BalanceRows *balance_ = nullptr;
 };
 
 } // namespace waxis::app

@@ -11,6 +11,7 @@
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
 #include "app/shell/survey_runner.h"
+#include "app/stages/balance/balance_bench.h"
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
@@ -20,6 +21,7 @@
 #include "app/stages/wire/wire_bench.h"
 #include "app/theme/metrics.h"
 #include "core/layout/layout.h"
+#include "core/rules/rule.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -79,8 +81,10 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     stack_ = new stackbench::StackBench(document_, theme_);
     wire_ = new wire::WireBench(document_, theme_);
     radio_ = new radio::RadioBench(document_, theme_);
-    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},     {Stage::frame, frame_}, {Stage::place, place_},
-                                           {Stage::stack, stack_}, {Stage::wire, wire_},   {Stage::radio, radio_}};
+    balance_ = new balance::BalanceBench(document_, theme_);
+    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},        {Stage::frame, frame_}, {Stage::place, place_},
+                                           {Stage::stack, stack_},    {Stage::wire, wire_},   {Stage::radio, radio_},
+                                           {Stage::balance, balance_}};
     for (int i = 0; i < kStageCount; ++i) {
         const auto own = built.find(Stage(i));
         bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
@@ -127,7 +131,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     makeMenus();
     connect(rail_, &StageRail::stageChosen, this, &MainWindow::setStage);
     connect(axisBar_, &AxisBar::clicked, this, [this] { setStage(Stage::balance); });
-    connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids, Stage about) {
+    connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids, RuleId rule) {
+        const Stage about = ruleOf(rule).stage;
         if (about == Stage::stack && stack_->reveal(ids)) {
             setStage(Stage::stack);
             return;
@@ -138,6 +143,11 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         }
         if (about == Stage::radio && radio_->reveal(ids)) {
             setStage(Stage::radio);
+            return;
+        }
+        if (about == Stage::balance) {
+            balance_->reveal(ids, rule);
+            setStage(Stage::balance);
             return;
         }
         setStage(Stage::place);
@@ -156,6 +166,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
     connect(wire_, &wire::WireBench::said, this, say);
+    connect(balance_, &balance::BalanceBench::said, this, say);
     connect(practiceSheet_, &PracticeSheet::said, this, say);
     connect(practiceSheet_, &PracticeSheet::finished, this, [this] { setStage(stage_); });
     connect(&document_, &Document::refused, this,
@@ -374,6 +385,7 @@ void MainWindow::setStage(Stage stage) {
     bench_->setCurrentIndex(int(stage));
     rail_->setStage(stage);
     findings_->setStage(stage);
+    inspector_->setStage(stage);
 }
 
 void MainWindow::browse() {
@@ -427,6 +439,7 @@ void MainWindow::openPalette() {
             entries.push_back({spec.text.section('\t', 0, 0),
                                spec.id.startsWith("sum-")     ? tr("calculation")
                                : spec.id.startsWith("stage-") ? tr("stage")
+                               : spec.id.startsWith("page-")  ? tr("page")
                                                               : spec.key.toString(QKeySequence::NativeText),
                                spec.run});
     }
@@ -467,6 +480,7 @@ void MainWindow::showHelp() {
            "Arrow keys nudge by 1 mm, with Shift 0.1 mm, with Ctrl 5 mm.\n"
            "Q and E turn by a quarter, V turns upside down, Space pins, Ctrl+M mirrors.\n"
            "1 to 8 switch overlays, L makes the lower view larger, G drops a ghost of the GPS.\n"
+           "In Balance: drag a part on its line, or nudge it with the arrow keys; Enter slides it to balance.\n"
            "In Stack: drag a layer, Up and Down choose, with Ctrl they move it; V turns a board over, Q and E\n"
            "by a quarter, Del takes it out.\n"
            "Hold M over two things to measure between them.\n"

@@ -27,6 +27,9 @@ class WireBench;
 namespace waxis::radio {
 class RadioBench;
 }
+namespace waxis::balance {
+class BalanceBench;
+}
 namespace waxis::stackbench {
 class StackBench;
 }
@@ -56,6 +59,7 @@ public:
     stackbench::StackBench &stackBench() { return *stack_; }
     wire::WireBench &wireBench() { return *wire_; }
     radio::RadioBench &radioBench() { return *radio_; }
+    balance::BalanceBench &balanceBench() { return *balance_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -121,6 +125,7 @@ private:
     stackbench::StackBench *stack_ = nullptr;
     wire::WireBench *wire_ = nullptr;
     radio::RadioBench *radio_ = nullptr;
+    balance::BalanceBench *balance_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

@@ -4,15 +4,19 @@
 #include "app/shell/data_files.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/group_tools.h"
+#include "app/stages/balance/balance_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
+#include "app/stages/wire/wire_bench.h"
 #include "core/sums/sum.h"
 
 #include <QFileInfo>
 #include <QKeyEvent>
 #include <QListView>
+#include <QMenu>
 #include <QMenuBar>
 #include <QSettings>
 
@@ -140,6 +144,35 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
                              place_->showLower(which);
                          },
                          which == place::Lower::side});
+    const auto page = [&](Stage stage, const QString &text, std::function<void()> show) {
+        specs.push_back({QStringLiteral("page-%1").arg(specs.size()),
+                         Menu::view,
+                         tr("%1: %2").arg(stageTexts()[std::size_t(stage)].name, text),
+                         {},
+                         {},
+                         [this, stage, show = std::move(show)] {
+                             setStage(stage);
+                             show();
+                         }});
+    };
+    const std::pair<wire::Page, QString> wirePages[] = {
+        {wire::Page::routes, tr("routes")}, {wire::Page::pins, tr("pins")}, {wire::Page::cut, tr("cut list")}};
+    for (const auto &[which, text] : wirePages)
+        page(Stage::wire, text, [this, which = which] { wire_->showPage(which); });
+    const std::pair<radio::Page, QString> radioPages[] = {
+        {radio::Page::matrix, tr("ladder and matrix")}, {radio::Page::coverage, tr("coverage")},
+        {radio::Page::compass, tr("compass")},          {radio::Page::places, tr("GPS places")},
+        {radio::Page::ground, tr("ground link")},       {radio::Page::study, tr("field study")}};
+    for (const auto &[which, text] : radioPages)
+        page(Stage::radio, text, [this, which = which] { radio_->showPage(which); });
+    const std::pair<balance::Page, QString> balancePages[] = {
+        {balance::Page::target, tr("target")},
+        {balance::Page::grams, tr("grams, limits and what to lose")},
+        {balance::Page::packs, tr("other packs")},
+        {balance::Page::doubt, tr("doubt, what to weigh next")},
+        {balance::Page::weighings, tr("weighings")}};
+    for (const auto &[which, text] : balancePages)
+        page(Stage::balance, text, [this, which = which] { balance_->showPage(which); });
     for (const auto &sum : sumRegistry())
         specs.push_back({"sum-" + QString::fromStdString(sum.name),
                          Menu::check,
@@ -168,10 +201,19 @@ void MainWindow::makeMenus() {
         {Menu::view, tr("View")}, {Menu::check, tr("Check")}, {Menu::help, tr("Help")}};
     for (const auto &[which, text] : titles) {
         auto *menu = menuBar()->addMenu(text);
+        QMenu *pages = nullptr, *sums = nullptr; // many of a kind: one level down
         for (const auto &spec : table_->specs()) {
             if (spec.menu != which) continue;
-            if (spec.separatorBefore) menu->addSeparator();
-            menu->addAction(table_->action(spec.id));
+            QMenu *place = menu;
+            if (spec.id.startsWith("page-")) {
+                if (!pages) pages = menu->addMenu(tr("Pages"));
+                place = pages;
+            } else if (spec.id.startsWith("sum-")) {
+                if (!sums) sums = menu->addMenu(tr("Quick sums"));
+                place = sums;
+            } else if (spec.separatorBefore)
+                menu->addSeparator();
+            place->addAction(table_->action(spec.id));
             if (spec.id == "open") {
                 auto *recent = menu->addMenu(tr("Open recent"));
                 connect(recent, &QMenu::aboutToShow, this, [this, recent] {

@@ -8,6 +8,19 @@
 
 namespace waxis::app {
 
+namespace {
+
+/// Name of a shipped demo by its file, and what it is, in few words.
+std::pair<QString, QString> demoTitle(const QString &file) {
+    if (file == "stakewalker") return {"Stakewalker", StartPage::tr("7-inch quad, camera and GPS")};
+    if (file == "kilnlamp") return {"Kilnlamp", StartPage::tr("folding hexacopter, 17-inch")};
+    if (file == "sedge-tri") return {"Sedge Tri", StartPage::tr("tricopter with a tail servo")};
+    if (file == "owlbox-mini") return {"Owlbox Mini", StartPage::tr("3-inch quad under 250 g")};
+    return {file, {}};
+}
+
+} // namespace
+
 StartPage::StartPage(const theme::Theme &theme, QWidget *parent) : QWidget(parent), theme_(theme) {
     constexpr int kColumnWidth = 440;
     auto *row = new QHBoxLayout(this);
@@ -48,8 +61,8 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
     label(tr("Decide where every part mounts, before anything is soldered."), 18, true);
     label(tr("Start with a demo, then drag a part and watch weight, balance and fit."), 13, false);
     for (const auto &demo : demos) {
-        const QString name = QFileInfo(demo).completeBaseName();
-        button(tr("Open the demo %1").arg(name.left(1).toUpper() + name.mid(1)),
+        const auto [name, what] = demoTitle(QFileInfo(demo).completeBaseName());
+        button(what.isEmpty() ? tr("Open the demo %1").arg(name) : tr("Open the demo %1: %2").arg(name, what),
                [this, demo] { emit fileChosen(demo); });
     }
     button(tr("Open a build…"), [this] { emit browseWanted(); });

@@ -1,113 +1,16 @@
 #include "core/analysis/analysis.h"
 
 #include "core/analysis/body_table.h"
-#include "core/balance/statics.h"
-#include "core/base/units.h"
-#include "core/folding/folding.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <set>
 
 namespace waxis {
 
 namespace {
-
-/// How rows move when the arms are folded: by id of the part or arm. An arm's row is cut at its joint.
-struct Folded {
-    std::map<std::string, Pose, std::less<>> motion;
-    struct Cut {
-        double outerShare = 0;
-        Vec3 innerCentre_mm = Vec3::Zero(), outerCentre_mm = Vec3::Zero();
-    };
-    std::map<std::string, Cut, std::less<>> arms;
-};
-
-Folded foldedOf(const Build &build) {
-    Folded folded;
-    for (const auto &arm : foldingArms(build)) {
-        const Pose motion = foldMotion(arm, 1);
-        for (const auto &id : arm.parts) {
-            folded.motion.emplace(id, motion);
-            folded.motion.emplace(id + "/fastening", motion);
-        }
-        for (const auto &a : build.frame->arms)
-            if (a.id == arm.arm) {
-                const Vec3 down(0, 0, -a.thickness_mm / 2), along = a.tip_mm - a.root_mm;
-                const double share = *a.foldJoint_mm / along.norm();
-                const Vec3 cut = a.root_mm + share * along;
-                folded.arms[a.id] = {1 - share, (a.root_mm + cut) / 2 + down,
-                                     motion * Vec3((cut + a.tip_mm) / 2 + down)};
-            }
-    }
-    return folded;
-}
-
-MassElement moved(const MassElement &element, const Pose &motion) {
-    const Mat3 turn = motion.rotation.toRotationMatrix();
-    return {element.mass_g, motion * element.centroid_mm, turn * element.inertia_gmm2 * turn.transpose()};
-}
-
-CaseBalance balanceOf(const Build &build, const Derived &derived, std::size_t caseIndex) {
-    CaseBalance balance;
-    balance.loadCase = derived.loadCases[caseIndex];
-    const Folded folded = balance.loadCase.folded ? foldedOf(build) : Folded{};
-    const CaseMask bit = CaseMask(1) << caseIndex;
-    std::vector<MassElement> elements;
-    std::vector<UncertainMass> doubts;
-    for (const auto &row : derived.massRows) {
-        if (!(row.cases & bit)) continue;
-        if (!row.known) {
-            ++balance.unknownMasses;
-            continue;
-        }
-        auto take = [&](const MassElement &element, double share) {
-            elements.push_back(element);
-            doubts.push_back({element.mass_g, share * row.tolerance_g / 2, element.centroid_mm, row.sigmaPosition_mm});
-        };
-        const auto motion = folded.motion.find(row.id);
-        const auto cut = row.kind == MassKind::arm ? folded.arms.find(row.id) : folded.arms.end();
-        if (cut != folded.arms.end()) { // each piece as a thin rod of its own would turn: close enough for inertia
-            const double outer = cut->second.outerShare;
-            take({row.element.mass_g * (1 - outer), cut->second.innerCentre_mm,
-                  row.element.inertia_gmm2 * std::pow(1 - outer, 3)},
-                 1 - outer);
-            take(
-                {row.element.mass_g * outer, cut->second.outerCentre_mm, row.element.inertia_gmm2 * std::pow(outer, 3)},
-                outer);
-        } else
-            take(motion == folded.motion.end() ? row.element : moved(row.element, motion->second), 1);
-    }
-    balance.mass = rollUp(elements);
-    const CgUncertainty doubt = propagate(doubts);
-    balance.tolerance_g = 2 * doubt.sigmaMass_g;
-    balance.cgCovariance_mm2 = doubt.covariance_mm2;
-    balance.principal = principalAxes(balance.mass.inertia_gmm2);
-    const auto &mounts = build.frame->motorMounts;
-    if (!balance.mass.cg_mm || mounts.empty()) return balance;
-    balance.offset_mm = *balance.mass.cg_mm - derived.thrustCentre_mm;
-
-    double thrust_gf = 0;
-    bool everyThrustKnown = true, anyMotor = false;
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (!type || type->kind != PartKind::motor || !isAboard(part, balance.loadCase)) continue;
-        anyMotor = true;
-        everyThrustKnown &= type->maxThrust_gf.known();
-        thrust_gf += type->maxThrust_gf.value.value_or(0);
-    }
-    if (anyMotor && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
-    std::vector<Vec2> motors;
-    motors.reserve(mounts.size());
-    for (const auto &mount : mounts) motors.emplace_back(mount.position_mm.head<2>());
-    const auto split = thrustSplit(motors, balance.mass.cg_mm->head<2>(), kilogramsFromGrams(balance.mass.mass_g),
-                                   kStandardGravity_m_s2);
-    if (split) balance.hoverThrusts_N = *split;
-    return balance;
-}
 
 /// Stops first, then by how far outside; ties by key so that the order never jumps.
 bool worseThan(const Finding &a, const Finding &b) {
@@ -301,6 +204,7 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     } else {
         derived.loadCases = effectiveLoadCases(build);
         derived.thrustCentre_mm = thrustCentre_mm(*build.frame);
+        derived.cgTolerance_mm = cgTolerance_mm(*build.frame, practice);
         state.remakeWorld(build);
         state.remakeMassRows(build);
         derived.kit = kitLines(build);
@@ -318,9 +222,11 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     if (wired) {
         derived.balance.clear();
         for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
-            derived.balance.push_back(balanceOf(build, derived, i));
+            derived.balance.push_back(caseBalance(build, derived.massRows, derived.loadCases, i,
+                                                  derived.thrustCentre_mm, derived.cgTolerance_mm));
         state.feed(build);
     }
+    derived.reconciled = reconcile(build, derived.massRows, derived.loadCases, practice);
     derived.surveyStale =
         derived.survey && !(derived.survey->practice == practice && sameToTheEye(derived.survey->build, build));
     derived.radio = radioReport(build, practice, derived);

@@ -1,7 +1,8 @@
 // What all rules and screens share, computed once per build.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/reconcile.h"
 #include "core/clearance/clearance_world.h"
 #include "core/kit/kit.h"
 #include "core/links/link_report.h"
@@ -43,27 +44,15 @@ struct BodyTraits {
     bool soft = false, bare = false, conductive = false, printed = false;
 };
 
-struct CaseBalance {
-    LoadCase loadCase;
-    CompoundMass mass;
-    double tolerance_g = 0; ///< +- 2 sigma of the all-up mass
-    Mat3 cgCovariance_mm2 = Mat3::Zero();
-    PrincipalAxes principal;
-    int unknownMasses = 0;
-    /// Thrust centre to CG: x forward, y left; z is CG above the mean propeller plane. None without mass or
-    /// motors.
-    std::optional<Vec3> offset_mm;
-    std::optional<double> thrustToWeight; ///< none unless every motor aboard states its thrust
-    std::vector<double> hoverThrusts_N;   ///< per motor mount; empty when they cannot balance it
-};
-
 struct Survey;
 
 struct Derived {
     std::vector<LoadCase> loadCases;
     Vec3 thrustCentre_mm = Vec3::Zero();
     std::vector<MassRow> massRows; ///< parts in file order, then structure and allowances
+    double cgTolerance_mm = 0;     ///< radius of the ring about the thrust centre
     std::vector<CaseBalance> balance;
+    ReconcileReport reconciled; ///< what was measured of the whole craft against the sum of its parts
     std::vector<KitLine> kit;
     std::vector<StackReport> stacks;
     std::vector<MotorScrews> motorScrews;

@@ -54,22 +54,64 @@ Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, d
     return span_mm * (level_g - tilted_g) / (weight_g * std::tan(radiansFromDegrees(theta_deg)));
 }
 
-Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
-                                                      double gravity) {
+namespace {
+
+/// A T = w with rows force, roll, pitch and perhaps yaw; T = A^T (A A^T)^-1 w.
+Result<std::vector<double>, StaticsError> leastNorm(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
+                                                    double gravity, const std::vector<double> *yaw) {
     if (motors.size() < 3) return refuse("three motors are needed to balance force, roll and pitch");
     if (inLine(motors)) return refuse("the motors stand in one line: roll or pitch cannot be balanced");
     if (!(mass_kg > 0) || !(gravity > 0)) return refuse("mass and gravity must be more than zero");
-    const auto n = Eigen::Index(motors.size());
-    Eigen::MatrixXd a(3, n);
+    const auto n = Eigen::Index(motors.size()), rows = Eigen::Index(yaw ? 4 : 3);
+    Eigen::MatrixXd a(rows, n);
     const double scale = (motors.front() - cg).norm() + 1.0; // keeps the rows of like size
+    double most = 0;
+    if (yaw)
+        for (double k : *yaw) most = std::max(most, std::abs(k));
     for (Eigen::Index i = 0; i < n; ++i) {
         const Vec2 d = (motors[std::size_t(i)] - cg) / scale;
-        a.col(i) << 1.0, d.y(), d.x();
+        a(0, i) = 1.0;
+        a(1, i) = d.y();
+        a(2, i) = d.x();
+        if (yaw) a(3, i) = most > 0 ? (*yaw)[std::size_t(i)] / most : 0;
     }
-    const Eigen::Vector3d w(mass_kg * gravity, 0, 0);
-    const Eigen::Matrix3d normal = a * a.transpose();
-    const Eigen::VectorXd t = a.transpose() * normal.ldlt().solve(w);
+    Eigen::VectorXd w = Eigen::VectorXd::Zero(rows);
+    w(0) = mass_kg * gravity;
+    const Eigen::MatrixXd normal = a * a.transpose();
+    const Eigen::FullPivLU<Eigen::MatrixXd> solver(normal);
+    const Eigen::VectorXd t = a.transpose() * solver.solve(w);
+    if (!((a * t - w).norm() <= 1e-9 * w.norm()))
+        return refuse("no thrusts balance force, roll, pitch and yaw together");
     return std::vector<double>(t.data(), t.data() + n);
+}
+
+} // namespace
+
+Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
+                                                      double gravity) {
+    return leastNorm(motors, cg, mass_kg, gravity, nullptr);
+}
+
+Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec2> &motors, const Vec2 &cg,
+                                                           double mass_kg, double gravity,
+                                                           const std::vector<double> &yaw) {
+    if (yaw.size() != motors.size()) return refuse("every motor needs a torque");
+    if (motors.size() < 4) return refuse("four motors are needed to balance yaw as well");
+    return leastNorm(motors, cg, mass_kg, gravity, &yaw);
+}
+
+Vec2 acrossLine(const BalanceLine &line) {
+    const double angle = radiansFromDegrees(line.direction_deg);
+    return {-std::sin(angle), std::cos(angle)};
+}
+
+Result<Vec2, StaticsError> cgFromLines(const BalanceLine &first, const BalanceLine &second) {
+    const Vec2 a = acrossLine(first), b = acrossLine(second);
+    const double sine = a.x() * b.y() - a.y() * b.x();
+    if (!(std::abs(sine) >= std::sin(radiansFromDegrees(1))))
+        return refuse("the two lines are nearly parallel: balance it once along and once across");
+    const double p = a.dot(first.through_mm), q = b.dot(second.through_mm);
+    return Vec2((p * b.y() - q * a.y()) / sine, (a.x() * q - b.x() * p) / sine);
 }
 
 } // namespace waxis

@@ -37,4 +37,21 @@ Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, d
 Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors_mm, const Vec2 &cg_mm,
                                                       double mass_kg, double gravity_m_s2);
 
+/// The same with a fourth condition, sum k T = 0: `yaw` are the signed torques per thrust of the motors, any unit.
+/// Fails where the four conditions contradict each other, as with three motors, or leave no choice that balances.
+Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec2> &motors_mm, const Vec2 &cg_mm,
+                                                           double mass_kg, double gravity_m_s2,
+                                                           const std::vector<double> &yaw);
+
+/// A line on which the craft was balanced, as on a rod: the centre of gravity stands over it, in plan.
+struct BalanceLine {
+    Vec2 through_mm = Vec2::Zero();
+    double direction_deg = 90; ///< from forward towards the left: 90 is a rod across the craft
+    bool operator==(const BalanceLine &) const = default;
+};
+/// Where two balance lines cross, mm. Fails for lines less than 1 degree apart. Source: plane geometry.
+Result<Vec2, StaticsError> cgFromLines(const BalanceLine &first, const BalanceLine &second);
+/// Unit vector across the line, in plan: the line says n . cg = n . through.
+Vec2 acrossLine(const BalanceLine &line);
+
 } // namespace waxis

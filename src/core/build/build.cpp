@@ -76,6 +76,8 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.trials);
     take(build.allowances);
     take(build.loadCases);
+    take(build.weighings);
+    take(build.weightLimits);
     return ids;
 }
 
@@ -96,6 +98,8 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *trial = byId(build.trials, id)) return trial->name.empty() ? id : trial->name;
     if (const auto *wire = byId(build.wires, id)) return wire->name.empty() ? id : wire->name;
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
+    if (const auto *weighing = byId(build.weighings, id)) return weighing->name;
+    if (const auto *limit = byId(build.weightLimits, id)) return limit->name;
     const auto loadCases = effectiveLoadCases(build);
     if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;
     if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";

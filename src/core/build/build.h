@@ -5,6 +5,7 @@
 #include "core/build/frame.h"
 #include "core/build/radio_plan.h"
 #include "core/build/stack.h"
+#include "core/build/weighing.h"
 #include "core/build/wiring.h"
 #include "core/catalog/part_type.h"
 
@@ -123,6 +124,8 @@ struct Build {
     std::vector<KitEntry> kit;
     std::vector<Allowance> allowances;
     std::vector<LoadCase> loadCases;
+    std::vector<Weighing> weighings;
+    std::vector<WeightLimit> weightLimits;
     PracticeSettings practice;
     std::vector<Acceptance> acceptances;
     bool operator==(const Build &) const = default;
@@ -149,7 +152,8 @@ bool isAboard(const Part &part, const LoadCase &loadCase);
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
-/// parts, stacks, wires, ties, ground stations, trial places, allowances and load cases share one name space.
+/// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings and weight limits share
+/// one name space.
 std::vector<std::string> allIds(const Build &build);
 
 /// `base`, or base-2, base-3, ... when taken.

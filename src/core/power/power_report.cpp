@@ -92,7 +92,7 @@ struct Circuit {
     void findMotors(double nominal_V) {
         const CaseBalance *hovering = nullptr;
         for (const auto &b : balance)
-            if (!hovering && !b.hoverThrusts_N.empty() && !b.loadCase.folded && !b.loadCase.battery.empty())
+            if (!hovering && !b.hover.thrusts_N.empty() && !b.loadCase.folded && !b.loadCase.battery.empty())
                 hovering = &b;
         const auto &mounts = build.frame->motorMounts;
         for (std::size_t m = 0; m < mounts.size(); ++m)
@@ -106,7 +106,7 @@ struct Circuit {
                     if (wire.to.part == motor.motor) motor.esc = wire.from.part;
                 }
                 const double diameter = mounts[m].propDiameter_mm;
-                if (hovering) motor.hover_A = electric_W(hovering->hoverThrusts_N[m], diameter, merit()) / nominal_V;
+                if (hovering) motor.hover_A = electric_W(hovering->hover.thrusts_N[m], diameter, merit()) / nominal_V;
                 if (types[i]->electrical && types[i]->electrical->peak_A.known())
                     motor.full_A = *types[i]->electrical->peak_A.value;
                 else if (types[i]->maxThrust_gf.known())
@@ -354,7 +354,7 @@ struct Circuit {
             const Part *pack = findPart(build, b.loadCase.battery);
             const PartType *type = pack ? typeOf(build, *pack) : nullptr;
             const bool able = type && type->electrical && type->electrical->cells && type->electrical->capacity_mAh &&
-                              !b.hoverThrusts_N.empty() && !b.loadCase.folded;
+                              !b.hover.thrusts_N.empty() && !b.loadCase.folded;
             if (able) {
                 hover.pack = pack->id;
                 const CellVolts volts = cellVolts(*type->electrical);
@@ -362,8 +362,8 @@ struct Circuit {
                 double full_W = 0;
                 auto power = [&](double figure) {
                     double sum = 0;
-                    for (std::size_t m = 0; m < b.hoverThrusts_N.size(); ++m)
-                        sum += electric_W(std::max(0.0, b.hoverThrusts_N[m]),
+                    for (std::size_t m = 0; m < b.hover.thrusts_N.size(); ++m)
+                        sum += electric_W(std::max(0.0, b.hover.thrusts_N[m]),
                                           build.frame->motorMounts[m].propDiameter_mm, figure);
                     return sum;
                 };

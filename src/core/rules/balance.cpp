@@ -1,5 +1,8 @@
 // BAL: weight where it belongs.
+#include "core/balance/slide.h"
+#include "core/kit/weigh_advice.h"
 #include "core/rules/families.h"
+#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,32 +12,34 @@ namespace waxis {
 
 namespace {
 
-const MassRow *rowOf(const Derived &derived, const std::string &id) {
-    const auto at =
-        std::find_if(derived.massRows.begin(), derived.massRows.end(), [&](const MassRow &r) { return r.id == id; });
-    return at == derived.massRows.end() ? nullptr : &*at;
-}
-
 /// Parts that may slide along the axis, the one that helps most first, moved so far that the CG comes to the
-/// thrust centre or the slide ends. A part's shift s moves the CG by s * m / M.
+/// thrust centre or the slide ends: where its range does, or where a fresh look found it stopped.
 std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, const CaseBalance &balance, int axis) {
     std::vector<Fix> fixes;
     for (const auto &part : build.parts) {
         if (!part.slide || part.pinned || !isAboard(part, balance.loadCase)) continue;
-        const MassRow *row = rowOf(derived, part.id);
+        const double mass = movedMass_g(derived, part.id);
         const double along = part.slide->direction[axis];
-        if (!row || !(row->element.mass_g > 0) || std::abs(along) < 0.9) continue;
-        const double wanted = -(*balance.offset_mm)[axis] * balance.mass.mass_g / row->element.mass_g / along;
-        const double travel = std::clamp(wanted, part.slide->min_mm, part.slide->max_mm);
-        if (std::abs(travel) >= 0.1) {
-            const double after =
-                (*balance.offset_mm)[axis] + travel * along * row->element.mass_g / balance.mass.mass_g;
-            fixes.push_back({part.id, part.slide->direction * travel, {}, after});
-        }
+        if (!(mass > 0) || std::abs(along) < 0.9) continue;
+        double least = std::min(part.slide->min_mm, 0.0), most = std::max(part.slide->max_mm, 0.0);
+        if (derived.survey && !derived.surveyStale)
+            for (const auto &slide : derived.survey->slides)
+                if (slide.part == part.id) {
+                    least = std::max(least, slide.free_min_mm);
+                    most = std::min(most, slide.free_max_mm);
+                }
+        const double offset = (*balance.offset_mm)[axis], share = mass / balance.mass.mass_g;
+        const double travel = std::clamp(-offset / share / along, least, most);
+        if (std::abs(travel) >= 0.1)
+            fixes.push_back({part.id, part.slide->direction * travel, {}, offset + travel * along * share});
     }
     std::sort(fixes.begin(), fixes.end(),
               [](const Fix &a, const Fix &b) { return std::abs(*a.leaves_mm) < std::abs(*b.leaves_mm); });
     return fixes;
+}
+
+Limit limitOf(const Practice &practice) {
+    return practice.follows("balance", "by-size") ? Limit::cgShare : Limit::cgOffset;
 }
 
 } // namespace
@@ -60,10 +65,10 @@ void judgeCgOffset(const Build &build, const Practice &practice, const Derived &
             finding.loadCase = balance.loadCase.id;
             finding.variant = kAxis[axis];
             finding.measured = offset;
-            finding.limit = practice[Limit::cgOffset];
-            finding.practiceLimit = Limit::cgOffset;
+            finding.limit = derived.cgTolerance_mm;
+            finding.practiceLimit = limitOf(practice);
             finding.unit = "mm";
-            finding.margin = practice[Limit::cgOffset] - std::abs(offset);
+            finding.margin = derived.cgTolerance_mm - std::abs(offset);
             finding.severity = finding.margin < 0 ? Severity::watch : Severity::pass;
             finding.from_mm = derived.thrustCentre_mm;
             finding.to_mm = *balance.mass.cg_mm;
@@ -72,6 +77,27 @@ void judgeCgOffset(const Build &build, const Practice &practice, const Derived &
                               {"thrust centre", derived.thrustCentre_mm[axis], "mm"},
                               {"doubt (2 sigma)", 2 * std::sqrt(balance.cgCovariance_mm2(axis, axis)), "mm"}};
             if (finding.severity == Severity::watch) finding.fixes = slidesToCentre(build, derived, balance, axis);
+            out.push_back(std::move(finding));
+        }
+        // Within each axis and yet outside the ring: the corner of the square.
+        const Vec2 plan = balance.offset_mm->head<2>();
+        if (plan.norm() > derived.cgTolerance_mm && plan.cwiseAbs().maxCoeff() <= derived.cgTolerance_mm) {
+            Finding finding;
+            finding.rule = RuleId::balOffset;
+            finding.severity = Severity::watch;
+            finding.loadCase = balance.loadCase.id;
+            finding.variant = "plan";
+            finding.measured = plan.norm();
+            finding.limit = derived.cgTolerance_mm;
+            finding.practiceLimit = limitOf(practice);
+            finding.unit = "mm";
+            finding.margin = derived.cgTolerance_mm - plan.norm();
+            finding.from_mm = derived.thrustCentre_mm;
+            finding.to_mm = *balance.mass.cg_mm;
+            finding.inputs = {{"forward", plan.x(), "mm"}, {"to the left", plan.y(), "mm"}};
+            const int axis = std::abs(plan.x()) >= std::abs(plan.y()) ? 0 : 1;
+            finding.fixes = slidesToCentre(build, derived, balance, axis);
+            for (auto &fix : finding.fixes) fix.leaves_mm = std::hypot(*fix.leaves_mm, plan[1 - axis]);
             out.push_back(std::move(finding));
         }
     }
@@ -87,7 +113,8 @@ FindingText wordCgOffset(const Build &build, const Finding &f) {
     const char *side = foreAft ? (*f.measured > 0 ? "forward" : "aft") : (*f.measured > 0 ? "left" : "right");
     const std::string offset = oneDecimal(std::abs(*f.measured)), limit = oneDecimal(*f.limit);
     FindingText text;
-    text.headline = {"Centre of gravity is {0} mm too far {1}", {offset, side}};
+    text.headline = f.variant == "plan" ? Sentence{"Centre of gravity is {0} mm from the thrust centre", {offset}}
+                                        : Sentence{"Centre of gravity is {0} mm too far {1}", {offset, side}};
     if (f.fixes.empty())
         text.detail = {"{0}: {1} mm allowed.", {loadCase, limit}};
     else
@@ -95,6 +122,41 @@ FindingText wordCgOffset(const Build &build, const Finding &f) {
                        {loadCase, limit, displayName(build, f.fixes.front().part),
                         shiftInWords(f.fixes.front().shift_mm), oneDecimal(std::abs(*f.fixes.front().leaves_mm))}};
     return text;
+}
+
+void judgeBalanceSure(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    (void)build;
+    for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+        const CaseBalance &balance = derived.balance[i];
+        if (!balance.offset_mm || !balance.insideChance || balance.loadCase.folded ||
+            balance.offset_mm->head<2>().norm() > derived.cgTolerance_mm)
+            continue; // what is outside by its own numbers is said already
+        Finding finding;
+        finding.rule = RuleId::balSure;
+        finding.loadCase = balance.loadCase.id;
+        finding.measured = 100 * *balance.insideChance;
+        finding.limit = practice[Limit::balanceSure];
+        finding.practiceLimit = Limit::balanceSure;
+        finding.unit = "%";
+        finding.margin = *finding.measured - *finding.limit;
+        finding.severity = finding.margin < 0 ? Severity::note : Severity::pass;
+        const WeighAdvice advice = weighAdvice(derived, i);
+        if (!advice.next.empty()) finding.subjects = {advice.next.front().id};
+        finding.inputs = {{"off the thrust centre", balance.offset_mm->head<2>().norm(), "mm"},
+                          {"ring", derived.cgTolerance_mm, "mm"},
+                          {"doubt fore-aft (1 sigma)", std::sqrt(balance.cgCovariance_mm2(0, 0)), "mm"},
+                          {"doubt left-right (1 sigma)", std::sqrt(balance.cgCovariance_mm2(1, 1)), "mm"}};
+        out.push_back(std::move(finding));
+    }
+}
+
+FindingText wordBalanceSure(const Build &build, const Finding &f) {
+    const std::vector<std::string> words{displayName(build, f.loadCase), wholeNumber(*f.measured),
+                                         wholeNumber(*f.limit),
+                                         f.subjects.empty() ? "" : displayName(build, f.subjects.front())};
+    return {{"Balance is within its ring with {1} % only", words},
+            f.subjects.empty() ? Sentence{"{0}: {2} % wanted; say more surely where things sit.", words}
+                               : Sentence{"{0}: {2} % wanted; weigh {3} next.", words}};
 }
 
 } // namespace waxis

@@ -1,4 +1,5 @@
 // FIT-11: strap, way to slide, lead to the plug, ground clearance, standing firm.
+#include "core/balance/free_travel.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/rules/families.h"
@@ -137,16 +138,9 @@ void judgeStrap(const Build &build, const Derived &derived, std::size_t pack, st
     int around = 0;
     std::string miss;
     Vec3 at = framePose(build, part).position_mm;
-    for (std::size_t i = 0; i < build.parts.size(); ++i) {
-        const PartType *type = typeOf(build, build.parts[i]);
-        if (!type || type->kind != PartKind::strap || !(derived.owners[i].cases & derived.owners[pack].cases)) continue;
-        const auto &own = part.fastening.onto, &others = build.parts[i].fastening.onto;
-        if (std::find(own.begin(), own.end(), build.parts[i].id) == own.end() &&
-            std::find(others.begin(), others.end(), part.id) == others.end())
-            continue;
+    for (const std::size_t i : strapsRound(build, derived, pack)) {
         const Vec3 p = framePose(build, build.parts[i]).position_mm;
-        constexpr double kHold_mm = 5; // a strap nearer the pack's end slips off
-        const bool holds = p.x() > box.min_mm.x() + kHold_mm && p.x() < box.max_mm.x() - kHold_mm;
+        const bool holds = p.x() > box.min_mm.x() + kStrapHold_mm && p.x() < box.max_mm.x() - kStrapHold_mm;
         if (holds)
             ++around;
         else {

@@ -9,6 +9,8 @@ namespace waxis {
 std::vector<Rule> wireRules();
 /// Rules of the Radio stage, in the order of RuleId.
 std::vector<Rule> radioRules();
+/// Rules of the Balance stage, in the order of RuleId.
+std::vector<Rule> balanceRules();
 
 void judgeMassUnknown(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordMassUnknown(const Build &, const Finding &);
@@ -185,5 +187,17 @@ FindingText wordIron(const Build &, const Finding &);
 
 void judgeCgOffset(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordCgOffset(const Build &, const Finding &);
+void judgeWeight(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordWeight(const Build &, const Finding &);
+void judgeMotorLoad(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMotorLoad(const Build &, const Finding &);
+void judgeThrustLeft(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordThrustLeft(const Build &, const Finding &);
+void judgeBalanceSure(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordBalanceSure(const Build &, const Finding &);
+void judgeMeasured(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordMeasured(const Build &, const Finding &);
+void judgeYawTorque(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordYawTorque(const Build &, const Finding &);
 
 } // namespace waxis

@@ -1,11 +1,11 @@
 #include "core/rules/finding.h"
 
+#include "core/balance/edits.h"
 #include "core/build/radio_edits.h"
-
-#include <fmt/format.h>
-
 #include "core/rules/rule.h"
 #include "core/sight/camera_view.h"
+
+#include <fmt/format.h>
 
 namespace waxis {
 
@@ -34,6 +34,12 @@ EditResult applyFix(const Build &build, const Fix &fix) {
         return set ? setPower(*set, fix.radio->part, fix.radio->band, fix.radio->power_dBm) : set;
     }
     if (fix.tilt_deg) return tiltCamera(build, fix.part, *fix.tilt_deg);
+    if (const Part *part = findPart(build, fix.part); part && part->slide && !part->pinned) {
+        const double travel = fix.shift_mm.dot(part->slide->direction);
+        if ((fix.shift_mm - travel * part->slide->direction).norm() < 1e-6 && travel >= part->slide->min_mm &&
+            travel <= part->slide->max_mm)
+            return slidePart(build, fix.part, travel);
+    }
     return shiftPart(build, fix.part, fix.shift_mm);
 }
 

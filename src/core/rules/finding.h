@@ -103,9 +103,15 @@ enum class RuleId {
     navThrottle,
     navMagnet,
     navIron,
-    balOffset
+    balOffset,
+    balWeight,
+    balLoad,
+    balThrust,
+    balSure,
+    balMeasured,
+    balYaw
 };
-inline constexpr int kRuleCount = 83;
+inline constexpr int kRuleCount = 89;
 
 /// A number that went into the verdict.
 struct FindingInput {

@@ -109,11 +109,16 @@ enum class Limit {
     headingStop,
     earthField,
     ferrousGap,
+    cgShare,
+    motorUneven,
+    leastThrust,
+    balanceSure,
+    yawTorque,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 99;
+inline constexpr std::size_t kLimitCount = 104;
 
 struct LimitDefinition {
     Limit limit;

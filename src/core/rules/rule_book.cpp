@@ -292,16 +292,7 @@ std::span<const Rule> ruleBook() {
         };
         for (auto &rule : wireRules()) rules.push_back(std::move(rule));
         for (auto &rule : radioRules()) rules.push_back(std::move(rule));
-        rules.push_back(
-            {RuleId::balOffset,
-             "BAL-1",
-             "Centre of gravity off the thrust centre",
-             "Off centre, some motors work harder all the time: less headroom, less flight time, worse turns.",
-             kTrade,
-             Stage::balance,
-             {Limit::cgOffset},
-             judgeCgOffset,
-             wordCgOffset});
+        for (auto &rule : balanceRules()) rules.push_back(std::move(rule));
         return rules;
     }();
     return book;

@@ -13,6 +13,7 @@ SumValue list(std::span<const double> values);
 SumValue matrix(const Mat3 &m);
 
 std::vector<Sum> balanceSums();
+std::vector<Sum> mendingSums();
 std::vector<Sum> attitudeSums();
 std::vector<Sum> fastenerSums();
 std::vector<Sum> screwSums();

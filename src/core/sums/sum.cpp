@@ -95,8 +95,8 @@ std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
         for (const auto &topic :
-             {sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(), sums::wireSums(),
-              sums::powerSums(), sums::antennaSums(), sums::linkSums(), sums::magneticSums()})
+             {sums::mendingSums(), sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(),
+              sums::wireSums(), sums::powerSums(), sums::antennaSums(), sums::linkSums(), sums::magneticSums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();

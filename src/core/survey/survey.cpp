@@ -1,6 +1,7 @@
 #include "core/survey/survey.h"
 
 #include "core/access/service.h"
+#include "core/balance/free_travel.h"
 #include "core/folding/folding.h"
 
 #include <algorithm>
@@ -166,45 +167,11 @@ bool takesPlug(const Port &port) {
            (port.kind == PortKind::plug || port.kind == PortKind::socket || port.kind == PortKind::coax);
 }
 
-/// How far a part gets along its line before a firm body stops it: steps of 1 mm.
 SlideSurvey lookAtSlide(const Build &build, const Analysis &analysis, std::size_t i) {
-    const Derived &derived = analysis.derived;
     const Part &part = build.parts[i];
-    const auto &bodies = derived.world->bodies();
-    SlideSurvey survey;
-    survey.part = part.id;
-    const int loadCase = firstCaseOf(derived, int(i)).value_or(0);
-    auto meets = [&](double shift) {
-        for (std::size_t a = 0; a < bodies.size(); ++a) {
-            if (derived.traits[a].owner != int(i) || derived.traits[a].soft) continue;
-            Body moved = bodies[a];
-            moved.X_FrameBody.position_mm += shift * part.slide->direction;
-            const Aabb bounds = boundsOf(moved.shape, moved.X_FrameBody);
-            for (std::size_t b = 0; b < bodies.size(); ++b) {
-                const int other = derived.traits[b].owner;
-                const BodyOwner &owner = derived.owners[std::size_t(other)];
-                const auto &related = derived.owners[i].related;
-                if (other == int(i) || derived.traits[b].soft || owner.flexible || owner.holds ||
-                    owner.kind == OwnerKind::disc || !(owner.cases >> loadCase & 1) ||
-                    std::find(related.begin(), related.end(), other) != related.end() ||
-                    boxGap(bounds, boundsOf(bodies[b].shape, bodies[b].X_FrameBody)) > 0)
-                    continue;
-                if (measureGap(moved, bodies[b]).distance_mm <= 0) return owner.id;
-            }
-        }
-        return std::string();
-    };
-    auto run = [&](double limit, double sign, double &reached, std::string &stop) {
-        for (double shift = 1; shift <= std::abs(limit) + 1e-9; shift += 1) {
-            stop = meets(sign * shift);
-            if (!stop.empty()) return;
-            reached = sign * shift;
-        }
-        reached = limit;
-    };
-    run(std::min(part.slide->min_mm, 0.0), -1, survey.free_min_mm, survey.stopAft);
-    run(std::max(part.slide->max_mm, 0.0), 1, survey.free_max_mm, survey.stopFore);
-    return survey;
+    const FreeTravel free =
+        freeTravel(build, analysis.derived, i, part.slide->direction, part.slide->min_mm, part.slide->max_mm);
+    return {part.id, free.least.travel_mm, free.most.travel_mm, free.least.by, free.most.by};
 }
 
 } // namespace

@@ -60,7 +60,8 @@ struct FoldContact {
 struct SlideSurvey {
     std::string part;
     double free_min_mm = 0, free_max_mm = 0; ///< how far it gets before it meets something, from where it is
-    std::string stopAft, stopFore;           ///< what it meets; empty: the end of its range
+    std::string stopAft, stopFore;           ///< what it meets, or the strap that it would slip out of; empty: the
+                                             ///< end of its range
 };
 
 struct Survey {

@@ -120,6 +120,17 @@ void checkRadio(const Build &build, const std::vector<std::string> &parts) {
         mustBeOneOf(build.trials[i].part, parts, fmt::format("/trials/{}/part", i), "the id of a part");
 }
 
+void checkWeights(const Build &build) {
+    const auto cases = idsOf(effectiveLoadCases(build));
+    const auto check = [&](const auto &list, const char *key) {
+        for (std::size_t i = 0; i < list.size(); ++i)
+            if (!list[i].loadCase.empty())
+                mustBeOneOf(list[i].loadCase, cases, fmt::format("/{}/{}/loadCase", key, i), "the id of a load case");
+    };
+    check(build.weighings, "weighings");
+    check(build.weightLimits, "weightLimits");
+}
+
 } // namespace
 
 void checkReferences(const Build &build) {
@@ -139,6 +150,8 @@ void checkReferences(const Build &build) {
     all.take(build.trials, "/trials");
     all.take(build.allowances, "/allowances");
     all.take(build.loadCases, "/loadCases");
+    all.take(build.weighings, "/weighings");
+    all.take(build.weightLimits, "/weightLimits");
 
     const auto plates = idsOf(frame.plates), parts = idsOf(build.parts);
     auto seats = idsOf(frame.sites);
@@ -165,6 +178,7 @@ void checkReferences(const Build &build) {
     checkStacks(build, parts);
     checkWires(build, parts, all);
     checkRadio(build, parts);
+    checkWeights(build);
     std::set<std::string> items;
     for (std::size_t i = 0; i < build.kit.size(); ++i)
         if (!items.insert(build.kit[i].item).second)

@@ -1,169 +1,10 @@
 #include "io/json/write_model.h"
 
-#include "io/names.h"
+#include "io/json/writing.h"
 
 namespace waxis::io {
 
-// Pieces that no other file needs; static rather than unnamed, so that they overload with the public ones.
-static OrderedJson toJson(const Solid &);
-static OrderedJson toJson(const Pin &);
-static OrderedJson toJson(const Port &);
-static OrderedJson toJson(const MotorMount &);
-static OrderedJson toJson(const Arm &);
-static OrderedJson toJson(const RoundHole &);
-static OrderedJson toJson(const Plate &);
-static OrderedJson toJson(const Standoff &);
-static OrderedJson toJson(const Site &);
-static OrderedJson toJson(const PassThrough &);
-static OrderedJson toJson(const Material &);
-static OrderedJson toJson(const Allowance &);
-static OrderedJson toJson(const LoadCase &);
-static OrderedJson toJson(const Acceptance &);
-static OrderedJson toJson(const KitEntry &);
-static OrderedJson toJson(const PowerOutput &);
-static OrderedJson toJson(const Electrical &);
-static OrderedJson toJson(const RadioBand &);
-static OrderedJson toJson(const Antenna &);
-static OrderedJson toJson(const Camera &);
-static OrderedJson toJson(const SuppliedLead &);
-static OrderedJson toJson(const FastenerData &);
-static OrderedJson toJson(const StackLayer &);
-static OrderedJson toJson(const Stack &);
-static OrderedJson toJson(const Wire &);
-static OrderedJson toJson(const WireCore &);
-static OrderedJson toJson(const RouteStop &);
-static OrderedJson toJson(const TiePoint &);
-static OrderedJson toJson(const RadioChannel &);
-static OrderedJson toJson(const PatternPoint &);
-static OrderedJson toJson(const Clock &);
-static OrderedJson toJson(const RadioSetting &);
-static OrderedJson toJson(const GroundStation &);
-static OrderedJson toJson(const TrialPlace &);
-
-namespace {
-
-/// No "-0.0" in files.
-double tidy(double value) { return value == 0 ? 0.0 : value; }
-
-OrderedJson rotationJson(const Quat &q) { return {tidy(q.w()), tidy(q.x()), tidy(q.y()), tidy(q.z())}; }
-
-OrderedJson ringJson(const Ring &ring) {
-    auto list = OrderedJson::array();
-    for (const auto &p : ring) list.push_back(toJson(p));
-    return list;
-}
-
-template <class List>
-OrderedJson listJson(const List &list) {
-    auto result = OrderedJson::array();
-    for (const auto &item : list) result.push_back(toJson(item));
-    return result;
-}
-
-void putPose(OrderedJson &out, const Pose &pose) {
-    out["position_mm"] = toJson(pose.position_mm);
-    if (!(pose.rotation.coeffs() == Quat::Identity().coeffs())) out["rotation"] = rotationJson(pose.rotation);
-}
-
-void putMeasured(OrderedJson &out, const char *key, const Measured &measured) {
-    if (!(measured == Measured{})) out[key] = toJson(measured);
-}
-
-void putText(OrderedJson &out, const char *key, const std::string &text) {
-    if (!text.empty()) out[key] = text;
-}
-
-void putFlag(OrderedJson &out, const char *key, bool flag) {
-    if (flag) out[key] = true;
-}
-
-template <class Number>
-void putMaybe(OrderedJson &out, const char *key, const std::optional<Number> &value) {
-    if (value) out[key] = *value;
-}
-
-void putSpin(OrderedJson &out, const char *key, const std::optional<Spin> &spin) {
-    if (spin) out[key] = nameOf(*spin);
-}
-
-template <class List>
-void putList(OrderedJson &out, const char *key, const List &list) {
-    if (!list.empty()) out[key] = listJson(list);
-}
-
-template <class Map>
-OrderedJson mapJson(const Map &map) {
-    auto out = OrderedJson::object();
-    for (const auto &[key, value] : map) out[key] = value;
-    return out;
-}
-
-} // namespace
-
-static OrderedJson toJson(const Solid &solid) {
-    OrderedJson out;
-    if (const auto *box = std::get_if<Box>(&solid.shape)) {
-        out["shape"] = "box";
-        out["size_mm"] = toJson(box->fullSize_mm);
-    } else if (const auto *cylinder = std::get_if<Cylinder>(&solid.shape)) {
-        out["shape"] = "cylinder";
-        out["diameter_mm"] = cylinder->diameter_mm;
-        out["length_mm"] = cylinder->length_mm;
-    } else if (const auto *sphere = std::get_if<Sphere>(&solid.shape)) {
-        out["shape"] = "sphere";
-        out["diameter_mm"] = sphere->diameter_mm;
-    } else if (const auto *mesh = std::get_if<Mesh>(&solid.shape)) {
-        out["shape"] = "mesh";
-        auto points = OrderedJson::array();
-        for (const auto &p : mesh->points_mm) points.push_back(toJson(p));
-        out["points_mm"] = points;
-        out["triangles"] = mesh->triangles;
-        if (mesh->exact) {
-            out["volume_mm3"] = mesh->exact->volume_mm3;
-            out["centroid_mm"] = toJson(mesh->exact->centroid_mm);
-            auto rows = OrderedJson::array();
-            for (int i = 0; i < 3; ++i) rows.push_back(toJson(Vec3(mesh->exact->inertia_mm5.row(i).transpose())));
-            out["inertia_mm5"] = rows;
-        }
-    } else {
-        const auto &prism = std::get<Prism>(solid.shape);
-        out["shape"] = "prism";
-        out["outline_mm"] = ringJson(prism.polygon.outline);
-        if (!prism.polygon.holes.empty()) {
-            auto holes = OrderedJson::array();
-            for (const auto &hole : prism.polygon.holes) holes.push_back(ringJson(hole));
-            out["holes_mm"] = holes;
-        }
-        out["thickness_mm"] = prism.thickness_mm;
-    }
-    putPose(out, solid.X_PartSolid);
-    if (solid.role != SolidRole::body) out["role"] = nameOf(solid.role);
-    putText(out, "material", solid.material);
-    putFlag(out, "bare", solid.bare);
-    return out;
-}
-
-static OrderedJson toJson(const Pin &pin) {
-    OrderedJson out{{"signal", pin.signal}};
-    putMaybe(out, "level_V", pin.level_V);
-    putFlag(out, "inverted", pin.inverted);
-    return out;
-}
-
-static OrderedJson toJson(const Port &port) {
-    OrderedJson out;
-    out["id"] = port.id;
-    out["kind"] = nameOf(port.kind);
-    out["position_mm"] = toJson(port.position_mm);
-    out["direction"] = toJson(port.direction);
-    if (!port.fullSize_mm.isZero()) out["room_mm"] = toJson(port.fullSize_mm);
-    putList(out, "pins", port.pins);
-    putFlag(out, "mustStayReachable", port.mustStayReachable);
-    putText(out, "connector", port.connector);
-    return out;
-}
-
-static OrderedJson toJson(const MotorMount &mount) {
+OrderedJson toJson(const MotorMount &mount) {
     OrderedJson out;
     out["id"] = mount.id;
     out["position_mm"] = toJson(mount.position_mm);
@@ -178,7 +19,7 @@ static OrderedJson toJson(const MotorMount &mount) {
     return out;
 }
 
-static OrderedJson toJson(const Arm &arm) {
+OrderedJson toJson(const Arm &arm) {
     OrderedJson out;
     out["id"] = arm.id;
     out["root_mm"] = toJson(arm.root_mm);
@@ -193,11 +34,11 @@ static OrderedJson toJson(const Arm &arm) {
     return out;
 }
 
-static OrderedJson toJson(const RoundHole &hole) {
+OrderedJson toJson(const RoundHole &hole) {
     return {{"centre_mm", toJson(hole.centre_mm)}, {"diameter_mm", hole.diameter_mm}};
 }
 
-static OrderedJson toJson(const Plate &plate) {
+OrderedJson toJson(const Plate &plate) {
     OrderedJson out;
     out["id"] = plate.id;
     putText(out, "name", plate.name);
@@ -216,7 +57,7 @@ static OrderedJson toJson(const Plate &plate) {
     return out;
 }
 
-static OrderedJson toJson(const Standoff &standoff) {
+OrderedJson toJson(const Standoff &standoff) {
     OrderedJson out;
     out["id"] = standoff.id;
     if (standoff.role != StandoffRole::standoff) out["role"] = nameOf(standoff.role);
@@ -230,7 +71,7 @@ static OrderedJson toJson(const Standoff &standoff) {
     return out;
 }
 
-static OrderedJson toJson(const Site &site) {
+OrderedJson toJson(const Site &site) {
     OrderedJson out;
     out["id"] = site.id;
     putText(out, "name", site.name);
@@ -242,26 +83,26 @@ static OrderedJson toJson(const Site &site) {
     return out;
 }
 
-static OrderedJson toJson(const PassThrough &pass) {
+OrderedJson toJson(const PassThrough &pass) {
     return {
         {"id", pass.id}, {"plate", pass.plate}, {"outline_mm", ringJson(pass.outline_mm)}, {"edge", nameOf(pass.edge)}};
 }
 
-static OrderedJson toJson(const Material &material) {
+OrderedJson toJson(const Material &material) {
     OrderedJson out{{"name", material.name}, {"density_g_cm3", material.density_g_cm3}};
     putFlag(out, "conducts", material.conducts);
     putFlag(out, "printed", material.printed);
     return out;
 }
 
-static OrderedJson toJson(const Allowance &allowance) {
+OrderedJson toJson(const Allowance &allowance) {
     return {{"id", allowance.id},
             {"name", allowance.name},
             {"mass_g", toJson(allowance.mass_g)},
             {"position_mm", toJson(allowance.position_mm)}};
 }
 
-static OrderedJson toJson(const LoadCase &loadCase) {
+OrderedJson toJson(const LoadCase &loadCase) {
     OrderedJson out{{"id", loadCase.id}, {"name", loadCase.name}};
     if (!loadCase.aboard.empty()) out["aboard"] = loadCase.aboard;
     putText(out, "battery", loadCase.battery);
@@ -269,110 +110,18 @@ static OrderedJson toJson(const LoadCase &loadCase) {
     return out;
 }
 
-static OrderedJson toJson(const Acceptance &acceptance) {
+OrderedJson toJson(const Acceptance &acceptance) {
     return {{"finding", acceptance.finding}, {"reason", acceptance.reason}};
 }
 
-OrderedJson toJson(const Vec2 &v) { return {tidy(v.x()), tidy(v.y())}; }
-OrderedJson toJson(const Vec3 &v) { return {tidy(v.x()), tidy(v.y()), tidy(v.z())}; }
-
-OrderedJson toJson(const Measured &measured) {
-    auto out = OrderedJson::object();
-    if (measured.value) out["value"] = tidy(*measured.value);
-    if (measured.tolerance) out["tolerance"] = tidy(*measured.tolerance);
-    out["source"] = nameOf(measured.source);
-    return out;
-}
-
-OrderedJson toJson(const HolePattern &pattern) {
-    OrderedJson out;
-    out["shape"] = nameOf(pattern.shape);
-    out["size_mm"] = pattern.size_mm;
-    if (pattern.width_mm != 0) out["width_mm"] = pattern.width_mm;
-    out["holeDiameter_mm"] = pattern.holeDiameter_mm;
-    if (pattern.holes != 4) out["holes"] = pattern.holes;
-    return out;
-}
-
-static OrderedJson toJson(const PowerOutput &output) {
-    OrderedJson out{{"id", output.id}, {"voltage_V", output.voltage_V}, {"limit_A", output.limit_A}};
-    putMaybe(out, "efficiency", output.efficiency);
-    return out;
-}
-
-static OrderedJson toJson(const Electrical &e) {
-    auto out = OrderedJson::object();
-    putMaybe(out, "supplyMin_V", e.supplyMin_V);
-    putMaybe(out, "supplyMax_V", e.supplyMax_V);
-    putMeasured(out, "typical_A", e.typical_A);
-    putMeasured(out, "peak_A", e.peak_A);
-    putList(out, "outputs", e.outputs);
-    putMaybe(out, "continuous_A", e.continuous_A);
-    putMaybe(out, "cells", e.cells);
-    putMaybe(out, "capacity_mAh", e.capacity_mAh);
-    putMaybe(out, "cellFull_V", e.cellFull_V);
-    putMaybe(out, "capacitance_uF", e.capacitance_uF);
-    putMaybe(out, "rated_V", e.rated_V);
-    return out;
-}
-
-static OrderedJson toJson(const RadioBand &band) {
-    OrderedJson out{{"low_MHz", band.low_MHz}, {"high_MHz", band.high_MHz}};
-    putMaybe(out, "power_dBm", band.power_dBm);
-    putFlag(out, "listens", band.listens);
-    putMaybe(out, "bandwidth_MHz", band.bandwidth_MHz);
-    putMaybe(out, "noiseFigure_dB", band.noiseFigure_dB);
-    putMaybe(out, "selectivity_dB", band.selectivity_dB);
-    putMaybe(out, "harmonicSuppression_dB", band.harmonicSuppression_dB);
-    putMaybe(out, "blocking_dBm", band.blocking_dBm);
-    putMaybe(out, "needed_dB", band.needed_dB);
-    putList(out, "channels", band.channels);
-    putText(out, "port", band.port);
-    return out;
-}
-
-static OrderedJson toJson(const Antenna &antenna) {
-    OrderedJson out{{"kind", nameOf(antenna.kind)},
-                    {"low_MHz", antenna.low_MHz},
-                    {"high_MHz", antenna.high_MHz},
-                    {"gain_dBi", antenna.gain_dBi},
-                    {"polarisation", nameOf(antenna.polarisation)}};
-    out["phaseCentre_mm"] = toJson(antenna.phaseCentre_mm);
-    out["axis"] = toJson(antenna.axis);
-    if (antenna.pigtail_mm != 0) out["pigtail_mm"] = antenna.pigtail_mm;
-    putText(out, "connector", antenna.connector);
-    putText(out, "coax", antenna.coax);
-    putMaybe(out, "axialRatio_dB", antenna.axialRatio_dB);
-    putList(out, "pattern", antenna.pattern);
-    return out;
-}
-
-static OrderedJson toJson(const RadioChannel &channel) {
-    OrderedJson out = OrderedJson::object();
-    putText(out, "name", channel.name);
-    out["centre_MHz"] = channel.centre_MHz;
-    return out;
-}
-
-static OrderedJson toJson(const PatternPoint &point) {
-    return {{"angle_deg", point.angle_deg}, {"gain_dBi", point.gain_dBi}};
-}
-
-static OrderedJson toJson(const Clock &clock) {
-    OrderedJson out = OrderedJson::object();
-    putText(out, "name", clock.name);
-    out["frequency_MHz"] = clock.frequency_MHz;
-    return out;
-}
-
-static OrderedJson toJson(const RadioSetting &setting) {
+OrderedJson toJson(const RadioSetting &setting) {
     OrderedJson out{{"part", setting.part}, {"band", setting.band}};
     putMaybe(out, "centre_MHz", setting.centre_MHz);
     putMaybe(out, "power_dBm", setting.power_dBm);
     return out;
 }
 
-static OrderedJson toJson(const GroundStation &ground) {
+OrderedJson toJson(const GroundStation &ground) {
     OrderedJson out{{"id", ground.id}};
     putText(out, "name", ground.name);
     out["part"] = ground.part;
@@ -388,7 +137,7 @@ static OrderedJson toJson(const GroundStation &ground) {
     return out;
 }
 
-static OrderedJson toJson(const TrialPlace &trial) {
+OrderedJson toJson(const TrialPlace &trial) {
     OrderedJson out{{"id", trial.id}};
     putText(out, "name", trial.name);
     out["part"] = trial.part;
@@ -396,23 +145,7 @@ static OrderedJson toJson(const TrialPlace &trial) {
     return out;
 }
 
-static OrderedJson toJson(const Camera &camera) {
-    OrderedJson out{{"lens_mm", toJson(camera.lens_mm)}, {"axis", toJson(camera.axis)}};
-    out["horizontalView_deg"] = camera.horizontalView_deg;
-    out["verticalView_deg"] = camera.verticalView_deg;
-    out["tiltMin_deg"] = camera.tiltMin_deg;
-    out["tiltMax_deg"] = camera.tiltMax_deg;
-    return out;
-}
-
-static OrderedJson toJson(const SuppliedLead &lead) {
-    OrderedJson out{{"port", lead.port}, {"length_mm", lead.length_mm}};
-    if (lead.gauge_AWG != 0) out["gauge_AWG"] = lead.gauge_AWG;
-    putText(out, "plug", lead.plug);
-    return out;
-}
-
-static OrderedJson toJson(const KitEntry &entry) {
+OrderedJson toJson(const KitEntry &entry) {
     OrderedJson out{{"item", entry.item}};
     putMaybe(out, "inHand", entry.inHand);
     putMeasured(out, "mass_g", entry.mass_g);
@@ -424,17 +157,7 @@ static OrderedJson toJson(const KitEntry &entry) {
     return out;
 }
 
-static OrderedJson toJson(const FastenerData &fastener) {
-    OrderedJson out{{"form", nameOf(fastener.form)}, {"thread", fastener.thread}};
-    out["length_mm"] = fastener.length_mm;
-    if (fastener.head != HeadStyle::cap) out["head"] = nameOf(fastener.head);
-    if (fastener.stud_mm != 0) out["stud_mm"] = fastener.stud_mm;
-    if (fastener.bore_mm != 0) out["bore_mm"] = fastener.bore_mm;
-    if (fastener.pieces != 1) out["pieces"] = fastener.pieces;
-    return out;
-}
-
-static OrderedJson toJson(const StackLayer &layer) {
+OrderedJson toJson(const StackLayer &layer) {
     OrderedJson out{{"role", nameOf(layer.role)}};
     if (!layer.parts.empty()) out["parts"] = layer.parts;
     putMeasured(out, "height_mm", layer.height_mm);
@@ -443,7 +166,7 @@ static OrderedJson toJson(const StackLayer &layer) {
     return out;
 }
 
-static OrderedJson toJson(const Stack &stack) {
+OrderedJson toJson(const Stack &stack) {
     OrderedJson out{{"id", stack.id}};
     putText(out, "name", stack.name);
     out["on"] = stack.on;
@@ -457,19 +180,19 @@ static OrderedJson toJson(const Stack &stack) {
     return out;
 }
 
-static OrderedJson toJson(const WireCore &core) {
+OrderedJson toJson(const WireCore &core) {
     OrderedJson out{{"from", core.fromPin}, {"to", core.toPin}};
     putMaybe(out, "gauge_AWG", core.gauge_AWG);
     putText(out, "colour", core.colour);
     return out;
 }
 
-static OrderedJson toJson(const RouteStop &stop) {
+OrderedJson toJson(const RouteStop &stop) {
     if (!stop.at.empty()) return {{"at", stop.at}};
     return {{"point_mm", toJson(stop.point_mm)}};
 }
 
-static OrderedJson toJson(const Wire &wire) {
+OrderedJson toJson(const Wire &wire) {
     const auto end = [](const WireEnd &e) { return OrderedJson{{"part", e.part}, {"port", e.port}}; };
     OrderedJson out{{"id", wire.id}};
     putText(out, "name", wire.name);
@@ -488,45 +211,7 @@ static OrderedJson toJson(const Wire &wire) {
     return out;
 }
 
-static OrderedJson toJson(const TiePoint &tie) { return {{"id", tie.id}, {"position_mm", toJson(tie.position_mm)}}; }
-
-OrderedJson toJson(const PartType &type) {
-    OrderedJson out;
-    out["id"] = type.id;
-    out["name"] = type.name;
-    putText(out, "maker", type.maker);
-    out["kind"] = nameOf(type.kind);
-    putText(out, "note", type.note);
-    putMeasured(out, "mass_g", type.mass_g);
-    if (type.centreOfMass_mm) out["centreOfMass_mm"] = toJson(*type.centreOfMass_mm);
-    if (type.mounting) out["mounting"] = toJson(*type.mounting);
-    if (type.arrow) out["arrow"] = toJson(*type.arrow);
-    putFlag(out, "hot", type.hot);
-    putFlag(out, "flexible", type.flexible);
-    putMeasured(out, "maxThrust_gf", type.maxThrust_gf);
-    putSpin(out, "turns", type.turns);
-    putMeasured(out, "threadDepth_mm", type.threadDepth_mm);
-    if (type.fastener) out["fastener"] = toJson(*type.fastener);
-    if (type.carries) out["carries"] = toJson(*type.carries);
-    if (type.electrical) out["electrical"] = toJson(*type.electrical);
-    putList(out, "radio", type.radio);
-    putList(out, "clocks", type.clocks);
-    if (type.antenna) out["antenna"] = toJson(*type.antenna);
-    if (type.camera) out["camera"] = toJson(*type.camera);
-    if (type.magnetics) {
-        OrderedJson magnetics = OrderedJson::object();
-        if (!type.magnetics->dipole_mAm2.isZero(0)) magnetics["dipole_mAm2"] = toJson(type.magnetics->dipole_mAm2);
-        putFlag(magnetics, "ferrous", type.magnetics->ferrous);
-        if (type.magnetics->compass_mm) magnetics["compass_mm"] = toJson(*type.magnetics->compass_mm);
-        out["magnetics"] = magnetics;
-    }
-    putList(out, "leads", type.leads);
-    putFlag(out, "mustSeeSky", type.mustSeeSky);
-    putFlag(out, "fragile", type.fragile);
-    out["solids"] = listJson(type.solids);
-    putList(out, "ports", type.ports);
-    return out;
-}
+OrderedJson toJson(const TiePoint &tie) { return {{"id", tie.id}, {"position_mm", toJson(tie.position_mm)}}; }
 
 OrderedJson toJson(const Frame &frame) {
     auto out = OrderedJson::object();
@@ -571,6 +256,29 @@ OrderedJson toJson(const Part &part) {
     return out;
 }
 
+OrderedJson toJson(const BalanceLine &line) {
+    return {{"through_mm", toJson(line.through_mm)}, {"direction_deg", line.direction_deg}};
+}
+
+OrderedJson toJson(const Weighing &weighing) {
+    OrderedJson out{{"id", weighing.id}, {"name", weighing.name}};
+    putText(out, "loadCase", weighing.loadCase);
+    out["method"] = nameOf(weighing.method);
+    putMeasured(out, "total_g", weighing.total_g);
+    putList(out, "points_mm", weighing.points_mm);
+    if (!weighing.readings_g.empty()) out["readings_g"] = weighing.readings_g;
+    out["scaleTolerance_g"] = weighing.scaleTolerance_g;
+    putList(out, "lines", weighing.lines);
+    out["lineTolerance_mm"] = weighing.lineTolerance_mm;
+    return out;
+}
+
+OrderedJson toJson(const WeightLimit &limit) {
+    OrderedJson out{{"id", limit.id}, {"name", limit.name}, {"most_g", limit.most_g}};
+    putText(out, "loadCase", limit.loadCase);
+    return out;
+}
+
 OrderedJson toJson(const PracticeSettings &settings) {
     OrderedJson practice{{"profile", settings.profile}};
     if (!settings.limits.empty()) practice["limits"] = mapJson(settings.limits);
@@ -597,6 +305,8 @@ OrderedJson toJson(const Build &build) {
     putList(out, "trials", build.trials);
     putList(out, "kit", build.kit);
     putList(out, "allowances", build.allowances);
+    putList(out, "weighings", build.weighings);
+    putList(out, "weightLimits", build.weightLimits);
     putList(out, "acceptances", build.acceptances);
     auto types = OrderedJson::array();
     for (const auto &[id, type] : *build.types) types.push_back(toJson(type));

@@ -2,13 +2,13 @@
 
 #include "core/attitude/mounting_angles.h"
 #include "core/fastening/hardware.h"
-#include "core/kit/weigh_advice.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/numbering.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
+#include "io/report_json/balance_json.h"
 #include "io/report_json/or_null.h"
 #include "io/report_json/radio_json.h"
 #include "io/report_json/stack_json.h"
@@ -32,19 +32,6 @@ OrderedJson orNull(const std::optional<T> &value) {
         return value ? toJson(*value) : OrderedJson(nullptr);
     else
         return value ? OrderedJson(*value) : OrderedJson(nullptr);
-}
-
-OrderedJson weighJson(const Derived &derived, std::size_t loadCase) {
-    const WeighAdvice advice = weighAdvice(derived, loadCase);
-    OrderedJson out{{"unweighed_g", advice.unweighed_g}, {"unweighedShareOfCgVariance", advice.unweighedShare}};
-    out["cgSigma_mm"] = advice.sigma_mm;
-    out["next"] = OrderedJson::array();
-    for (const auto &next : advice.next)
-        out["next"].push_back({{"id", next.id},
-                               {"mass_g", next.mass_g},
-                               {"tolerance_g", next.tolerance_g},
-                               {"shareOfCgVariance", next.share}});
-    return out;
 }
 
 OrderedJson measuredJson(const Measured &measured) {
@@ -110,26 +97,6 @@ OrderedJson frameJson(const Frame &frame) {
         entry["holes"] = plate.holes;
         out["plates"].push_back(entry);
     }
-    return out;
-}
-
-OrderedJson balanceJson(const Derived &derived, std::size_t index) {
-    const CaseBalance &balance = derived.balance[index];
-    OrderedJson out;
-    out["loadCase"] = balance.loadCase.id;
-    out["name"] = balance.loadCase.name;
-    out["mass_g"] = balance.mass.mass_g;
-    out["massTolerance_g"] = balance.tolerance_g;
-    out["unknownMasses"] = balance.unknownMasses;
-    out["cg_mm"] = orNull(balance.mass.cg_mm);
-    out["cgCovariance_mm2"] = matrixJson(balance.cgCovariance_mm2);
-    out["cgOffset_mm"] = orNull(balance.offset_mm);
-    out["inertia_g_mm2"] = matrixJson(balance.mass.inertia_gmm2);
-    out["principalMoments_g_mm2"] = toJson(balance.principal.moments_gmm2);
-    out["principalAxes"] = matrixJson(balance.principal.axes.transpose());
-    out["thrustToWeight"] = orNull(balance.thrustToWeight);
-    out["hoverThrust_N"] = balance.hoverThrusts_N;
-    out["weighing"] = weighJson(derived, index);
     return out;
 }
 
@@ -347,7 +314,9 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
         return result;
     };
     out["loadCases"] = OrderedJson::array();
-    for (std::size_t i = 0; i < derived.balance.size(); ++i) out["loadCases"].push_back(balanceJson(derived, i));
+    for (std::size_t i = 0; i < derived.balance.size(); ++i)
+        out["loadCases"].push_back(caseBalanceJson(build, derived, i));
+    out["balance"] = balanceJson(build, analysis);
     out["frame"] = frameJson(*build.frame);
     out["kit"] = kitJson(derived);
     out["stacks"] = stacksJson(build, analysis);
@@ -377,12 +346,21 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     return out;
 }
 
-std::string analysisText(const Build &build, const Analysis &analysis, const std::vector<PartPlaces> &places) {
+std::string analysisText(const Build &build, const Analysis &analysis, const SlowParts &slow) {
     OrderedJson out = analysisJson(build, analysis);
     auto list = OrderedJson::array();
-    for (const auto &part : places)
+    for (const auto &part : slow.places)
         for (const auto &place : part.places) list.push_back(placeJson(part.part, place));
     out["places"] = list;
+    if (slow.balance) out["balanceStudy"] = studyJson(build, analysis.derived, *slow.balance);
+    if (!slow.packs.empty()) {
+        out["packs"] = OrderedJson::array();
+        for (const auto &pack : slow.packs) {
+            OrderedJson entry{{"part", pack.part}, {"loadCase", pack.loadCase}, {"options", OrderedJson::array()}};
+            for (const auto &option : pack.options) entry["options"].push_back(packJson(option));
+            out["packs"].push_back(entry);
+        }
+    }
     return out.dump(1, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
 }
 

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/balance/packs.h"
+#include "core/balance/study.h"
 #include "core/radio/places.h"
 
 #include <nlohmann/json_fwd.hpp>
@@ -10,12 +12,22 @@
 namespace waxis::io {
 
 nlohmann::ordered_json analysisJson(const Build &build, const Analysis &analysis);
-/// The same as text. `places`: comparisons of trial places (core/radio/places), which take too long to be in every
-/// analysis.
+
+/// What takes too long to be in every analysis.
 struct PartPlaces {
     std::string part;
-    std::vector<PlaceReport> places;
+    std::vector<PlaceReport> places; ///< trial places compared (core/radio/places)
 };
-std::string analysisText(const Build &build, const Analysis &analysis, const std::vector<PartPlaces> &places = {});
+struct PartPacks {
+    std::string part, loadCase;
+    std::vector<PackOption> options; ///< other packs in its place (core/balance/packs)
+};
+struct SlowParts {
+    std::vector<PartPlaces> places;
+    std::optional<BalanceStudy> balance;
+    std::vector<PartPacks> packs;
+};
+/// The same as text.
+std::string analysisText(const Build &build, const Analysis &analysis, const SlowParts &slow = {});
 
 } // namespace waxis::io

@@ -22,7 +22,7 @@ FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidg
     canvas_ = new FrameCanvas(document, theme);
     canvas_->setObjectName("frame-canvas");
     panel_ = new ParameterPanel(document, theme);
-    panel_->setFixedWidth(316);
+    panel_->setFixedWidth(360); // places and plate names in full
     import_ = new ImportPage(document, theme);
     auto *own = new QWidget;
     auto *row = new QHBoxLayout(own);

@@ -69,7 +69,7 @@ void ClosingCurve::paintEvent(QPaintEvent *) {
 }
 
 ClosingCard::ClosingCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("Does it close?"), parent), focus_(focus) {
+    : theme::Card(theme, tr("Does it close?"), parent), focus_(focus) {
     curve_ = new ClosingCurve(focus, theme);
     body().addWidget(curve_);
     words_ = addNote();

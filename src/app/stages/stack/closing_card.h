@@ -1,8 +1,8 @@
 // Does it close under the plate above? The likely and worst case, and which layer matters most.
 #pragma once
 
-#include "app/stages/stack/card.h"
 #include "app/stages/stack/stack_focus.h"
+#include "app/theme/card.h"
 
 namespace waxis::stackbench {
 
@@ -20,7 +20,7 @@ private:
     const theme::Theme &theme_;
 };
 
-class ClosingCard : public Card {
+class ClosingCard : public theme::Card {
     Q_OBJECT
 
 public:

@@ -111,7 +111,7 @@ void GapPlan::paintEvent(QPaintEvent *) {
 }
 
 GapCard::GapCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("Closest"), parent), focus_(focus) {
+    : theme::Card(theme, tr("Closest"), parent), focus_(focus) {
     plan_ = new GapPlan(focus, theme);
     body().addWidget(plan_);
     words_ = addNote();

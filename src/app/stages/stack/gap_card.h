@@ -1,8 +1,8 @@
 // Where two things of a stack come closest, on a small plan.
 #pragma once
 
-#include "app/stages/stack/card.h"
 #include "app/stages/stack/stack_focus.h"
+#include "app/theme/card.h"
 
 class QToolButton;
 
@@ -23,7 +23,7 @@ private:
     const theme::Theme &theme_;
 };
 
-class GapCard : public Card {
+class GapCard : public theme::Card {
     Q_OBJECT
 
 public:

@@ -34,10 +34,10 @@ Severity severityOf(ScrewVerdict verdict) {
 } // namespace
 
 ScrewCard::ScrewCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("Screw"), parent), focus_(focus) {
+    : theme::Card(theme, tr("Screw"), parent), focus_(focus) {
     constexpr int kRows = 5;
     for (int i = 0; i < kRows; ++i) {
-        auto *row = new ChoiceRow(theme);
+        auto *row = new theme::ChoiceRow(theme);
         row->setObjectName(QStringLiteral("screw-%1").arg(i));
         body().addWidget(row);
         rows_.push_back(row);
@@ -125,7 +125,7 @@ void ScrewCard::refresh() {
             continue;
         }
         const ScrewOption &option = screw.choice.options[i];
-        ChoiceRow::Look look;
+        theme::ChoiceRow::Look look;
         look.lead = QStringLiteral("%1 × %2").arg(thread).arg(option.length_mm);
         const double beyond = option.beyond_mm;
         switch (option.verdict) {
@@ -176,7 +176,7 @@ void ScrewCard::refresh() {
 }
 
 MotorScrewCard::MotorScrewCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("Motor screws"), parent), focus_(focus), theme_(theme) {
+    : theme::Card(theme, tr("Motor screws"), parent), focus_(focus), theme_(theme) {
     note_ = addNote();
     connect(&focus_, &StackFocus::changed, this, &MotorScrewCard::refresh);
     refresh();
@@ -196,7 +196,7 @@ void MotorScrewCard::refresh() {
             ++same->second;
     }
     while (rows_.size() < groups.size()) {
-        auto *row = new ChoiceRow(theme_);
+        auto *row = new theme::ChoiceRow(theme_);
         row->setObjectName("motor-screw");
         const std::size_t index = rows_.size();
         connect(row, &QAbstractButton::clicked, this, [this, index] {
@@ -217,7 +217,7 @@ void MotorScrewCard::refresh() {
         }
         const MotorScrews &screws = *groups[i].first;
         const auto length = screws.placed_mm ? screws.placed_mm : screws.best_mm;
-        ChoiceRow::Look look;
+        theme::ChoiceRow::Look look;
         look.lead = length ? QStringLiteral("%1 × %2").arg(threadName(*screws.thread)).arg(*length)
                            : threadName(*screws.thread);
         const QString count = tr("%n motors: ", nullptr, groups[i].second);

@@ -15,10 +15,10 @@
 namespace waxis::stackbench {
 
 WhatIfCard::WhatIfCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("What if"), parent), focus_(focus), theme_(theme) {
+    : theme::Card(theme, tr("What if"), parent), focus_(focus), theme_(theme) {
     constexpr std::size_t kRows = 6;
     for (std::size_t i = 0; i < kRows; ++i) {
-        auto *row = new ChoiceRow(theme);
+        auto *row = new theme::ChoiceRow(theme);
         row->setObjectName(QStringLiteral("what-if-%1").arg(i));
         row->setLeadWidth(46);
         body().addWidget(row);
@@ -81,7 +81,7 @@ void WhatIfCard::take() {
         }
         const StackSuggestion &s = suggestions_[i];
         anySolves |= s.solves;
-        ChoiceRow::Look look;
+        theme::ChoiceRow::Look look;
         const QString grams = number(std::abs(s.mass_g));
         look.lead = (grams == number(0) ? QString()
                      : s.mass_g > 0     ? QStringLiteral("+")
@@ -115,7 +115,7 @@ void WhatIfCard::apply(std::size_t index) {
 }
 
 HardwareCard::HardwareCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : Card(theme, tr("Hardware of the whole build"), parent), focus_(focus) {
+    : theme::Card(theme, tr("Hardware of the whole build"), parent), focus_(focus) {
     rows_ = new QLabel;
     rows_->setFont(theme.text(11));
     rows_->setWordWrap(true);

@@ -1,8 +1,8 @@
 // What would make it close, cheapest change first; and the bill of hardware.
 #pragma once
 
-#include "app/stages/stack/card.h"
 #include "app/stages/stack/stack_focus.h"
+#include "app/theme/card.h"
 #include "core/stack/suggest.h"
 
 #include <QFutureWatcher>
@@ -10,13 +10,13 @@
 
 namespace waxis::stackbench {
 
-class WhatIfCard : public Card {
+class WhatIfCard : public theme::Card {
     Q_OBJECT
 
 public:
     WhatIfCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent = nullptr);
     ~WhatIfCard() override;
-    const std::vector<ChoiceRow *> &rows() const { return rows_; }
+    const std::vector<theme::ChoiceRow *> &rows() const { return rows_; }
     /// The list is worked out on another thread when nothing has moved for a moment; true once it is of what is shown.
     bool isSettled() const { return !quiet_.isActive() && !working_.isRunning(); }
 
@@ -27,7 +27,7 @@ private:
     void apply(std::size_t index);
     StackFocus &focus_;
     const theme::Theme &theme_;
-    std::vector<ChoiceRow *> rows_;
+    std::vector<theme::ChoiceRow *> rows_;
     std::vector<StackSuggestion> suggestions_;
     QLabel *note_ = nullptr;
     QTimer quiet_;
@@ -36,7 +36,7 @@ private:
     std::string askedStack_;
 };
 
-class HardwareCard : public Card {
+class HardwareCard : public theme::Card {
     Q_OBJECT
 
 public:

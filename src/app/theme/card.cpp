@@ -1,4 +1,4 @@
-#include "app/stages/stack/card.h"
+#include "app/theme/card.h"
 
 #include "app/theme/metrics.h"
 
@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-namespace waxis::stackbench {
+namespace waxis::theme {
 
 namespace {
 constexpr int kMarkWidth = 18, kPad = 6;
@@ -118,4 +118,4 @@ void ChoiceRow::paintEvent(QPaintEvent *) {
     painter.drawText(box, Qt::TextWordWrap | Qt::AlignVCenter, look_.text);
 }
 
-} // namespace waxis::stackbench
+} // namespace waxis::theme

@@ -1,4 +1,4 @@
-// Cards beside the column, and the rows that can be chosen in them.
+// Cards in the mat's colours, and the rows that can be chosen in them.
 #pragma once
 
 #include "app/theme/theme.h"
@@ -10,7 +10,7 @@
 class QLabel;
 class QVBoxLayout;
 
-namespace waxis::stackbench {
+namespace waxis::theme {
 
 /// A titled panel in the mat's colours.
 class Card : public QFrame {
@@ -58,4 +58,4 @@ private:
     int lead_ = 70;
 };
 
-} // namespace waxis::stackbench
+} // namespace waxis::theme

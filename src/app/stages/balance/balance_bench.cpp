@@ -1,0 +1,95 @@
+#include "app/stages/balance/balance_bench.h"
+
+#include "app/theme/bench_bar.h"
+
+#include <QHBoxLayout>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace waxis::balance {
+
+BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
+    : QWidget(parent), document_(document) {
+    setObjectName("balance-bench");
+    setAttribute(Qt::WA_StyledBackground);
+    runner_ = new StudyRunner(document, this);
+    target_ = new TargetPage(document, theme, *runner_);
+    grams_ = new GramsPage(document, theme, *runner_);
+    packs_ = new PacksPage(document, theme);
+    doubt_ = new DoubtPage(document, theme, *runner_);
+    weighings_ = new WeighingsPage(document, theme);
+
+    auto *bar = theme::makeBenchBar(theme, this);
+    auto *line = static_cast<QHBoxLayout *>(bar->layout());
+    pages_ = new QStackedWidget;
+    const std::array<std::tuple<QString, const char *, QWidget *>, 5> names{
+        {{tr("Target"), "page-target", target_},
+         {tr("Grams"), "page-grams", grams_},
+         {tr("Packs"), "page-packs", packs_},
+         {tr("Doubt"), "page-doubt", doubt_},
+         {tr("Weighings"), "page-weighings", weighings_}}};
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        auto *tab = new QToolButton;
+        tab->setText(std::get<0>(names[i]));
+        tab->setObjectName(std::get<1>(names[i]));
+        tab->setCheckable(true);
+        tab->setAutoExclusive(true);
+        tab->setFocusPolicy(Qt::TabFocus);
+        connect(tab, &QToolButton::clicked, this, [this, i] { showPage(Page(i)); });
+        line->addWidget(tab);
+        tabs_.push_back(tab);
+        auto *scroll = new QScrollArea; // a low window scrolls the page; none may make the window higher
+        scroll->setWidgetResizable(true);
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setObjectName("balance-scroll");
+        scroll->setWidget(std::get<2>(names[i]));
+        scroll->setFocusPolicy(Qt::NoFocus);
+        pages_->addWidget(scroll);
+    }
+    line->addStretch(1);
+    auto *all = new QVBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    all->addWidget(bar);
+    all->addWidget(pages_, 1);
+    connect(target_, &TargetPage::packsWanted, this, [this] { showPage(Page::packs); });
+    connect(grams_, &GramsPage::said, this, &BalanceBench::said);
+    auto dress = [this, &theme] {
+        setStyleSheet(
+            QStringLiteral("#balance-bench, #balance-scroll, #balance-scroll > QWidget > QWidget { background: %1; }")
+                .arg(theme.colors().mat.name()));
+    };
+    connect(&theme, &theme::Theme::changed, this, dress);
+    dress();
+    showPage(Page::target);
+}
+
+void BalanceBench::showPage(Page page) {
+    pages_->setCurrentIndex(int(page));
+    tabs_[std::size_t(page)]->setChecked(true);
+}
+
+void BalanceBench::reveal(const QStringList &ids, RuleId rule) {
+    for (const auto &id : ids)
+        if (weighings_->reveal(id)) return showPage(Page::weighings);
+    switch (rule) {
+    case RuleId::balWeight: return showPage(Page::grams);
+    case RuleId::balSure: return showPage(Page::doubt);
+    case RuleId::balMeasured: return showPage(Page::weighings);
+    default: return showPage(Page::target);
+    }
+}
+
+void BalanceBench::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    runner_->setWanted(true);
+}
+
+void BalanceBench::hideEvent(QHideEvent *event) {
+    QWidget::hideEvent(event);
+    runner_->setWanted(false);
+}
+
+} // namespace waxis::balance

@@ -1,0 +1,54 @@
+// The Balance stage: the target, the grams, packs, the doubt, and what the scale says.
+#pragma once
+
+#include "app/stages/balance/doubt_page.h"
+#include "app/stages/balance/grams_page.h"
+#include "app/stages/balance/packs_page.h"
+#include "app/stages/balance/target_page.h"
+#include "app/stages/balance/weighings_page.h"
+
+class QStackedWidget;
+class QToolButton;
+
+namespace waxis::balance {
+
+enum class Page { target, grams, packs, doubt, weighings };
+
+class BalanceBench : public QWidget {
+    Q_OBJECT
+
+public:
+    BalanceBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+
+    TargetPage &target() { return *target_; }
+    GramsPage &grams() { return *grams_; }
+    PacksPage &packs() { return *packs_; }
+    DoubtPage &doubt() { return *doubt_; }
+    WeighingsPage &weighings() { return *weighings_; }
+    StudyRunner &runner() { return *runner_; }
+    void showPage(Page page);
+    /// Nothing is being worked out in the background.
+    bool isSettled() const { return runner_->isSettled() && packs_->isSettled(); }
+    /// Looks at what a finding is about.
+    void reveal(const QStringList &ids, RuleId rule);
+
+signals:
+    void said(const QString &text, bool bad);
+
+protected:
+    void showEvent(QShowEvent *event) override;
+    void hideEvent(QHideEvent *event) override;
+
+private:
+    app::Document &document_;
+    StudyRunner *runner_ = nullptr;
+    TargetPage *target_ = nullptr;
+    GramsPage *grams_ = nullptr;
+    PacksPage *packs_ = nullptr;
+    DoubtPage *doubt_ = nullptr;
+    WeighingsPage *weighings_ = nullptr;
+    QStackedWidget *pages_ = nullptr;
+    std::vector<QToolButton *> tabs_;
+};
+
+} // namespace waxis::balance

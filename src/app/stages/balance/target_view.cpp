@@ -1,0 +1,315 @@
+#include "app/stages/balance/target_view.h"
+
+#include "app/shell/texts.h"
+#include "app/theme/metrics.h"
+#include "app/theme/tips.h"
+#include "core/rules/wording.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+namespace waxis::balance {
+
+namespace {
+
+constexpr int kHeightWidth_px = 118, kMargin_px = 12;
+
+QString millimetres(double value) { return QString::fromStdString(oneDecimal(std::abs(value))); }
+
+/// "6.7 fore, 0.1 right".
+QString inWords(const Vec2 &offset) {
+    const QString x = TargetView::tr("%1 %2").arg(millimetres(offset.x()),
+                                                  offset.x() >= 0 ? TargetView::tr("fore") : TargetView::tr("aft"));
+    const QString y = TargetView::tr("%1 %2").arg(millimetres(offset.y()),
+                                                  offset.y() >= 0 ? TargetView::tr("left") : TargetView::tr("right"));
+    return x + QStringLiteral(", ") + y;
+}
+
+/// Labels that were placed already; a new one goes where it covers none of them.
+class Labels {
+public:
+    Labels(QPainter &painter, const QRectF &room) : painter_(painter), room_(room) {}
+    void block(const QRectF &box) { taken_.push_back(box); }
+    void put(const QPointF &at, const QString &text, const QColor &ink, double clear = 9) {
+        const QFontMetricsF metrics(painter_.font());
+        const QSizeF size(metrics.horizontalAdvance(text) + 2, metrics.height());
+        const QPointF places[] = {{clear, -size.height() / 2},
+                                  {-clear - size.width(), -size.height() / 2},
+                                  {-size.width() / 2, clear - 2},
+                                  {-size.width() / 2, -clear - size.height() + 2},
+                                  {clear, clear},
+                                  {clear, -clear - size.height()},
+                                  {-clear - size.width(), clear},
+                                  {-clear - size.width(), -clear - size.height()}};
+        QRectF best;
+        double least = 1e9;
+        for (int ring = 0; ring < 4; ++ring)
+            for (const auto &place : places) {
+                const QRectF box(at + place * (1 + 0.8 * ring), size);
+                double covers = 3.0 * ring;
+                if (!room_.contains(box)) covers += 500;
+                for (const auto &other : taken_) {
+                    const QRectF both = other & box;
+                    covers += both.width() * both.height();
+                }
+                if (covers < least) {
+                    least = covers;
+                    best = box;
+                }
+            }
+        painter_.setPen(ink);
+        painter_.drawText(best, Qt::AlignCenter, text);
+        taken_.push_back(best);
+    }
+
+private:
+    QPainter &painter_;
+    QRectF room_;
+    std::vector<QRectF> taken_;
+};
+
+} // namespace
+
+TargetView::TargetView(app::Document &document, const theme::Theme &theme, const StudyRunner &runner, QWidget *parent)
+    : QWidget(parent), document_(document), theme_(theme), runner_(runner) {
+    setObjectName("target");
+    setAccessibleName(tr("Plumb target: centre of gravity from the thrust centre"));
+    setMouseTracking(true);
+    auto again = qOverload<>(&QWidget::update);
+    connect(&document_, &app::Document::changed, this, again);
+    connect(&document_, &app::Document::loadCaseChanged, this, again);
+    connect(&theme_, &theme::Theme::changed, this, again);
+    connect(&runner_, &StudyRunner::ready, this, again);
+}
+
+void TargetView::propose(std::optional<Vec2> after_mm, const QString &words) {
+    after_mm_ = after_mm;
+    afterWords_ = words;
+    update();
+}
+
+void TargetView::showCloud(bool shown) {
+    cloud_ = shown;
+    update();
+}
+
+std::vector<TargetView::Point> TargetView::points() const {
+    std::vector<Point> list;
+    const auto &derived = document_.analysis().derived;
+    for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+        const CaseBalance &balance = derived.balance[i];
+        if (!balance.offset_mm) continue;
+        list.push_back(
+            {int(i), balance.loadCase.folded, *balance.offset_mm, QString::fromStdString(balance.loadCase.name)});
+        if (int(i) == document_.loadCase() && balance.foldedCg_mm && !balance.loadCase.folded)
+            list.push_back({int(i), true, *balance.foldedCg_mm - derived.thrustCentre_mm, tr("arms folded")});
+    }
+    return list;
+}
+
+QRectF TargetView::plan() const { return QRectF(rect()).adjusted(0, 0, -kHeightWidth_px, 0); }
+
+TargetView::Look TargetView::look() const {
+    // The ring and every case, flying ones in full; what hangs far away is let out of the picture.
+    constexpr double kFar_mm = 200;
+    const double ring = document_.analysis().derived.cgTolerance_mm;
+    QRectF box(-ring, -ring, 2 * ring, 2 * ring);
+    auto take = [&](const Vec2 &p) {
+        if (p.norm() > kFar_mm) return;
+        box.setLeft(std::min(box.left(), p.x() - ring * 0.3));
+        box.setRight(std::max(box.right(), p.x() + ring * 0.3));
+        box.setTop(std::min(box.top(), -p.y() - ring * 0.3));
+        box.setBottom(std::max(box.bottom(), -p.y() + ring * 0.3));
+    };
+    for (const auto &point : points()) take(point.offset_mm.head<2>());
+    if (after_mm_) take(*after_mm_);
+    const QRectF room = plan().adjusted(0, 24, 0, -24);
+    constexpr double kAir = 1.12;
+    return {std::min(room.width() / box.width(), room.height() / box.height()) / kAir, box.center(), room.center()};
+}
+
+QPointF TargetView::toPixels(const Vec2 &offset) const {
+    const Look view = look();
+    return view.middle_px + (QPointF(offset.x(), -offset.y()) - view.middle_mm) * view.scale;
+}
+
+void TargetView::paintEvent(QPaintEvent *) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto &c = theme_.colors();
+    painter.setPen(QPen(c.matGridStrong, 1));
+    painter.setBrush(c.mat);
+    painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
+    if (!document_.balance() || !document_.balance()->offset_mm) {
+        painter.setPen(c.softChalk);
+        painter.setFont(theme_.text(theme::kTextPixels));
+        painter.drawText(rect().adjusted(24, 0, -24, 0), Qt::AlignCenter | Qt::TextWordWrap,
+                         document_.build().frame->motorMounts.empty()
+                             ? tr("No motors yet: enter the frame in Frame (F2), then the weights hang here.")
+                             : tr("Nothing has a weight yet: put parts on the mat in Place (F3), or weigh them in Kit "
+                                  "(F1)."));
+        return;
+    }
+    paintPlan(painter);
+    paintHeight(painter);
+}
+
+void TargetView::paintPlan(QPainter &painter) const {
+    const auto &c = theme_.colors();
+    const QRectF box = plan();
+    const double ring = document_.analysis().derived.cgTolerance_mm;
+    const double scale = toPixels({1, 0}).x() - toPixels({0, 0}).x();
+    painter.save();
+    painter.setClipRect(box.adjusted(1, 1, -1, -1));
+    double step = 1; // the finest grid that does not close up
+    for (double next : {2.0, 5.0, 10.0, 20.0, 50.0})
+        if (step * scale < 7) step = next;
+    const QPointF centre = toPixels({0, 0});
+    const int lines = int(std::ceil(std::max(box.width(), box.height()) / scale / step));
+    for (int i = -lines; i <= lines; ++i) {
+        painter.setPen(QPen(i % 5 == 0 ? c.matGridStrong : c.matGrid, 1));
+        const double d = i * step * scale;
+        painter.drawLine(QPointF(centre.x() + d, box.top()), QPointF(centre.x() + d, box.bottom()));
+        painter.drawLine(QPointF(box.left(), centre.y() + d), QPointF(box.right(), centre.y() + d));
+    }
+    QColor fill = c.thrustAxis;
+    fill.setAlphaF(0.10f);
+    painter.setBrush(fill);
+    painter.setPen(QPen(c.thrustAxis, 1.5));
+    painter.drawEllipse(centre, ring * scale, ring * scale);
+    painter.drawLine(centre - QPointF(9, 0), centre + QPointF(9, 0));
+    painter.drawLine(centre - QPointF(0, 9), centre + QPointF(0, 9));
+
+    const int active = document_.loadCase();
+    const CaseStudy *study = runner_.caseStudy(active);
+    if (cloud_ && study && !document_.isPreviewing()) {
+        QColor dot = c.plumb;
+        dot.setAlphaF(0.35f);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(dot);
+        const Vec2 axis = document_.analysis().derived.thrustCentre_mm.head<2>();
+        for (const auto &p : study->drawn.cloud_mm) painter.drawEllipse(toPixels(p - axis), 1.2, 1.2);
+    }
+    const CaseBalance &balance = *document_.balance();
+    const QPointF here = toPixels(balance.offset_mm->head<2>());
+    const DoubtEllipse ellipse = ellipse95(balance.cgCovariance_mm2.topLeftCorner<2, 2>());
+    QColor doubt = c.plumb;
+    doubt.setAlphaF(0.22f);
+    painter.save();
+    painter.translate(here);
+    painter.rotate(-ellipse.turn_deg);
+    painter.setBrush(cloud_ ? QBrush(Qt::NoBrush) : QBrush(doubt));
+    painter.setPen(QPen(c.plumb, 1.2));
+    painter.drawEllipse(QPointF(0, 0), ellipse.semiMajor_mm * scale, ellipse.semiMinor_mm * scale);
+    painter.restore();
+
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    Labels labels(painter, box.adjusted(4, 22, -4, -22));
+    labels.block(QRectF(here - QPointF(8, 8), QSizeF(16, 16)));
+    labels.block(QRectF(centre - QPointF(10, 10), QSizeF(20, 20)));
+    for (const auto &point : points())
+        labels.block(QRectF(toPixels(point.offset_mm.head<2>()) - QPointF(6, 6), QSizeF(12, 12)));
+    if (after_mm_) {
+        const QPointF there = toPixels(*after_mm_);
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(c.plumb, 1.3, Qt::DashLine));
+        painter.drawLine(here, there);
+        painter.setPen(QPen(c.plumb, 1.5, Qt::DotLine));
+        painter.drawEllipse(there, 6, 6);
+        labels.block(QRectF(there - QPointF(7, 7), QSizeF(14, 14)));
+        for (int i = 1; i < 20; ++i)
+            labels.block(QRectF(here + (there - here) * i / 20.0 - QPointF(4, 4), QSizeF(8, 8)));
+        labels.put(there, afterWords_, c.plumb);
+    }
+    for (const auto &point : points()) {
+        const QPointF at = toPixels(point.offset_mm.head<2>());
+        if (point.loadCase == active && !point.folded) continue;
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(point.folded ? c.softChalk : c.chalk, 1.4, point.folded ? Qt::DotLine : Qt::SolidLine));
+        painter.drawEllipse(at, 4.5, 4.5);
+        labels.put(at, point.name, point.folded ? c.softChalk : c.chalk);
+    }
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(c.plumb);
+    painter.drawEllipse(here, 5, 5);
+    painter.setFont(theme_.numbers(theme::kSmallPixels, true));
+    labels.put(here, inWords(balance.offset_mm->head<2>()), c.plumb, 12);
+    painter.restore();
+
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.setPen(c.softChalk);
+    painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignTop | Qt::AlignLeft,
+                     tr("plan, nose to the right; a square is %1 mm").arg(step));
+    painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignBottom | Qt::AlignLeft,
+                     tr("ring %1 mm · ellipse 95 %").arg(ring, 0, 'g', 3));
+    if (balance.insideChance) {
+        const double chance = 100 * *balance.insideChance;
+        painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignBottom | Qt::AlignRight,
+                         chance >= 99.5  ? tr("surely inside")
+                         : chance <= 0.5 ? tr("surely outside")
+                                         : tr("inside with %1 %").arg(chance, 0, 'f', 0));
+    }
+}
+
+void TargetView::paintHeight(QPainter &painter) const {
+    const auto &c = theme_.colors();
+    const QRectF box(rect().right() - kHeightWidth_px + 1, 0, kHeightWidth_px - 1, height());
+    painter.setPen(QPen(c.matGridStrong, 1));
+    painter.drawLine(box.topLeft() + QPointF(0, 1), box.bottomLeft() - QPointF(0, 1));
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.setPen(c.softChalk);
+    painter.drawText(box.adjusted(8, 6, -6, 0), Qt::AlignTop | Qt::AlignLeft | Qt::TextWordWrap,
+                     tr("height over the\npropeller plane"));
+    // From the side: the propellers' plane, and each case's plumb bob under or over it.
+    double reach = 12;
+    for (const auto &point : points())
+        if (!point.folded) reach = std::max(reach, 1.25 * std::abs(point.offset_mm.z()));
+    const double middle = box.center().y() + 10, scale = (box.height() - 110) / 2 / reach;
+    const double left = box.left() + 14, right = box.right() - 10;
+    painter.setPen(QPen(c.thrustAxis, 1.5));
+    painter.drawLine(QPointF(left, middle), QPointF(right, middle));
+    for (double x : {left + 8, right - 8}) // two propellers seen from the side
+        painter.drawLine(QPointF(x, middle), QPointF(x, middle + 6));
+    painter.setPen(QPen(c.matGridStrong, 1, Qt::DashLine));
+    painter.drawLine(QPointF(box.center().x(), box.top() + 40), QPointF(box.center().x(), box.bottom() - 24));
+    const int active = document_.loadCase();
+    Labels labels(painter, box.adjusted(2, 36, -2, -22));
+    for (const bool chosen : {false, true})
+        for (const auto &point : points()) {
+            if (point.folded || (point.loadCase == active) != chosen) continue;
+            const QPointF at(box.center().x(), middle - point.offset_mm.z() * scale);
+            painter.setBrush(chosen ? QBrush(c.plumb) : QBrush(Qt::NoBrush));
+            painter.setPen(chosen ? QPen(Qt::NoPen) : QPen(c.chalk, 1.4));
+            painter.drawEllipse(at, chosen ? 5 : 4, chosen ? 5 : 4);
+            labels.block(QRectF(at - QPointF(6, 6), QSizeF(12, 12)));
+            if (!chosen) continue;
+            painter.setFont(theme_.numbers(theme::kSmallPixels, true));
+            labels.put(
+                at,
+                tr("%1 %2").arg(millimetres(point.offset_mm.z()), point.offset_mm.z() >= 0 ? tr("above") : tr("below")),
+                c.plumb, 10);
+        }
+}
+
+QString TargetView::tipAt(const QPointF &at) const {
+    for (const auto &point : points())
+        if (QLineF(at, toPixels(point.offset_mm.head<2>())).length() < 8)
+            return tr("%1: %2 mm").arg(point.name, inWords(point.offset_mm.head<2>()));
+    return {};
+}
+
+void TargetView::mousePressEvent(QMouseEvent *event) {
+    for (const auto &point : points())
+        if (QLineF(event->position(), toPixels(point.offset_mm.head<2>())).length() < 9) {
+            document_.setLoadCase(point.loadCase);
+            return;
+        }
+}
+
+bool TargetView::event(QEvent *event) {
+    return theme::showTip(event, this, [this](const QPointF &at) { return tipAt(at); }) || QWidget::event(event);
+}
+
+} // namespace waxis::balance

@@ -1,0 +1,60 @@
+// The plumb target: where the centre of gravity hangs in plan, in every load case, and how high.
+#pragma once
+
+#include "app/stages/balance/study_runner.h"
+#include "app/theme/theme.h"
+
+#include <QWidget>
+
+namespace waxis::balance {
+
+class TargetView : public QWidget {
+    Q_OBJECT
+
+public:
+    TargetView(app::Document &document, const theme::Theme &theme, const StudyRunner &runner,
+               QWidget *parent = nullptr);
+
+    /// Where the centre of gravity would go by a slide, in plan from the thrust centre; none: nothing is proposed.
+    void propose(std::optional<Vec2> after_mm, const QString &words);
+    /// Draw the drawn balances as dots.
+    void showCloud(bool shown);
+    /// Pixel of an offset in plan, for tests and tips.
+    QPointF toPixels(const Vec2 &offset_mm) const;
+
+    QSize minimumSizeHint() const override { return {300, 230}; }
+    QSize sizeHint() const override { return {480, 300}; }
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    bool event(QEvent *event) override;
+
+private:
+    struct Point {
+        int loadCase = 0;
+        bool folded = false; ///< the same with its arms folded
+        Vec3 offset_mm = Vec3::Zero();
+        QString name;
+    };
+    std::vector<Point> points() const;
+    QRectF plan() const;
+    /// What the plan shows: pixels per mm, and which place (y down) stands where.
+    struct Look {
+        double scale = 1;
+        QPointF middle_mm, middle_px;
+    };
+    Look look() const;
+    void paintPlan(QPainter &painter) const;
+    void paintHeight(QPainter &painter) const;
+    QString tipAt(const QPointF &at) const;
+
+    app::Document &document_;
+    const theme::Theme &theme_;
+    const StudyRunner &runner_;
+    std::optional<Vec2> after_mm_;
+    QString afterWords_;
+    bool cloud_ = false;
+};
+
+} // namespace waxis::balance

@@ -1,0 +1,99 @@
+#include "core/balance/hover_share.h"
+
+#include "core/balance/statics.h"
+#include "core/base/units.h"
+#include "core/build/edits.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace waxis {
+
+namespace {
+
+const PartType *motorOn(const Build &build, const LoadCase &loadCase, const MotorMount &mount) {
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (type && type->kind == PartKind::motor && part.placement.site == mount.id && isAboard(part, loadCase))
+            return type;
+    }
+    return nullptr;
+}
+
+/// Reaction on the frame per thrust: a propeller that turns clockwise, seen from above, turns the craft to the left.
+std::vector<double> torquesPerThrust(const std::vector<MotorMount> &mounts) {
+    std::vector<double> torques;
+    for (const auto &mount : mounts)
+        torques.push_back((mount.spin == Spin::clockwise ? 1 : -1) *
+                          (mount.propDiameter_mm > 0 ? mount.propDiameter_mm : 1));
+    return torques;
+}
+
+} // namespace
+
+HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &cg_mm, double mass_g) {
+    HoverShare share;
+    const auto &mounts = build.frame->motorMounts;
+    std::vector<Vec2> motors;
+    motors.reserve(mounts.size());
+    for (const auto &mount : mounts) {
+        motors.emplace_back(mount.position_mm.head<2>());
+        const PartType *motor = motorOn(build, loadCase, mount);
+        share.most_N.push_back(motor && motor->maxThrust_gf.known()
+                                   ? std::optional(newtonsFromGrams(*motor->maxThrust_gf.value))
+                                   : std::nullopt);
+    }
+    share.yawServo = std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
+        const PartType *type = typeOf(build, part);
+        return type && type->kind == PartKind::servo && isAboard(part, loadCase);
+    });
+    const auto split = thrustSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2);
+    if (!split) return share;
+    share.thrusts_N = *split;
+    const auto torques = torquesPerThrust(mounts);
+    if (const auto trimmed =
+            yawBalancedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2, torques))
+        share.yawBalanced_N = *trimmed;
+    double left = 0, all = 0;
+    for (std::size_t i = 0; i < mounts.size(); ++i) {
+        left += torques[i] * share.thrusts_N[i];
+        all += std::abs(torques[i] * share.thrusts_N[i]);
+    }
+    if (all > 0) share.yawLeft = left / all;
+    const double mean =
+        std::accumulate(share.thrusts_N.begin(), share.thrusts_N.end(), 0.0) / double(share.thrusts_N.size());
+    share.mostLoaded = int(std::max_element(share.thrusts_N.begin(), share.thrusts_N.end()) - share.thrusts_N.begin());
+    share.mostOverMean = share.thrusts_N[std::size_t(share.mostLoaded)] / mean;
+    for (std::size_t i = 0; i < mounts.size(); ++i) {
+        if (!share.most_N[i] || !(*share.most_N[i] > 0)) {
+            share.tightest = -1;
+            break;
+        }
+        const double used = share.thrusts_N[i] / *share.most_N[i];
+        if (share.tightest < 0 || used > share.tightestShare) {
+            share.tightest = int(i);
+            share.tightestShare = used;
+        }
+    }
+    return share;
+}
+
+EditResult setMotorThrust(const Build &build, std::optional<double> thrust_gf) {
+    if (thrust_gf && !(*thrust_gf > 0 && std::isfinite(*thrust_gf)))
+        return Failure{EditError{"a motor's thrust must be more than zero"}};
+    Build next = build;
+    bool any = false;
+    next.types.edit([&](TypeTable &types) {
+        for (const auto &part : build.parts) {
+            const auto type = types.find(part.type);
+            if (type == types.end() || type->second.kind != PartKind::motor) continue;
+            type->second.maxThrust_gf = thrust_gf ? measuredValue(*thrust_gf) : Measured{};
+            any = true;
+        }
+    });
+    if (!any) return Failure{EditError{"there is no motor in the build"}};
+    return next;
+}
+
+} // namespace waxis

@@ -1,0 +1,36 @@
+// How the motors share the weight in hover, what each has left, and whether the craft wants to turn.
+#pragma once
+
+#include "core/base/result.h"
+#include "core/build/build.h"
+
+#include <optional>
+#include <vector>
+
+namespace waxis {
+
+struct HoverShare {
+    std::vector<double> thrusts_N; ///< by motor mount: least norm, yaw ignored; empty: cannot be balanced
+    /// The same with the propellers' torques in balance too; empty: no such hover, as with three motors.
+    std::vector<double> yawBalanced_N;
+    std::vector<std::optional<double>> most_N; ///< stated thrust of the motor on each mount
+    int mostLoaded = -1;                       ///< mount; -1: none
+    double mostOverMean = 1;                   ///< thrust of that one over the mean
+    /// Mount that has least left, as thrust over what it can; unknown where any motor states no thrust.
+    int tightest = -1;
+    double tightestShare = 0;
+    /// Torque left over, in shares of all torques: positive turns the nose to the left. Torque of a propeller goes as
+    /// thrust times diameter (like propellers: common practice, no source). 0 without thrusts.
+    double yawLeft = 0;
+    bool yawServo = false; ///< a servo aboard holds the yaw
+};
+
+/// Thrusts that hover, in N; gravity is standard.
+HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &cg_mm, double mass_g);
+
+/// Sets what every motor aboard can push with its propeller, gram-force, as measured; for all motor types in the
+/// build. None goes back to not known.
+struct EditError;
+Result<Build, EditError> setMotorThrust(const Build &build, std::optional<double> thrust_gf);
+
+} // namespace waxis

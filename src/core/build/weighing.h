@@ -1,0 +1,42 @@
+// What was measured of the whole craft, and how heavy it may be.
+#pragma once
+
+#include "core/balance/statics.h"
+#include "core/base/measured.h"
+
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+enum class WeighingMethod {
+    total,  ///< the craft on one scale
+    scales, ///< level, each foot or corner on a scale of its own
+    lines   ///< balanced on a rod, once or twice
+};
+
+/// One weighing or balancing of the craft in one of its load cases.
+struct Weighing {
+    std::string id;
+    std::string name;
+    std::string loadCase; ///< id; empty: the first
+    WeighingMethod method = WeighingMethod::total;
+    Measured total_g;               ///< total: what the scale read; tolerance +- 2 sigma
+    std::vector<Vec2> points_mm;    ///< scales: where they stand
+    std::vector<double> readings_g; ///< scales: what they read, in the same order
+    double scaleTolerance_g = 1;    ///< of each reading, +- 2 sigma
+    std::vector<BalanceLine> lines; ///< lines: one or two
+    double lineTolerance_mm = 1;    ///< how surely each was found, and scales placed; +- 2 sigma
+    bool operator==(const Weighing &) const = default;
+};
+
+/// A weight that the user wants to stay under. The program knows no law.
+struct WeightLimit {
+    std::string id;
+    std::string name;
+    double most_g = 0;
+    std::string loadCase; ///< id; empty: every case that flies
+    bool operator==(const WeightLimit &) const = default;
+};
+
+} // namespace waxis

@@ -1,0 +1,17 @@
+// Inside report_json: what the Balance stage computes.
+#pragma once
+
+#include "core/balance/packs.h"
+#include "core/balance/study.h"
+#include "io/json/write_model.h"
+
+namespace waxis::io {
+
+/// One load case, with how sure it is and how the motors share it.
+OrderedJson caseBalanceJson(const Build &build, const Derived &derived, std::size_t index);
+/// Tolerance ring and what was measured of the whole craft.
+OrderedJson balanceJson(const Build &build, const Analysis &analysis);
+OrderedJson studyJson(const Build &build, const Derived &derived, const BalanceStudy &study);
+OrderedJson packJson(const PackOption &option);
+
+} // namespace waxis::io
