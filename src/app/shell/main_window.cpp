@@ -267,17 +267,19 @@ void MainWindow::refreshTitle() {
     const bool edited = document_.isModified();
     // The row keeps room for "edited": the menu bar does not make its corner wider later.
     const QFontMetrics strong(theme_.text(theme::kTextPixels, true));
-    const int wide = strong.horizontalAdvance(document_.title() + QStringLiteral("  ") + tr("edited")) + 8;
+    constexpr int kWidest_px = 150; // longer names are cut: the menus need the room at 1100 pixels
+    const QString name = strong.elidedText(document_.title(), Qt::ElideRight, kWidest_px);
+    title_->setToolTip(name == document_.title() ? QString() : document_.title());
+    const int wide = strong.horizontalAdvance(name + QStringLiteral("  ") + tr("edited")) + 8;
     if (title_->minimumWidth() != wide) {
         title_->setMinimumWidth(wide);
         menuBar()->cornerWidget()->adjustSize();
         menuBar()->setCornerWidget(menuBar()->cornerWidget()); // lays it out anew
     }
-    title_->setText(
-        QStringLiteral("<b>%1</b>%2")
-            .arg(document_.title().toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>")
-                                                                 .arg(theme_.colors().muted.name(), tr("edited"))
-                                                           : QString()));
+    title_->setText(QStringLiteral("<b>%1</b>%2")
+                        .arg(name.toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>")
+                                                                .arg(theme_.colors().muted.name(), tr("edited"))
+                                                          : QString()));
     setWindowTitle(tr("%1[*] – Weightaxis").arg(document_.title()));
     setWindowModified(edited);
 }

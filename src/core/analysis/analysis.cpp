@@ -41,6 +41,7 @@ const Finding *Analysis::closestCall() const {
             if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit &&
                 ruleOf(f.rule).stage != Stage::radio &&
                 (ruleOf(f.rule).stage != Stage::wire || f.rule == RuleId::wirZone) && !f.accepted() &&
+                !(f.rule == RuleId::fitBattery && f.variant == "slide") && // a range, no gap
                 (!closest || f.margin < closest->margin))
                 closest = &f;
     };

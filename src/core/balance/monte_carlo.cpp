@@ -50,7 +50,7 @@ double bounded(const UncertainMass &m, double grams) { return m.mass_g < 0 ? gra
 Block drawBlock(const Prepared &in, const Vec3 &about, const Vec2 &centre, double ring, int draws, std::uint32_t seed,
                 std::size_t kept) {
     boost::random::mt19937 random(seed);
-    boost::random::normal_distribution<double> normal;
+    boost::random::normal_distribution<float> normal; // half the time of double, and 24 bits are plenty
     Block block;
     for (int i = 0; i < draws; ++i) {
         double mass = in.sureMass_g;

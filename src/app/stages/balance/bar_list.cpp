@@ -47,7 +47,7 @@ void BarList::paintEvent(QPaintEvent *) {
     int nameWidth = 40, figureWidth = 20;
     double most = mark_.value_or(0);
     for (const auto &bar : bars_) {
-        nameWidth = std::max(nameWidth, QFontMetrics(words).horizontalAdvance(bar.name));
+        nameWidth = std::max(nameWidth, QFontMetrics(words).horizontalAdvance(bar.name) + 3);
         figureWidth = std::max(figureWidth, QFontMetrics(figures).horizontalAdvance(bar.figures));
         most = std::max({most, bar.length, bar.limit.value_or(0)});
     }

@@ -2,13 +2,11 @@
 #pragma once
 
 #include "app/stages/balance/study_runner.h"
-#include "app/theme/theme.h"
-
-#include <QTableWidget>
+#include "app/theme/mat_table.h"
 
 namespace waxis::balance {
 
-class CaseTable : public QTableWidget {
+class CaseTable : public theme::MatTable {
     Q_OBJECT
 
 public:
@@ -17,12 +15,7 @@ public:
 
 private:
     app::Document &document_;
-    const theme::Theme &theme_;
     const StudyRunner &runner_;
 };
-
-/// A table on the mat, in its colours, without frame or grid.
-void dressMatTable(QTableWidget &table, const theme::Theme &theme);
-void prepareMatTable(QTableWidget &table, const QStringList &heads);
 
 } // namespace waxis::balance

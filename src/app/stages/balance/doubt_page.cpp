@@ -1,6 +1,6 @@
 #include "app/stages/balance/doubt_page.h"
 
-#include "app/stages/balance/case_table.h"
+#include "app/theme/mat_table.h"
 #include "core/kit/weigh_advice.h"
 #include "core/rules/wording.h"
 
@@ -28,10 +28,9 @@ DoubtPage::DoubtPage(app::Document &document, const theme::Theme &theme, StudyRu
     facts_->setWordWrap(true);
     sure->body().addWidget(facts_);
     auto *weigh = new theme::Card(theme, tr("Weigh next"));
-    next_ = new QTableWidget;
+    next_ = new theme::MatTable(theme, {tr("thing"), tr("g"), tr("±"), tr("share"), tr("then mm")});
     next_->setObjectName("weigh-next");
     next_->setAccessibleName(tr("What to weigh next"));
-    prepareMatTable(*next_, {tr("thing"), tr("g"), tr("±"), tr("share"), tr("then mm")});
     next_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int i = 1; i < next_->columnCount(); ++i)
         next_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::ResizeToContents);
@@ -53,10 +52,7 @@ DoubtPage::DoubtPage(app::Document &document, const theme::Theme &theme, StudyRu
     connect(&document_, &app::Document::changed, this, &DoubtPage::refresh);
     connect(&document_, &app::Document::loadCaseChanged, this, &DoubtPage::refresh);
     connect(&runner_, &StudyRunner::ready, this, &DoubtPage::refresh);
-    auto dress = [this] {
-        dressMatTable(*next_, theme_);
-        refresh();
-    };
+    auto dress = [this] { refresh(); };
     connect(&theme_, &theme::Theme::changed, this, dress);
     dress();
 }

@@ -2,8 +2,8 @@
 
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
-#include "app/stages/balance/case_table.h"
 #include "app/stages/balance/group_words.h"
+#include "app/theme/mat_table.h"
 #include "app/theme/metrics.h"
 #include "core/balance/edits.h"
 #include "core/rules/wording.h"
@@ -85,10 +85,9 @@ std::vector<Alike> alikeTogether(const Build &build, const Breakdown &breakdown)
 GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRunner &runner, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme), runner_(runner) {
     auto *rows = new theme::Card(theme, tr("The heaviest twenty, and what they pull"));
-    table_ = new QTableWidget;
+    table_ = new theme::MatTable(theme, {tr("thing"), tr("g"), tr("±"), tr("source"), tr("fore g·m"), tr("left g·m")});
     table_->setObjectName("heaviest");
     table_->setAccessibleName(tr("Heaviest things aboard"));
-    prepareMatTable(*table_, {tr("thing"), tr("g"), tr("±"), tr("source"), tr("fore g·m"), tr("left g·m")});
     const QStringList tips{tr("A click chooses it"),
                            tr("Grams"),
                            tr("Plus or minus, two standard deviations"),
@@ -127,10 +126,9 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
     }
 
     auto *limits = new theme::Card(theme, tr("Weight limits"));
-    limits_ = new QTableWidget;
+    limits_ = new theme::MatTable(theme, {tr("limit"), tr("g"), tr("left g")});
     limits_->setObjectName("weight-limits");
     limits_->setAccessibleName(tr("Weight limits"));
-    prepareMatTable(*limits_, {tr("limit"), tr("g"), tr("left g")});
     limits_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     limits_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
     limitName_ = new QLineEdit;
@@ -160,10 +158,9 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
     limitNote_->setText(tr("Weight classes and what they ask are set by local law; the program knows none of it."));
 
     auto *lose = new theme::Card(theme, tr("Grams to lose"));
-    savings_ = new QTableWidget;
+    savings_ = new theme::MatTable(theme, {tr("what"), tr("g")});
     savings_->setObjectName("savings");
     savings_->setAccessibleName(tr("Grams to lose"));
-    prepareMatTable(*savings_, {tr("what"), tr("g")});
     savings_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     savings_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
     savings_->verticalHeader()->setDefaultSectionSize(20);
@@ -252,7 +249,6 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
     connect(&document_, &app::Document::loadCaseChanged, this, &GramsPage::refresh);
     connect(&runner_, &StudyRunner::ready, this, &GramsPage::refreshSavings);
     auto dress = [this] {
-        for (auto *table : {table_, limits_, savings_}) dressMatTable(*table, theme_);
         const auto &c = theme_.colors();
         const QString field = QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: "
                                              "3px; padding: 1px 4px;")
@@ -331,7 +327,7 @@ void GramsPage::refreshRows() {
                           .arg(names[std::size_t(axis)], QString::number(all * 1e-5, 'f', all * 1e-5 < 100 ? 1 : 0))
                     : names[std::size_t(axis)]);
         std::vector<Bar> bars;
-        for (std::size_t r = 0; r < std::min<std::size_t>(3, rows.size()) && all > 0; ++r)
+        for (std::size_t r = 0; r < std::min<std::size_t>(2, rows.size()) && all > 0; ++r)
             bars.push_back({rows[r].name,
                             tr("%1 %").arg(100 * rows[r].inertia_gmm2[axis] / all, 0, 'f', 0),
                             rows[r].inertia_gmm2[axis],

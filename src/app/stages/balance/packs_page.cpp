@@ -1,7 +1,7 @@
 #include "app/stages/balance/packs_page.h"
 
-#include "app/stages/balance/case_table.h"
 #include "app/theme/card.h"
+#include "app/theme/mat_table.h"
 #include "app/theme/metrics.h"
 #include "core/balance/edits.h"
 #include "core/rules/wording.h"
@@ -20,11 +20,10 @@ PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget
     : QWidget(parent), document_(document), theme_(theme) {
     auto *card = new theme::Card(theme, tr("Other packs in its place"));
     title_ = card->addNote();
-    table_ = new QTableWidget;
+    table_ = new theme::MatTable(theme, {tr("pack"), tr("g"), tr("mAh"), tr("all-up g"), tr("off mm"), tr("slide mm"),
+                                         tr("then mm"), tr("thrust"), tr("hover min"), tr("findings")});
     table_->setObjectName("packs");
     table_->setAccessibleName(tr("Packs compared"));
-    prepareMatTable(*table_, {tr("pack"), tr("g"), tr("mAh"), tr("all-up g"), tr("off mm"), tr("slide mm"),
-                              tr("then mm"), tr("thrust"), tr("hover min"), tr("findings")});
     const QStringList tips{tr("With as many cells, of the build and the library"),
                            tr("Of the pack"),
                            tr("Capacity"),
@@ -85,10 +84,7 @@ PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget
         const PartType &type = own != document_.build().types->end() ? own->second : shipped->second;
         document_.edit(tr("Fit %1").arg(QString::fromStdString(type.name)), swapPack(document_.build(), pack(), type));
     });
-    auto dress = [this] {
-        dressMatTable(*table_, theme_);
-        fill();
-    };
+    auto dress = [this] { fill(); };
     connect(&theme_, &theme::Theme::changed, this, dress);
     dress();
 }

@@ -292,7 +292,8 @@ void TargetPage::refreshOthers() {
                 });
         };
         if (!home) ballast(study->toRing, tr("into the ring"));
-        ballast(study->toCentre, tr("to the centre"));
+        constexpr double kWorth_mm = 1; // nearer than this nobody hangs weights on a craft
+        if (now > kWorth_mm) ballast(study->toCentre, tr("to the centre"));
         if (!balance->loadCase.battery.empty())
             row(tr("packs"), tr("try other packs in its place"), tr("open"), [this] { emit packsWanted(); });
     }

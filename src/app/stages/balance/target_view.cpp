@@ -18,13 +18,16 @@ constexpr int kHeightWidth_px = 118, kMargin_px = 12;
 
 QString millimetres(double value) { return QString::fromStdString(oneDecimal(std::abs(value))); }
 
-/// "6.7 fore, 0.1 right".
+/// "6.7 fore, 0.1 right"; nothing is said of what rounds to nothing.
 QString inWords(const Vec2 &offset) {
-    const QString x = TargetView::tr("%1 %2").arg(millimetres(offset.x()),
-                                                  offset.x() >= 0 ? TargetView::tr("fore") : TargetView::tr("aft"));
-    const QString y = TargetView::tr("%1 %2").arg(millimetres(offset.y()),
-                                                  offset.y() >= 0 ? TargetView::tr("left") : TargetView::tr("right"));
-    return x + QStringLiteral(", ") + y;
+    QStringList words;
+    const auto take = [&](double value, const QString &high, const QString &low) {
+        if (millimetres(value) != "0.0")
+            words << TargetView::tr("%1 %2").arg(millimetres(value), value > 0 ? high : low);
+    };
+    take(offset.x(), TargetView::tr("fore"), TargetView::tr("aft"));
+    take(offset.y(), TargetView::tr("left"), TargetView::tr("right"));
+    return words.isEmpty() ? TargetView::tr("in the axis") : words.join(QStringLiteral(", "));
 }
 
 /// Labels that were placed already; a new one goes where it covers none of them.
@@ -207,10 +210,20 @@ void TargetView::paintPlan(QPainter &painter) const {
 
     painter.setFont(theme_.text(theme::kSmallPixels));
     Labels labels(painter, box.adjusted(4, 22, -4, -22));
-    labels.block(QRectF(here - QPointF(8, 8), QSizeF(16, 16)));
+    const double round = std::max(8.0, 0.8 * ellipse.semiMajor_mm * scale);
+    labels.block(QRectF(here - QPointF(round, round), QSizeF(2 * round, 2 * round)));
     labels.block(QRectF(centre - QPointF(10, 10), QSizeF(20, 20)));
     for (const auto &point : points())
         labels.block(QRectF(toPixels(point.offset_mm.head<2>()) - QPointF(6, 6), QSizeF(12, 12)));
+    if (after_mm_) {
+        const QPointF there = toPixels(*after_mm_);
+        for (int i = 1; i < 20; ++i)
+            labels.block(QRectF(here + (there - here) * i / 20.0 - QPointF(4, 4), QSizeF(8, 8)));
+        labels.block(QRectF(there - QPointF(7, 7), QSizeF(14, 14)));
+    }
+    painter.setFont(theme_.numbers(theme::kSmallPixels, true)); // the one that is looked at has the first choice
+    labels.put(here, inWords(balance.offset_mm->head<2>()), c.plumb, 12);
+    painter.setFont(theme_.text(theme::kSmallPixels));
     if (after_mm_) {
         const QPointF there = toPixels(*after_mm_);
         painter.setBrush(Qt::NoBrush);
@@ -218,9 +231,6 @@ void TargetView::paintPlan(QPainter &painter) const {
         painter.drawLine(here, there);
         painter.setPen(QPen(c.plumb, 1.5, Qt::DotLine));
         painter.drawEllipse(there, 6, 6);
-        labels.block(QRectF(there - QPointF(7, 7), QSizeF(14, 14)));
-        for (int i = 1; i < 20; ++i)
-            labels.block(QRectF(here + (there - here) * i / 20.0 - QPointF(4, 4), QSizeF(8, 8)));
         labels.put(there, afterWords_, c.plumb);
     }
     for (const auto &point : points()) {
@@ -234,8 +244,6 @@ void TargetView::paintPlan(QPainter &painter) const {
     painter.setPen(Qt::NoPen);
     painter.setBrush(c.plumb);
     painter.drawEllipse(here, 5, 5);
-    painter.setFont(theme_.numbers(theme::kSmallPixels, true));
-    labels.put(here, inWords(balance.offset_mm->head<2>()), c.plumb, 12);
     painter.restore();
 
     painter.setFont(theme_.text(theme::kSmallPixels));

@@ -2,7 +2,7 @@
 
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
-#include "app/stages/balance/case_table.h"
+#include "app/theme/mat_table.h"
 #include "app/theme/metrics.h"
 #include "core/balance/edits.h"
 #include "core/rules/wording.h"
@@ -51,10 +51,9 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
     remove_->setText(tr("Remove"));
     adds->addWidget(remove_);
     left->body().addLayout(adds);
-    list_ = new QTableWidget;
+    list_ = new theme::MatTable(theme, {tr("weighing"), tr("measured"), tr("planned"), tr("apart")});
     list_->setObjectName("weighings");
     list_->setAccessibleName(tr("Weighings"));
-    prepareMatTable(*list_, {tr("weighing"), tr("measured"), tr("planned"), tr("apart")});
     list_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int i = 1; i < 4; ++i) list_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::ResizeToContents);
     left->body().addWidget(list_);
@@ -85,9 +84,8 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
     std::tie(totalLabel_, total_) =
         field(tr("the scale read"), "weighing-total", 2, tr("What the scale read in grams, with its doubt"));
     total_->setFont(theme.numbers(12));
-    numbers_ = new QTableWidget;
+    numbers_ = new theme::MatTable(theme, {QString(), QString(), QString()});
     numbers_->setObjectName("weighing-numbers");
-    prepareMatTable(*numbers_, {QString(), QString(), QString()});
     numbers_->setEditTriggers(QAbstractItemView::AllEditTriggers);
     numbers_->setSelectionBehavior(QAbstractItemView::SelectItems);
     numbers_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -129,10 +127,9 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
     verdict_->setTextFormat(Qt::RichText);
     verdict_->setWordWrap(true);
     right->body().addWidget(verdict_);
-    masses_ = new QTableWidget;
+    masses_ = new theme::MatTable(theme, {tr("thing"), tr("entered g"), tr("likely g"), tr("±"), tr("sigmas")});
     masses_->setObjectName("likely-masses");
     masses_->setAccessibleName(tr("Likely weights"));
-    prepareMatTable(*masses_, {tr("thing"), tr("entered g"), tr("likely g"), tr("±"), tr("sigmas")});
     masses_->horizontalHeaderItem(2)->setToolTip(
         tr("What the weighings make likely, each entry bending as far as its doubt allows"));
     masses_->horizontalHeaderItem(4)->setToolTip(tr("How far that is from the entry, in its own standard deviations"));
@@ -206,17 +203,12 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
     });
     connect(&document_, &app::Document::changed, this, &WeighingsPage::refresh);
     auto dress = [this] {
-        for (auto *table : {list_, numbers_, masses_}) dressMatTable(*table, theme_);
         const auto &c = theme_.colors();
         const QString fieldLook =
             QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: 3px; "
                            "padding: 1px 4px;")
                 .arg(c.chalk.name(), c.matGridStrong.name());
         for (auto *edit : {name_, total_, scaleDoubt_, placeDoubt_}) edit->setStyleSheet(fieldLook);
-        numbers_->setStyleSheet(
-            numbers_->styleSheet() +
-            QStringLiteral("QLineEdit { color: %1; background: %2; border: 1px solid %3; padding: 0 2px; }")
-                .arg(c.chalk.name(), c.mat.name(), c.thrustAxis.name()));
         refresh();
     };
     connect(&theme_, &theme::Theme::changed, this, dress);

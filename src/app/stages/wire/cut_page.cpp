@@ -1,5 +1,6 @@
 #include "app/stages/wire/cut_page.h"
 
+#include "app/theme/mat_table.h"
 #include "io/csv/cut_csv.h"
 
 #include <QClipboard>
@@ -19,24 +20,14 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("cut-page");
     setAttribute(Qt::WA_StyledBackground);
-    table_ = new QTableWidget;
+    table_ = new theme::MatTable(theme, {tr("label"), tr("colour"), tr("AWG"), tr("length"), tr("how"), tr("from"),
+                                         tr("its end"), tr("to"), tr("its end"), tr("twist")});
     table_->setObjectName("cut-table");
     table_->setAccessibleName(tr("Cut list"));
-    const QStringList heads{tr("label"), tr("colour"),  tr("AWG"), tr("length"),  tr("how"),
-                            tr("from"),  tr("its end"), tr("to"),  tr("its end"), tr("twist")};
-    table_->setColumnCount(int(heads.size()));
-    table_->setHorizontalHeaderLabels(heads);
-    table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(23);
-    table_->setShowGrid(false);
-    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    table_->setFrameShape(QFrame::NoFrame);
-    table_->setWordWrap(false);
+    table_->setEmptyText(tr("No wires yet: join two ports on the Routes page."));
     table_->horizontalHeaderItem(3)->setToolTip(tr("mm, as cut"));
     auto *header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    header->setHighlightSections(false);
     const std::array<int, 10> widths{94, 52, 42, 50, 80, 0, 92, 0, 92, 56};
     for (int c = 0; c < 10; ++c) {
         header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
@@ -75,16 +66,10 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
 void CutPage::dress() {
     const auto &c = theme_.colors();
     setStyleSheet(
-        QStringLiteral(
-            "QWidget#cut-page { background: %1; } QLabel { color: %3; }"
-            "QTableWidget { background: %1; color: %2; selection-background-color: %4; selection-color: %2; }"
-            "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %5; }"
-            "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %3; border: none; "
-            "padding: 3px 6px; border-bottom: 1px solid %5; }"
-            "QToolButton { color: %2; background: transparent; border: 1px solid %4; border-radius: 3px; "
-            "padding: 3px 8px; }")
-            .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name(), c.matGrid.name()));
-    table_->setFont(theme_.text(12));
+        QStringLiteral("QWidget#cut-page { background: %1; } QLabel { color: %3; }"
+                       "QToolButton { color: %2; background: transparent; border: 1px solid %4; border-radius: 3px; "
+                       "padding: 3px 8px; }")
+            .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name()));
 }
 
 QString CutPage::asCsv() const {
@@ -124,7 +109,7 @@ void CutPage::refresh() {
     if (list.sleeve_mm > 0) more << tr("sleeve %1 mm").arg(list.sleeve_mm, 0, 'f', 0);
     if (list.grommets > 0) more << tr("%n grommet(s)", nullptr, list.grommets);
     if (list.splices > 0) more << tr("%n splice(s)", nullptr, list.splices);
-    stock_->setText(list.rows.empty() ? tr("No wires yet: join two ports on the Routes page.")
+    stock_->setText(list.rows.empty() ? QString()
                                       : tr("Stock: %1.  %2.  Solder with air moving past you; fumes and hot tips hurt.")
                                             .arg(stock.join(" · "), more.join(", ")));
 }

@@ -7,7 +7,9 @@
 #include <QWidget>
 
 class QLabel;
-class QTableWidget;
+namespace waxis::theme {
+class MatTable;
+}
 
 namespace waxis::wire {
 
@@ -16,7 +18,7 @@ class CutPage : public QWidget {
 
 public:
     CutPage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    QTableWidget &table() { return *table_; }
+    theme::MatTable &table() { return *table_; }
     QString asCsv() const;
 
 signals:
@@ -31,7 +33,7 @@ private:
     void save();
     app::Document &document_;
     const theme::Theme &theme_;
-    QTableWidget *table_ = nullptr;
+    theme::MatTable *table_ = nullptr;
     QLabel *stock_ = nullptr;
 };
 

@@ -41,28 +41,22 @@ QPixmap mark(Severity severity, double ratio) {
 } // namespace
 
 WireTable::WireTable(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QTableWidget(parent), document_(document), theme_(theme) {
+    : MatTable(theme,
+               {tr("wire"), tr("from → to"), tr("gauge"), tr("route"), tr("slack"), tr("cut"), tr("supplied"),
+                tr("drop"), tr("verdict")},
+               parent),
+      document_(document) {
     setObjectName("wire-table");
     setAccessibleName(tr("Wires"));
-    setColumnCount(cCount);
-    setHorizontalHeaderLabels({tr("wire"), tr("from → to"), tr("gauge"), tr("route"), tr("slack"), tr("cut"),
-                               tr("supplied"), tr("drop"), tr("verdict")});
+    setEmptyText(tr("No wires yet: drag from the ring of one port to that of another."));
     horizontalHeaderItem(cRoute)->setToolTip(tr("mm along the route"));
     horizontalHeaderItem(cSlack)->setToolTip(tr("mm for ends, soldering once more, swaying and opening"));
     horizontalHeaderItem(cCut)->setToolTip(tr("mm to cut"));
     horizontalHeaderItem(cSupplied)->setToolTip(tr("mm that came with a part, or ready made"));
     horizontalHeaderItem(cDrop)->setToolTip(tr("voltage lost there and back at typical current"));
-    verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(24);
-    setShowGrid(false);
-    setSelectionBehavior(QAbstractItemView::SelectRows);
-    setSelectionMode(QAbstractItemView::SingleSelection);
-    setEditTriggers(QAbstractItemView::NoEditTriggers);
-    setFrameShape(QFrame::NoFrame);
-    setWordWrap(false);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto *header = horizontalHeader();
-    header->setHighlightSections(false);
     header->setSectionResizeMode(QHeaderView::Fixed);
     header->setSectionResizeMode(cWire, QHeaderView::Stretch);
     header->setSectionResizeMode(cEnds, QHeaderView::Stretch);
@@ -76,21 +70,8 @@ WireTable::WireTable(app::Document &document, const theme::Theme &theme, QWidget
     connect(&document_, &app::Document::changed, this, &WireTable::refresh);
     connect(&document_, &app::Document::judged, this, &WireTable::refresh);
     connect(&document_, &app::Document::selectionChanged, this, &WireTable::refresh);
-    connect(&theme_, &theme::Theme::changed, this, &WireTable::dress);
-    dress();
+    connect(&theme, &theme::Theme::changed, this, &WireTable::refresh);
     refresh();
-}
-
-void WireTable::dress() {
-    const auto &c = theme_.colors();
-    setFont(theme_.text(12));
-    setStyleSheet(
-        QStringLiteral(
-            "QTableWidget { background: %1; color: %2; selection-background-color: %3; selection-color: %2; }"
-            "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %4; }"
-            "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %5; border: none; "
-            "padding: 3px 6px; border-bottom: 1px solid %4; }")
-            .arg(c.matBar.name(), c.chalk.name(), c.matGridStrong.name(), c.matGrid.name(), c.softChalk.name()));
 }
 
 QString WireTable::verdictText(const WireReport &report) {
@@ -131,8 +112,9 @@ void WireTable::refresh() {
             QTableWidgetItem *at = item(row, column);
             if (!at) setItem(row, column, at = new QTableWidgetItem);
             at->setText(text);
-            at->setFont(number ? theme_.numbers(12) : theme_.text(12, column == cWire));
-            at->setForeground(column == cEnds ? theme_.colors().softChalk : theme_.colors().chalk);
+            at->setFont(number ? MatTable::theme().numbers(12) : MatTable::theme().text(12, column == cWire));
+            at->setForeground(column == cEnds ? MatTable::theme().colors().softChalk
+                                              : MatTable::theme().colors().chalk);
         };
         put(cWire, QString::fromStdString(wire.name), false);
         item(row, cWire)->setData(Qt::DecorationRole, swatch(drawing::wireColor(report.role), devicePixelRatioF()));

@@ -2,13 +2,11 @@
 #pragma once
 
 #include "app/shell/document.h"
-#include "app/theme/theme.h"
-
-#include <QTableWidget>
+#include "app/theme/mat_table.h"
 
 namespace waxis::wire {
 
-class WireTable : public QTableWidget {
+class WireTable : public theme::MatTable {
     Q_OBJECT
 
 public:
@@ -25,9 +23,7 @@ protected:
 
 private:
     void refresh();
-    void dress();
     app::Document &document_;
-    const theme::Theme &theme_;
     bool filling_ = false;
 };
 

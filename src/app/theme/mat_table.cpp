@@ -1,0 +1,62 @@
+#include "app/theme/mat_table.h"
+
+#include <QHeaderView>
+#include <QPainter>
+
+namespace waxis::theme {
+
+MatTable::MatTable(const Theme &theme, const QStringList &heads, QWidget *parent)
+    : QTableWidget(parent), theme_(theme) {
+    constexpr int kRow_px = 22;
+    setColumnCount(int(heads.size()));
+    setHorizontalHeaderLabels(heads);
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(kRow_px);
+    setShowGrid(false);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setFrameShape(QFrame::NoFrame);
+    setWordWrap(false);
+    setTabKeyNavigation(false); // Tab goes on to what stands after the table
+    horizontalHeader()->setDefaultAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    if (!heads.isEmpty()) horizontalHeaderItem(0)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    horizontalHeader()->setHighlightSections(false);
+    horizontalHeader()->setMinimumSectionSize(30);
+    connect(&theme_, &Theme::changed, this, &MatTable::dress);
+    dress();
+}
+
+void MatTable::setEmptyText(const QString &text) {
+    empty_ = text;
+    viewport()->update();
+}
+
+void MatTable::setTips(const QStringList &tips) {
+    for (int i = 0; i < tips.size() && i < columnCount(); ++i) horizontalHeaderItem(i)->setToolTip(tips[i]);
+}
+
+void MatTable::paintEvent(QPaintEvent *event) {
+    QTableWidget::paintEvent(event);
+    if (rowCount() > 0 || empty_.isEmpty()) return;
+    QPainter painter(viewport());
+    painter.setPen(theme_.colors().softChalk);
+    painter.setFont(theme_.text(12));
+    painter.drawText(viewport()->rect().adjusted(8, 6, -8, -6), Qt::AlignTop | Qt::AlignLeft | Qt::TextWordWrap,
+                     empty_);
+}
+
+void MatTable::dress() {
+    const auto &c = theme_.colors();
+    setFont(theme_.text(12));
+    setStyleSheet(QStringLiteral(
+                      "QTableWidget { background: %1; color: %2; selection-background-color: %4; selection-color: %2; }"
+                      "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %5; }"
+                      "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %3; border: none; "
+                      "padding: 2px 6px; border-bottom: 1px solid %5; }"
+                      "QLineEdit { color: %2; background: %6; border: 1px solid %7; padding: 0 2px; }")
+                      .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name(),
+                           c.matGrid.name(), c.mat.name(), c.thrustAxis.name()));
+}
+
+} // namespace waxis::theme

@@ -1,0 +1,31 @@
+// Tables in the mat's colours: no frame, no grid, rows chosen whole, a word where there are none.
+#pragma once
+
+#include "app/theme/theme.h"
+
+#include <QTableWidget>
+
+namespace waxis::theme {
+
+class MatTable : public QTableWidget {
+    Q_OBJECT
+
+public:
+    /// The first column reads from the left, the others from the right; it follows the theme.
+    MatTable(const Theme &theme, const QStringList &heads, QWidget *parent = nullptr);
+    /// What stands in it while it has no rows.
+    void setEmptyText(const QString &text);
+    /// Heads with their explanations.
+    void setTips(const QStringList &tips);
+
+protected:
+    void paintEvent(QPaintEvent *event) override;
+    const Theme &theme() const { return theme_; }
+
+private:
+    void dress();
+    const Theme &theme_;
+    QString empty_;
+};
+
+} // namespace waxis::theme
