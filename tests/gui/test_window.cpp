@@ -298,7 +298,7 @@ private slots:
                 if (button->text() == text) return button;
             return static_cast<QAbstractButton *>(nullptr);
         };
-        QTest::mouseClick(chip("Propellers"), Qt::LeftButton);
+        QTest::mouseClick(chip("Discs"), Qt::LeftButton);
         QVERIFY(!f.window->placeBench().overlays().propellers);
         QCOMPARE(f.plan().scene()->items().size(), items - 4);
         const QImage without = f.plan().grab().toImage();

@@ -33,7 +33,7 @@ struct OverlayDefinition {
 };
 
 inline constexpr std::array<OverlayDefinition, 9> kOverlays{{
-    {&Overlays::propellers, QT_TRANSLATE_NOOP("Overlays", "Propellers"),
+    {&Overlays::propellers, QT_TRANSLATE_NOOP("Overlays", "Discs"),
      QT_TRANSLATE_NOOP("Overlays", "discs with the blades' room"),
      QT_TRANSLATE_NOOP("Overlays", "propeller discs with the room that the blades need"), 1, Swatch::dashedRing},
     {&Overlays::marks, QT_TRANSLATE_NOOP("Overlays", "Findings"),

@@ -1,6 +1,7 @@
 #include "core/build/build.h"
 
 #include <algorithm>
+#include <cctype>
 #include <fmt/format.h>
 
 namespace waxis {
@@ -106,6 +107,14 @@ std::string displayName(const Build &build, const std::string &id) {
     if (byId(build.frame->standoffs, id)) return "Standoff " + id;
     if (const auto *mount = byId(build.frame->motorMounts, id))
         return quarterInWords(mount->position_mm) + " propeller disc";
+    // Mass rows of what holds a part without being drawn.
+    constexpr std::string_view kFastening = "/fastening";
+    if (id.ends_with(kFastening)) {
+        std::string held = displayName(build, id.substr(0, id.size() - kFastening.size()));
+        if (held.size() > 1 && std::islower(static_cast<unsigned char>(held[1])))
+            held[0] = char(std::tolower(static_cast<unsigned char>(held[0])));
+        return "What holds " + held;
+    }
     return id;
 }
 

@@ -8,16 +8,6 @@
 
 namespace waxis {
 
-namespace {
-
-/// A fastening is named after what it holds.
-std::string nameOfRow(const Build &build, const MassRow &row) {
-    if (row.kind == MassKind::fastening) return "What holds " + displayName(build, row.id.substr(0, row.id.find('/')));
-    return displayName(build, row.id);
-}
-
-} // namespace
-
 std::string writeMassTable(const Build &build, const Derived &derived) {
     CsvRow header{"id",   "name", "group", "grams",        "plus or minus g", "source",
                   "x mm", "y mm", "z mm",  "forward g mm", "to the left g mm"};
@@ -27,7 +17,7 @@ std::string writeMassTable(const Build &build, const Derived &derived) {
     const auto one = [](double value) { return fmt::format("{:.1f}", std::abs(value) < 0.05 ? 0.0 : value); };
     for (const auto &row : derived.massRows) {
         const Vec3 at = row.element.centroid_mm, from = at - derived.thrustCentre_mm;
-        CsvRow fields{row.id, nameOfRow(build, row), std::string(io::nameOf(gramGroupOf(build, row)))};
+        CsvRow fields{row.id, displayName(build, row.id), std::string(io::nameOf(gramGroupOf(build, row)))};
         if (row.known)
             fields.insert(fields.end(),
                           {two(row.element.mass_g), two(row.tolerance_g), std::string(io::nameOf(row.source))});

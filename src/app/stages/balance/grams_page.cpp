@@ -37,12 +37,7 @@ QString moment(double gmm) {
                                                    QString::number(std::abs(value), 'f', 1));
 }
 
-QString nameOfRow(const Build &build, const std::string &id) {
-    const auto slash = id.find("/fastening");
-    if (slash == std::string::npos) return QString::fromStdString(displayName(build, id));
-    return GramsPage::tr("what holds %1")
-        .arg(QString::fromStdString(withinSentence(displayName(build, id.substr(0, slash)))));
-}
+QString nameOfRow(const Build &build, const std::string &id) { return QString::fromStdString(displayName(build, id)); }
 
 /// Rows of one kind together: four motors raise the inertia as one.
 struct Alike {

@@ -192,7 +192,8 @@ SlidePanel::SlidePanel(app::Document &document, const theme::Theme &theme, QWidg
     head->addWidget(compromise_);
     column->addLayout(head);
     line_ = new SlideLine(document, theme);
-    column->addWidget(line_, 1);
+    line_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    column->addWidget(line_);
     note_ = new QLabel;
     note_->setObjectName("note");
     note_->setFont(theme.text(theme::kSmallPixels));
@@ -205,6 +206,7 @@ SlidePanel::SlidePanel(app::Document &document, const theme::Theme &theme, QWidg
     consequence_->setWordWrap(true);
     consequence_->hide();
     column->addWidget(consequence_);
+    column->addStretch(1);
 
     connect(which_, &QComboBox::activated, this, [this] {
         document_.select(which_->currentData().toString());

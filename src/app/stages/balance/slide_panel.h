@@ -31,7 +31,8 @@ public:
     const std::optional<Shown> &shown() const { return shown_; }
     /// Where a travel stands on the line, in pixels.
     double xOf(double travel_mm) const;
-    QSize minimumSizeHint() const override { return {240, 58}; }
+    QSize minimumSizeHint() const override { return {240, 64}; }
+    QSize sizeHint() const override { return {400, 64}; }
 
 signals:
     void travelled(double travel_mm); ///< while the mouse is down

@@ -92,6 +92,12 @@ TargetPage::TargetPage(app::Document &document, const theme::Theme &theme, Study
     all->addLayout(grid, 1);
     all->addWidget(cases_);
 
+    // Tab goes as one reads: the slide, the thrust, the other ways, the cases.
+    setTabOrder(&slide_->line(), thrust_);
+    setTabOrder(thrust_, rows_.front());
+    for (std::size_t i = 1; i < rows_.size(); ++i) setTabOrder(rows_[i - 1], rows_[i]);
+    setTabOrder(rows_.back(), cases_);
+
     connect(&document_, &app::Document::changed, this, &TargetPage::refresh);
     connect(&document_, &app::Document::loadCaseChanged, this, &TargetPage::refresh);
     connect(&document_, &app::Document::selectionChanged, this, [this] {

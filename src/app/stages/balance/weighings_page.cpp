@@ -475,16 +475,12 @@ void WeighingsPage::refreshResults() {
     masses_->setRowCount(int(std::min<std::size_t>(15, report.masses.size())));
     for (int row = 0; row < masses_->rowCount(); ++row) {
         const ReconciledMass &m = report.masses[std::size_t(row)];
-        const auto slash = m.id.find("/fastening");
-        const QStringList texts{
-            slash == std::string::npos
-                ? QString::fromStdString(displayName(build, m.id))
-                : tr("what holds %1")
-                      .arg(QString::fromStdString(withinSentence(displayName(build, m.id.substr(0, slash))))),
-            m.known ? QString::number(m.entered_g, 'f', 1) : tr("unknown"), QString::number(m.likely_g, 'f', 1),
-            QString::number(2 * m.likelySigma_g, 'f', 1),
-            m.known && m.sigma_g > 0 ? QString::number((m.likely_g - m.entered_g) / m.sigma_g, 'f', 1)
-                                     : QStringLiteral("–")};
+        const QStringList texts{QString::fromStdString(displayName(build, m.id)),
+                                m.known ? QString::number(m.entered_g, 'f', 1) : tr("unknown"),
+                                QString::number(m.likely_g, 'f', 1), QString::number(2 * m.likelySigma_g, 'f', 1),
+                                m.known && m.sigma_g > 0
+                                    ? QString::number((m.likely_g - m.entered_g) / m.sigma_g, 'f', 1)
+                                    : QStringLiteral("–")};
         for (int col = 0; col < 5; ++col) {
             QTableWidgetItem *cell = masses_->item(row, col);
             if (!cell) masses_->setItem(row, col, cell = new QTableWidgetItem);

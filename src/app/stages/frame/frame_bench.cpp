@@ -22,7 +22,6 @@ FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidg
     canvas_ = new FrameCanvas(document, theme);
     canvas_->setObjectName("frame-canvas");
     panel_ = new ParameterPanel(document, theme);
-    panel_->setFixedWidth(360); // places and plate names in full
     import_ = new ImportPage(document, theme);
     auto *own = new QWidget;
     auto *row = new QHBoxLayout(own);
@@ -45,6 +44,13 @@ FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidg
         if (applied)
             emit said(tr("The drawing is the frame now. Check the motors' numbers and turns beside it."), false);
     });
+}
+
+void FrameBench::resizeEvent(QResizeEvent *event) {
+    QWidget::resizeEvent(event);
+    // Places and plate names in full where there is room; the drawing comes first where there is little.
+    constexpr int kRoomy_px = 800, kWide_px = 360, kNarrow_px = 316;
+    panel_->setFixedWidth(width() < kRoomy_px ? kNarrow_px : kWide_px);
 }
 
 QWidget *FrameBench::makeBar() {

@@ -27,6 +27,9 @@ public:
 signals:
     void said(const QString &text, bool bad);
 
+protected:
+    void resizeEvent(QResizeEvent *event) override;
+
 private:
     QWidget *makeBar();
     void exportAs(const QString &format);

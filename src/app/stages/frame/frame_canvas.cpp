@@ -219,11 +219,10 @@ void FrameCanvas::paintGaps(QPainter &painter) {
     }
     painter.setPen(c.softChalk);
     painter.setFont(theme().text(11));
-    painter.drawText(
-        QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-        report.diagonal_mm > 0
-            ? tr("motors %1 mm apart at most; gaps in mm, seen from above; nose →").arg(report.diagonal_mm, 0, 'f', 1)
-            : tr("no motors yet; nose →"));
+    painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                     report.diagonal_mm > 0
+                         ? tr("motors %1 mm apart at most; gaps in mm; nose →").arg(report.diagonal_mm, 0, 'f', 1)
+                         : tr("no motors yet; nose →"));
 }
 
 void FrameCanvas::paintContent(QPainter &painter) {

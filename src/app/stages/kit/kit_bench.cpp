@@ -43,9 +43,9 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
     header->setHighlightSections(false);
     header->setMinimumSectionSize(28);
     header->setSectionResizeMode(name, QHeaderView::Stretch);
-    const std::pair<Column, int> widths[] = {{checked, 32},   {needed, 58},  {inHand, 88},
-                                             {catalogue, 62}, {weighed, 74}, {Column::size, 124},
-                                             {arrow, 50},     {pins, 42},    {note, 76}};
+    const std::pair<Column, int> widths[] = {{checked, 30},   {needed, 54},  {inHand, 100},
+                                             {catalogue, 60}, {weighed, 70}, {Column::size, 124},
+                                             {arrow, 46},     {pins, 38},    {note, 60}};
     for (const auto &[column, width] : widths) table_->setColumnWidth(column, width);
     list_ = new ListPage(document, theme);
     editor_ = new PartEditor(document, theme);
