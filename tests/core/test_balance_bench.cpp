@@ -1,8 +1,7 @@
-// What the Balance stage computes: shares, slides, ballast, doubt, weighings, grams to lose; and its rules.
+// What the Balance stage computes: shares, slides, ballast, grams to lose, packs; and its rules.
 #include "core/analysis/analysis.h"
 #include "core/balance/ballast.h"
 #include "core/balance/edits.h"
-#include "core/balance/monte_carlo.h"
 #include "core/balance/packs.h"
 #include "core/balance/study.h"
 #include "core/base/units.h"
@@ -11,43 +10,14 @@
 #include "core/sums/sum.h"
 #include "io/csv/csv.h"
 #include "io/csv/mass_csv.h"
-#include "support/builds.h"
-
-#include <boost/math/distributions/non_central_chi_squared.hpp>
+#include "support/balances.h"
 
 using namespace waxis;
+using test::balancedQuad;
+using test::find;
+using test::indexOf;
 
 namespace {
-
-/// A quad with motors, a pack on a line and a camera in front, free of anything else.
-Build balancedQuad(double camera_g = 40) {
-    Build build = test::bareQuad();
-    for (int i = 0; i < 4; ++i) {
-        Part &motor =
-            test::addBox(build, "motor-" + std::to_string(i + 1), {28, 28, 15}, {0, 0, 8}, 30, PartKind::motor);
-        motor.placement.site = "m" + std::to_string(i + 1);
-    }
-    build.types.edit([](TypeTable &types) {
-        for (auto &[id, type] : types) type.maxThrust_gf = catalogueValue(800);
-    });
-    Part &pack = test::addBox(build, "pack", {70, 35, 30}, {-5, 0, 30}, 200, PartKind::battery);
-    pack.slide = SlideRange{Vec3::UnitX(), -40, 40};
-    Part &camera = test::addBox(build, "camera", {20, 20, 20}, {70, 0, 20}, camera_g, PartKind::flightCamera);
-    camera.optional = true;
-    build.loadCases = {{"with", "With camera", {"camera"}, "pack", false}, {"without", "Without", {}, "pack", false}};
-    return build;
-}
-
-std::size_t indexOf(const Build &build, const std::string &part) {
-    return std::size_t(findPart(build, part) - build.parts.data());
-}
-
-const Finding *find(const Analysis &analysis, RuleId rule, const std::string &variant = {}) {
-    for (const auto *list : {&analysis.findings, &analysis.passes})
-        for (const auto &f : *list)
-            if (f.rule == rule && (variant.empty() || f.variant == variant)) return &f;
-    return nullptr;
-}
 
 double offsetAt(const Build &build, std::size_t loadCase, const std::string &part, double travel) {
     Analyser analyser;
@@ -246,92 +216,6 @@ private slots:
             for (const auto &mount : build.frame->motorMounts)
                 QVERIFY((mount.position_mm.head<2>() - spot.at_mm).norm() > 10);
     }
-    // --- doubt
-    void chancesInTheRingAreThoseOfRayleighAndRice() {
-        // Round doubt about the middle: 1 - exp(-R^2 / 2 s^2) (Rayleigh). Off the middle: a non-central chi squared of
-        // two degrees of freedom, from Boost.Math.
-        for (double sigma : {0.4, 1.7, 6.0})
-            for (double radius : {2.0, 5.0}) {
-                const Mat2 round = sigma * sigma * Mat2::Identity();
-                QVERIFY(std::abs(chanceInRing({0, 0}, round, radius) -
-                                 (1 - std::exp(-radius * radius / (2 * sigma * sigma)))) < 1e-5);
-                for (const Vec2 &mean : {Vec2(3, 1), Vec2(-6, 0), Vec2(0, 5)}) {
-                    const boost::math::non_central_chi_squared rice(2, mean.squaredNorm() / (sigma * sigma));
-                    const double wanted = boost::math::cdf(rice, radius * radius / (sigma * sigma));
-                    QVERIFY2(std::abs(chanceInRing(mean, round, radius) - wanted) < 1e-4,
-                             qPrintable(QString::number(sigma)));
-                }
-            }
-        QCOMPARE(chanceInRing({3, 4}, Mat2::Zero(), 5), 1.0);
-        QCOMPARE(chanceInRing({3, 4.1}, Mat2::Zero(), 5), 0.0);
-        QCOMPARE(chanceInRing({0, 0}, Mat2::Identity(), 0), 0.0);
-        QCOMPARE(chanceInRing({std::nan(""), 0}, Mat2::Identity(), 5), 0.0);
-        Mat2 line = Mat2::Zero(); // doubt fore and aft only: a chord of the normal
-        line(0, 0) = 4;
-        QVERIFY(std::abs(chanceInRing({0, 3}, line, 5) - std::erf(4 / 2.0 / std::sqrt(2.0))) < 1e-9);
-    }
-    void ellipsesHold95Percent() {
-        Mat2 covariance;
-        covariance << 4, 1.5, 1.5, 1;
-        const DoubtEllipse e = ellipse95(covariance);
-        std::mt19937 random(11);
-        std::normal_distribution<double> normal;
-        const Eigen::LLT<Mat2> root(covariance);
-        int inside = 0;
-        constexpr int kDraws = 200000;
-        const double turn = radiansFromDegrees(e.turn_deg);
-        for (int i = 0; i < kDraws; ++i) {
-            const Vec2 p = root.matrixL() * Vec2(normal(random), normal(random));
-            const double u = (std::cos(turn) * p.x() + std::sin(turn) * p.y()) / e.semiMajor_mm;
-            const double v = (-std::sin(turn) * p.x() + std::cos(turn) * p.y()) / e.semiMinor_mm;
-            inside += u * u + v * v <= 1;
-        }
-        // The share of 200,000 draws has a standard deviation of 0.05 %.
-        QVERIFY(std::abs(inside / double(kDraws) - 0.95) < 0.002);
-    }
-    void drawsAgreeWithFirstOrder() {
-        // 100,000 draws: a standard deviation is sure to 0.22 %, four of those are 0.9 %; second order adds under 1 %
-        // at these doubts. The chance within the ring is sure to sqrt(p q / N) = 0.16 %.
-        const Build build = test::stakewalker();
-        Analyser analyser;
-        const Derived &derived = analyser.update(build).derived;
-        for (std::size_t c = 0; c < derived.balance.size(); ++c) {
-            const CaseBalance &balance = derived.balance[c];
-            const auto doubts = doubtsIn(build, derived, c);
-            const double ring = balance.offset_mm->head<2>().norm(); // so that about half of them are inside
-            const DrawnBalance drawn = drawBalance(doubts, derived.thrustCentre_mm.head<2>(), ring);
-            QCOMPARE(drawn.draws, 100000);
-            for (int axis = 0; axis < 3; ++axis)
-                QVERIFY2(std::abs(std::sqrt(drawn.covariance_mm2(axis, axis) / balance.cgCovariance_mm2(axis, axis)) -
-                                  1) < 0.02,
-                         qPrintable(QString::number(drawn.covariance_mm2(axis, axis))));
-            QVERIFY(std::abs(drawn.sigmaMass_g / (balance.tolerance_g / 2) - 1) < 0.02);
-            QVERIFY((drawn.mean_mm - *balance.mass.cg_mm).norm() < 0.02);
-            const double first =
-                chanceInRing(balance.offset_mm->head<2>(), balance.cgCovariance_mm2.topLeftCorner<2, 2>(), ring);
-            QVERIFY2(std::abs(drawn.inside - first) < 0.02,
-                     qPrintable(QStringLiteral("%1 %2").arg(drawn.inside).arg(first)));
-        }
-    }
-    void drawsRepeatThemselves() {
-        const std::vector<UncertainMass> masses{
-            {350, 8, {-10, 0, 50}, 1}, {134, 3, {80, 0, 60}, 0}, {600, 0, {0, 2, 5}, 0}};
-        const DrawnBalance one = drawBalance(masses, {0, 0}, 5), two = drawBalance(masses, {0, 0}, 5);
-        QCOMPARE(one.inside, two.inside);
-        QVERIFY(one.mean_mm == two.mean_mm && one.covariance_mm2 == two.covariance_mm2 && one.cloud_mm == two.cloud_mm);
-        DrawSettings other;
-        other.seed = 5;
-        QVERIFY(drawBalance(masses, {0, 0}, 5, other).mean_mm != one.mean_mm);
-        other.draws = 12'345;
-        QCOMPARE(drawBalance(masses, {0, 0}, 5, other).draws, 12345);
-        QCOMPARE(drawBalance({}, {0, 0}, 5).draws, 0);
-        const std::atomic<bool> stop = true;
-        QCOMPARE(drawBalance(masses, {0, 0}, 5, {}, &stop).draws, 0);
-        // Nothing in doubt: the same place every time.
-        const std::vector<UncertainMass> sure{{350, 0, {-10, 0, 50}, 0}};
-        const DrawnBalance certain = drawBalance(sure, {0, 0}, 11);
-        QVERIFY(certain.covariance_mm2.norm() < 1e-12 && certain.inside == 1);
-    }
     // --- where the grams are
     void rowsAddUpToTheCraft() {
         for (const char *demo : {"stakewalker", "kilnlamp", "sedge-tri", "owlbox-mini"}) {
@@ -434,156 +318,6 @@ private slots:
             QVERIFY(readNumber(table.rows.back()[11 + c], said));
             QVERIFY(std::abs(sum - said) < 0.5); // each row is rounded to 0.01 g
         }
-    }
-    // --- what the scale says
-    void linesCrossAtTheCentreOfGravity() {
-        const auto cg = cgFromLines({{8, 40}, 90}, {{-30, -2}, 0});
-        QVERIFY(cg && (*cg - Vec2(8, -2)).norm() < 1e-12);
-        const auto slanted = cgFromLines({{5 + 10, 3 + 10}, 45}, {{5 - 7, 3 + 7}, 135});
-        QVERIFY(slanted && (*slanted - Vec2(5, 3)).norm() < 1e-12);
-        QVERIFY(!cgFromLines({{0, 0}, 90}, {{1, 0}, 90.5}));
-        QVERIFY(!cgFromLines({{0, 0}, 0}, {{1, 0}, 180}));
-    }
-    void agreeingWeighingsAreQuiet() {
-        Build build = balancedQuad();
-        Analyser analyser;
-        const CaseBalance balance = analyser.update(build).derived.balance[0];
-        build.weighings = {{"w",
-                            "Scale",
-                            "with",
-                            WeighingMethod::total,
-                            measuredValue(balance.mass.mass_g + 1, 0.5),
-                            {},
-                            {},
-                            1,
-                            {},
-                            1}};
-        const ReconcileReport &report = analyser.update(build).derived.reconciled;
-        QCOMPARE(report.conditions, 1);
-        QVERIFY(!report.contradicts() && report.suspects.empty());
-        double moved = 0; // the gram is shared by how doubtful each entry is
-        for (const auto &m : report.masses) moved += m.likely_g - m.entered_g;
-        QVERIFY(moved > 0.9 && moved <= 1.0001);
-        for (const auto &m : report.masses) QVERIFY(m.likelySigma_g <= m.sigma_g + 1e-12);
-        QCOMPARE(find(analyser.current(), RuleId::balMeasured)->severity, Severity::pass);
-    }
-    void aWrongEntryIsFoundByItsLever() {
-        // The camera is entered with 40 g and weighs 65: weighed and balanced as it really is.
-        const Build truth = balancedQuad(65);
-        Build build = balancedQuad(40);
-        Analyser analyser;
-        const CompoundMass real = analyser.update(truth).derived.balance[0].mass;
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, measuredValue(real.mass_g, 0.5), {}, {}, 1, {}, 1},
-            {"b",
-             "Rod",
-             "with",
-             WeighingMethod::lines,
-             {},
-             {},
-             {},
-             1,
-             {{real.cg_mm->head<2>(), 90}, {real.cg_mm->head<2>(), 0}},
-             0.5}};
-        const ReconcileReport report = analyser.update(build).derived.reconciled;
-        QCOMPARE(report.conditions, 3);
-        QVERIFY(report.contradicts() && report.decided);
-        QCOMPARE(report.suspects.front().id, std::string("camera"));
-        QVERIFY(std::abs(report.suspects.front().wouldBe_g - 65) < 1);
-        QVERIFY((*report.weighings[1].measured_mm - real.cg_mm->head<2>()).norm() < 1e-9);
-        const Finding *finding = find(analyser.current(), RuleId::balMeasured);
-        QVERIFY(finding && finding->severity == Severity::watch && finding->variant == "suspect");
-        QCOMPARE(finding->subjects.front(), std::string("camera"));
-        // The same truth through three scales.
-        build.weighings = {
-            {"s", "Scales", "with", WeighingMethod::scales, {}, {{80, 80}, {80, -80}, {-90, 0}}, {}, 0.5, {}, 0.5}};
-        Eigen::Matrix3d a;
-        a << 1, 1, 1, 80, 80, -90, 80, -80, 0;
-        const Eigen::Vector3d f = a.colPivHouseholderQr().solve(
-            Eigen::Vector3d(real.mass_g, real.mass_g * real.cg_mm->x(), real.mass_g * real.cg_mm->y()));
-        build.weighings[0].readings_g = {f[0], f[1], f[2]};
-        const ReconcileReport scales = analyser.update(build).derived.reconciled;
-        QVERIFY((*scales.weighings[0].measured_mm - real.cg_mm->head<2>()).norm() < 1e-9);
-        QVERIFY(scales.contradicts());
-        QCOMPARE(scales.suspects.front().id, std::string("camera"));
-    }
-    void theBestFitIsTheLeastSquares() {
-        // Against the normal equations, written down independently: minimise d^T P^-1 d + (z - H(m + d))^T R^-1 (...).
-        Build build = balancedQuad();
-        Analyser analyser;
-        const Derived &derived = analyser.update(build).derived;
-        const double total = derived.balance[0].mass.mass_g + 4;
-        build.weighings = {{"w", "Scale", "with", WeighingMethod::total, measuredValue(total, 2.0), {}, {}, 1, {}, 1},
-                           {"b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {{{4, 0}, 90}}, 2}};
-        const auto rows = derived.massRows;
-        const Eigen::Index n = Eigen::Index(rows.size());
-        Eigen::MatrixXd h = Eigen::MatrixXd::Zero(2, n);
-        Eigen::VectorXd m(n), p(n);
-        for (Eigen::Index i = 0; i < n; ++i) {
-            const MassRow &row = rows[std::size_t(i)];
-            m(i) = row.element.mass_g;
-            p(i) = std::pow(row.tolerance_g / 2, 2);
-            h(0, i) = 1;
-            h(1, i) = row.element.centroid_mm.x() - 4;
-        }
-        const double predicted = m.sum();
-        const Eigen::Vector2d r(total - predicted, -h.row(1).dot(m)), variance(1.0, std::pow(predicted * 1.0, 2));
-        Eigen::MatrixXd normal = h.transpose() * variance.cwiseInverse().asDiagonal() * h;
-        normal.diagonal() += p.cwiseInverse();
-        const Eigen::VectorXd d = normal.ldlt().solve(h.transpose() * variance.cwiseInverse().asDiagonal() * r);
-        const ReconcileReport report = analyser.update(build).derived.reconciled;
-        for (const auto &mass : report.masses)
-            for (Eigen::Index i = 0; i < n; ++i)
-                if (rows[std::size_t(i)].id == mass.id)
-                    QVERIFY2(std::abs(mass.likely_g - m(i) - d(i)) < 1e-6, mass.id.c_str());
-        QVERIFY(report.masses.size() > 3);
-    }
-    void anUnknownWeightIsSolvedFor() {
-        Build build = balancedQuad();
-        build.types.edit([](TypeTable &types) { test::typeIn(types, "camera").mass_g = {}; });
-        Analyser analyser;
-        const double rest = analyser.update(build).derived.balance[0].mass.mass_g;
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, measuredValue(rest + 42, 0.5), {}, {}, 1, {}, 1}};
-        const ReconcileReport report = analyser.update(build).derived.reconciled;
-        QCOMPARE(report.masses.front().id, std::string("camera"));
-        QVERIFY(!report.masses.front().known && std::abs(report.masses.front().likely_g - 42) < 8);
-        QVERIFY(!report.contradicts());
-    }
-    void unusableWeighingsSayWhy() {
-        Build build = balancedQuad();
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, {}, {}, {}, 1, {}, 1},
-            {"s", "Scales", "with", WeighingMethod::scales, {}, {{0, 0}, {1, 0}, {2, 0}}, {100, 100, 100}, 1, {}, 1},
-            {"b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {}, 1}};
-        Analyser analyser;
-        const Analysis &analysis = analyser.update(build);
-        QCOMPARE(analysis.derived.reconciled.conditions, 0);
-        for (const auto &w : analysis.derived.reconciled.weighings) QVERIFY(!w.problem.empty());
-        int unusable = 0;
-        for (const auto &f : analysis.findings)
-            unusable += f.rule == RuleId::balMeasured && f.severity == Severity::unknown;
-        QCOMPARE(unusable, 3);
-    }
-    void weighingsAreEdited() {
-        const Build build = balancedQuad();
-        const auto added = addWeighing(build, WeighingMethod::scales, "without");
-        QVERIFY(added && added->weighings.size() == 1 && added->weighings[0].readings_g.size() == 3);
-        Weighing changed = added->weighings[0];
-        changed.readings_g = {100, 110, 120};
-        QVERIFY(bool(editWeighing(*added, changed)));
-        changed.readings_g[1] = -1;
-        QVERIFY(!editWeighing(*added, changed));
-        changed.readings_g.pop_back();
-        QVERIFY(!editWeighing(*added, changed));
-        QVERIFY(!addWeighing(build, WeighingMethod::total, "nowhere") && !removeWeighing(build, "w"));
-        QVERIFY(removeWeighing(*added, added->weighings[0].id)->weighings.empty());
-        QVERIFY(!addWeightLimit(build, "x", 0) && !editWeightLimit(build, {"x", "x", 5, {}}) &&
-                !removeWeightLimit(build, "x"));
-        QVERIFY(!leaveOut(build, "without", "camera") &&
-                leaveOut(build, "with", "camera")->loadCases[0].aboard.empty());
-        QVERIFY(!addBallast(build, Vec3::Zero(), 0));
-        QCOMPARE(addBallast(build, Vec3(1, 2, 3), 12)->allowances.front().mass_g.value.value(), 12.0);
     }
     // --- rules
     void limitsAreJudgedWithTheirDoubt() {

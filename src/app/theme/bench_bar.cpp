@@ -1,6 +1,7 @@
 #include "app/theme/bench_bar.h"
 
 #include <QHBoxLayout>
+#include <QToolButton>
 #include <QWidget>
 
 namespace waxis::theme {
@@ -29,6 +30,23 @@ QWidget *makeBenchBar(const Theme &theme, QWidget *parent, int height) {
     dress();
     QObject::connect(&theme, &Theme::changed, bar, dress);
     return bar;
+}
+
+std::vector<QToolButton *> addPageTabs(QWidget &bar, const std::vector<std::pair<QString, const char *>> &pages,
+                                       const std::function<void(int)> &pick) {
+    std::vector<QToolButton *> tabs;
+    for (std::size_t i = 0; i < pages.size(); ++i) {
+        auto *tab = new QToolButton;
+        tab->setText(pages[i].first);
+        tab->setObjectName(pages[i].second);
+        tab->setCheckable(true);
+        tab->setAutoExclusive(true);
+        tab->setFocusPolicy(Qt::TabFocus);
+        QObject::connect(tab, &QToolButton::clicked, &bar, [pick, i] { pick(int(i)); });
+        bar.layout()->addWidget(tab);
+        tabs.push_back(tab);
+    }
+    return tabs;
 }
 
 } // namespace waxis::theme

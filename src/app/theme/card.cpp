@@ -22,6 +22,7 @@ Card::Card(const theme::Theme &theme, const QString &title, QWidget *parent) : Q
     title_ = new QLabel(title);
     title_->setFont(theme.text(theme::kTextPixels, true));
     title_->setWordWrap(true);
+    title_->setVisible(!title.isEmpty());
     body_->addWidget(title_);
     auto dress = [this] {
         const auto &c = theme_.colors();
@@ -31,10 +32,12 @@ Card::Card(const theme::Theme &theme, const QString &title, QWidget *parent) : Q
                 "QLabel { color: %3; border: none; } QLabel#note { color: %4; } "
                 "QToolButton { color: %4; background: transparent; border: 1px solid %2; "
                 "border-radius: 3px; padding: 1px 6px; } QToolButton:focus { border-color: %5; } "
+                "QToolButton:disabled { color: %6; } "
                 "QComboBox { color: %3; background: %1; border: 1px solid %2; border-radius: 3px; "
                 "padding: 1px 6px; } QComboBox:focus { border-color: %5; } QComboBox QAbstractItemView { color: %3; "
                 "background: %1; selection-background-color: %2; }")
-                .arg(c.matBar.name(), c.matGridStrong.name(), c.chalk.name(), c.softChalk.name(), c.thrustAxis.name()));
+                .arg(c.matBar.name(), c.matGridStrong.name(), c.chalk.name(), c.softChalk.name(), c.thrustAxis.name(),
+                     c.matFaint.name()));
     };
     dress();
     connect(&theme, &theme::Theme::changed, this, dress);

@@ -12,7 +12,7 @@ class QVBoxLayout;
 
 namespace waxis::theme {
 
-/// A titled panel in the mat's colours.
+/// A titled panel in the mat's colours; an empty title takes no room.
 class Card : public QFrame {
     Q_OBJECT
 

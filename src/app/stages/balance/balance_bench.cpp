@@ -23,28 +23,22 @@ BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, Q
 
     auto *bar = theme::makeBenchBar(theme, this);
     auto *line = static_cast<QHBoxLayout *>(bar->layout());
+    tabs_ = theme::addPageTabs(*bar,
+                               {{tr("Target"), "page-target"},
+                                {tr("Grams"), "page-grams"},
+                                {tr("Packs"), "page-packs"},
+                                {tr("Doubt"), "page-doubt"},
+                                {tr("Weighings"), "page-weighings"}},
+                               [this](int page) { showPage(Page(page)); });
     pages_ = new QStackedWidget;
-    const std::array<std::tuple<QString, const char *, QWidget *>, 5> names{
-        {{tr("Target"), "page-target", target_},
-         {tr("Grams"), "page-grams", grams_},
-         {tr("Packs"), "page-packs", packs_},
-         {tr("Doubt"), "page-doubt", doubt_},
-         {tr("Weighings"), "page-weighings", weighings_}}};
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        auto *tab = new QToolButton;
-        tab->setText(std::get<0>(names[i]));
-        tab->setObjectName(std::get<1>(names[i]));
-        tab->setCheckable(true);
-        tab->setAutoExclusive(true);
-        tab->setFocusPolicy(Qt::TabFocus);
-        connect(tab, &QToolButton::clicked, this, [this, i] { showPage(Page(i)); });
-        line->addWidget(tab);
-        tabs_.push_back(tab);
+    for (QWidget *page :
+         {static_cast<QWidget *>(target_), static_cast<QWidget *>(grams_), static_cast<QWidget *>(packs_),
+          static_cast<QWidget *>(doubt_), static_cast<QWidget *>(weighings_)}) {
         auto *scroll = new QScrollArea; // a low window scrolls the page; none may make the window higher
         scroll->setWidgetResizable(true);
         scroll->setFrameShape(QFrame::NoFrame);
         scroll->setObjectName("balance-scroll");
-        scroll->setWidget(std::get<2>(names[i]));
+        scroll->setWidget(page);
         scroll->setFocusPolicy(Qt::NoFocus);
         pages_->addWidget(scroll);
     }

@@ -34,7 +34,13 @@ CaseTable::CaseTable(app::Document &document, const theme::Theme &theme, const S
     refresh();
 }
 
+void CaseTable::showEvent(QShowEvent *event) {
+    MatTable::showEvent(event);
+    refresh();
+}
+
 void CaseTable::refresh() {
+    if (!isVisible()) return;
     const auto &derived = document_.analysis().derived;
     const auto &c = MatTable::theme().colors();
     setRowCount(int(derived.balance.size()));

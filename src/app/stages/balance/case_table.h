@@ -13,6 +13,9 @@ public:
     CaseTable(app::Document &document, const theme::Theme &theme, const StudyRunner &runner, QWidget *parent = nullptr);
     void refresh();
 
+protected:
+    void showEvent(QShowEvent *event) override;
+
 private:
     app::Document &document_;
     const StudyRunner &runner_;

@@ -1,5 +1,6 @@
 #include "app/stages/balance/grams_page.h"
 
+#include "app/shell/save_text.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/stages/balance/group_words.h"
@@ -10,13 +11,11 @@
 #include "io/csv/mass_csv.h"
 
 #include <QClipboard>
-#include <QFileDialog>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
-#include <QSaveFile>
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -395,15 +394,9 @@ QString GramsPage::asCsv() const {
 }
 
 void GramsPage::saveCsv() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save the mass table"),
-                                                      document_.title() + "-mass-table.csv", tr("CSV (*.csv)"));
-    if (path.isEmpty()) return;
-    QSaveFile file(path);
-    const QByteArray bytes = asCsv().toUtf8();
-    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
-    emit said(written ? tr("Mass table saved to %1.").arg(path)
-                      : tr("%1 cannot be written: %2").arg(path, file.errorString()),
-              !written);
+    if (const auto saved = app::saveTextAsking(this, tr("Save the mass table"), document_.title() + "-mass-table.csv",
+                                               tr("CSV (*.csv)"), asCsv().toStdString()))
+        emit said(saved->said, saved->bad);
 }
 
 } // namespace waxis::balance

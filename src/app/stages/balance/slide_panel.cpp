@@ -163,9 +163,8 @@ void SlideLine::keyPressEvent(QKeyEvent *event) {
 }
 
 SlidePanel::SlidePanel(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QFrame(parent), document_(document), theme_(theme) {
-    setObjectName("card");
-    auto *column = new QVBoxLayout(this);
+    : Card(theme, QString(), parent), document_(document) {
+    auto *column = &body();
     column->setContentsMargins(10, 6, 10, 6);
     column->setSpacing(2);
     auto *head = new QHBoxLayout;
@@ -242,22 +241,6 @@ SlidePanel::SlidePanel(app::Document &document, const theme::Theme &theme, QWidg
         which_->clear();
         refresh();
     });
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "QFrame#card { background: %1; border: 1px solid %2; border-radius: 3px; } "
-                "QLabel { color: %3; border: none; } QLabel#note { color: %4; } "
-                "QToolButton { color: %3; background: transparent; border: 1px solid %2; border-radius: 3px; "
-                "padding: 1px 7px; } QToolButton:focus { border-color: %5; } QToolButton:disabled { color: %6; } "
-                "QComboBox { color: %3; background: %1; border: 1px solid %2; border-radius: 3px; padding: 1px "
-                "6px; } QComboBox:focus { border-color: %5; } QComboBox QAbstractItemView { color: %3; "
-                "background: %1; selection-background-color: %2; }")
-                .arg(c.matBar.name(), c.matGridStrong.name(), c.chalk.name(), c.softChalk.name(), c.thrustAxis.name(),
-                     c.matFaint.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
     refresh();
 }
 
@@ -284,7 +267,13 @@ void SlidePanel::slide(double travel, const QString &name) {
                    QStringLiteral("slide-") + which_->currentData().toString());
 }
 
+void SlidePanel::showEvent(QShowEvent *event) {
+    Card::showEvent(event);
+    refresh();
+}
+
 void SlidePanel::refresh() {
+    if (!isVisible()) return;
     const Build &build = document_.build();
     const auto &derived = document_.analysis().derived;
     const int loadCase = document_.loadCase();

@@ -2,10 +2,8 @@
 #pragma once
 
 #include "app/shell/document.h"
-#include "app/theme/theme.h"
+#include "app/theme/card.h"
 #include "core/balance/slide.h"
-
-#include <QFrame>
 
 class QComboBox;
 class QLabel;
@@ -55,7 +53,7 @@ private:
     bool holding_ = false;
 };
 
-class SlidePanel : public QFrame {
+class SlidePanel : public theme::Card {
     Q_OBJECT
 
 public:
@@ -72,11 +70,13 @@ public:
 signals:
     void proposed(); ///< solution() is another
 
+protected:
+    void showEvent(QShowEvent *event) override;
+
 private:
     void slide(double travel_mm, const QString &name);
 
     app::Document &document_;
-    const theme::Theme &theme_;
     QComboBox *which_ = nullptr;
     QLabel *facts_ = nullptr, *note_ = nullptr, *consequence_ = nullptr;
     QToolButton *solve_ = nullptr, *compromise_ = nullptr;

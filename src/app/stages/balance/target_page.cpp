@@ -123,7 +123,13 @@ bool TargetPage::slideable(const Part &part) const {
            !stackPlaceOf(document_.build(), part);
 }
 
+void TargetPage::showEvent(QShowEvent *event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
 void TargetPage::refresh() {
+    if (!isVisible()) return; // nobody looks: a drag in another stage does not pay for it
     const auto &c = theme_.colors();
     thrust_->setStyleSheet(
         QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: 3px; "
@@ -240,6 +246,7 @@ QString TargetPage::consequenceWords(const CaseStudy &study) const {
 }
 
 void TargetPage::refreshOthers() {
+    if (!isVisible()) return;
     const CaseStudy *study = runner_.caseStudy(document_.loadCase());
     const Build &build = document_.build();
     doings_.clear();

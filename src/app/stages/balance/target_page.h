@@ -26,6 +26,9 @@ public:
 signals:
     void packsWanted();
 
+protected:
+    void showEvent(QShowEvent *event) override;
+
 private:
     void refresh();
     void refreshThrusts();

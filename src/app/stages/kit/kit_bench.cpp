@@ -1,9 +1,9 @@
 #include "app/stages/kit/kit_bench.h"
 
+#include "app/shell/save_text.h"
 #include "app/theme/bench_bar.h"
 #include "core/kit/weigh_advice.h"
 #include "io/csv/kit_csv.h"
-#include "io/file_bytes.h"
 
 #include <QClipboard>
 #include <QComboBox>
@@ -104,13 +104,9 @@ QWidget *KitBench::makeBar() {
     auto *copy = button(tr("Copy"), tr("What the table shows, as CSV"));
     connect(read, &QToolButton::clicked, this, &KitBench::browseList);
     connect(write, &QToolButton::clicked, this, [this] {
-        const QString path =
-            QFileDialog::getSaveFileName(this, tr("Write the kit list"), document_.title() + ".csv", tr("CSV (*.csv)"));
-        if (path.isEmpty()) return;
-        const auto problem = io::replaceFile(path.toStdString(), writeKitList(document_.build()), false);
-        emit said(problem.empty() ? tr("Written to %1.").arg(path)
-                                  : tr("Not written: %1").arg(QString::fromStdString(problem)),
-                  !problem.empty());
+        if (const auto saved = app::saveTextAsking(this, tr("Write the kit list"), document_.title() + ".csv",
+                                                   tr("CSV (*.csv)"), writeKitList(document_.build())))
+            emit said(saved->said, saved->bad);
     });
     connect(copy, &QToolButton::clicked, this, [this] {
         QGuiApplication::clipboard()->setText(model_->asCsv());

@@ -1,16 +1,15 @@
 #include "app/stages/radio/field_page.h"
 
+#include "app/shell/save_text.h"
 #include "core/radio/coupling.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"
 
 #include <QComboBox>
 #include <QFile>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QProgressBar>
-#include <QSaveFile>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QStandardPaths>
@@ -264,13 +263,10 @@ void FieldPage::finished(int code, QProcess::ExitStatus status) {
 
 void FieldPage::saveDeck() {
     if (!deck_) return;
-    const QString path =
-        QFileDialog::getSaveFileName(this, tr("Save the deck"), QStringLiteral("study.nec"), tr("NEC decks (*.nec)"));
-    if (path.isEmpty()) return;
-    QSaveFile file(path);
-    const std::string text = deck_->text();
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), qint64(text.size())) < 0 || !file.commit())
-        why_ = tr("The deck could not be written to %1.").arg(path);
+    const auto saved = app::saveTextAsking(this, tr("Save the deck"), QStringLiteral("study.nec"),
+                                           tr("NEC decks (*.nec)"), deck_->text());
+    if (!saved) return;
+    if (saved->bad) why_ = saved->said;
     fill();
 }
 

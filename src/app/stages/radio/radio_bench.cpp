@@ -23,23 +23,14 @@ RadioBench::RadioBench(app::Document &document, const theme::Theme &theme, QWidg
 
     auto *bar = theme::makeBenchBar(theme_, this);
     auto *line = static_cast<QHBoxLayout *>(bar->layout());
-    const std::array<std::pair<QString, const char *>, 6> names{{{tr("Ladder and matrix"), "page-matrix"},
-                                                                 {tr("Coverage"), "page-coverage"},
-                                                                 {tr("Compass"), "page-compass"},
-                                                                 {tr("GPS places"), "page-places"},
-                                                                 {tr("Ground link"), "page-ground"},
-                                                                 {tr("Field study"), "page-study"}}};
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        auto *tab = new QToolButton;
-        tab->setText(names[i].first);
-        tab->setObjectName(names[i].second);
-        tab->setCheckable(true);
-        tab->setAutoExclusive(true);
-        tab->setFocusPolicy(Qt::TabFocus);
-        connect(tab, &QToolButton::clicked, this, [this, i] { showPage(Page(i)); });
-        line->addWidget(tab);
-        tabs_.push_back(tab);
-    }
+    tabs_ = theme::addPageTabs(*bar,
+                               {{tr("Ladder and matrix"), "page-matrix"},
+                                {tr("Coverage"), "page-coverage"},
+                                {tr("Compass"), "page-compass"},
+                                {tr("GPS places"), "page-places"},
+                                {tr("Ground link"), "page-ground"},
+                                {tr("Field study"), "page-study"}},
+                               [this](int page) { showPage(Page(page)); });
     line->addStretch(1);
 
     auto *scroll = new QScrollArea;

@@ -1,15 +1,14 @@
 #include "app/stages/wire/cut_page.h"
 
+#include "app/shell/save_text.h"
 #include "app/theme/mat_table.h"
 #include "io/csv/cut_csv.h"
 
 #include <QClipboard>
-#include <QFileDialog>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
-#include <QSaveFile>
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -120,15 +119,9 @@ void CutPage::showEvent(QShowEvent *event) {
 }
 
 void CutPage::save() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save the cut list"),
-                                                      document_.title() + "-cut-list.csv", tr("CSV (*.csv)"));
-    if (path.isEmpty()) return;
-    QSaveFile file(path);
-    const QByteArray bytes = asCsv().toUtf8();
-    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
-    emit said(written ? tr("Cut list saved to %1.").arg(path)
-                      : tr("%1 cannot be written: %2").arg(path, file.errorString()),
-              !written);
+    if (const auto saved = app::saveTextAsking(this, tr("Save the cut list"), document_.title() + "-cut-list.csv",
+                                               tr("CSV (*.csv)"), asCsv().toStdString()))
+        emit said(saved->said, saved->bad);
 }
 
 } // namespace waxis::wire

@@ -25,18 +25,9 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
 
     auto *bar = theme::makeBenchBar(theme_, this);
     auto *line = static_cast<QHBoxLayout *>(bar->layout());
-    const std::array<QString, 3> names{tr("Routes"), tr("Pins"), tr("Cut list")};
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        auto *tab = new QToolButton;
-        tab->setText(names[i]);
-        tab->setCheckable(true);
-        tab->setAutoExclusive(true);
-        tab->setFocusPolicy(Qt::TabFocus);
-        tab->setObjectName(std::array{"page-routes", "page-pins", "page-cut"}[i]);
-        connect(tab, &QToolButton::clicked, this, [this, i] { showPage(Page(i)); });
-        line->addWidget(tab);
-        tabs_.push_back(tab);
-    }
+    tabs_ = theme::addPageTabs(*bar,
+                               {{tr("Routes"), "page-routes"}, {tr("Pins"), "page-pins"}, {tr("Cut list"), "page-cut"}},
+                               [this](int page) { showPage(Page(page)); });
     auto *view = new QToolButton;
     view->setText(tr("Plan"));
     view->setObjectName("wire-view");

@@ -1,0 +1,22 @@
+#include "app/shell/save_text.h"
+
+#include "io/file_bytes.h"
+
+#include <QCoreApplication>
+#include <QFileDialog>
+
+namespace waxis::app {
+
+std::optional<SaveOutcome> saveTextAsking(QWidget *parent, const QString &title, const QString &proposal,
+                                          const QString &kind, const std::string &text) {
+    const QString path = QFileDialog::getSaveFileName(parent, title, proposal, kind);
+    if (path.isEmpty()) return std::nullopt;
+    const std::string problem = io::replaceFile(path.toStdString(), text, false);
+    const auto say = [](const char *words) { return QCoreApplication::translate("Saving", words); };
+    return SaveOutcome{path,
+                       problem.empty() ? say("Written to %1.").arg(path)
+                                       : say("%1 was not written: %2.").arg(path, QString::fromStdString(problem)),
+                       !problem.empty()};
+}
+
+} // namespace waxis::app

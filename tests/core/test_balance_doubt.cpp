@@ -1,0 +1,102 @@
+// How sure a balance is: chances in a ring, ellipses, draws.
+#include "core/balance/study.h"
+#include "core/base/units.h"
+#include "support/balances.h"
+
+#include <boost/math/distributions/non_central_chi_squared.hpp>
+
+using namespace waxis;
+
+class TestBalanceDoubt : public QObject {
+    Q_OBJECT
+
+private slots:
+    void chancesInTheRingAreThoseOfRayleighAndRice() {
+        // Round doubt about the middle: 1 - exp(-R^2 / 2 s^2) (Rayleigh). Off the middle: a non-central chi squared of
+        // two degrees of freedom, from Boost.Math.
+        for (double sigma : {0.4, 1.7, 6.0})
+            for (double radius : {2.0, 5.0}) {
+                const Mat2 round = sigma * sigma * Mat2::Identity();
+                QVERIFY(std::abs(chanceInRing({0, 0}, round, radius) -
+                                 (1 - std::exp(-radius * radius / (2 * sigma * sigma)))) < 1e-5);
+                for (const Vec2 &mean : {Vec2(3, 1), Vec2(-6, 0), Vec2(0, 5)}) {
+                    const boost::math::non_central_chi_squared rice(2, mean.squaredNorm() / (sigma * sigma));
+                    const double wanted = boost::math::cdf(rice, radius * radius / (sigma * sigma));
+                    QVERIFY2(std::abs(chanceInRing(mean, round, radius) - wanted) < 1e-4,
+                             qPrintable(QString::number(sigma)));
+                }
+            }
+        QCOMPARE(chanceInRing({3, 4}, Mat2::Zero(), 5), 1.0);
+        QCOMPARE(chanceInRing({3, 4.1}, Mat2::Zero(), 5), 0.0);
+        QCOMPARE(chanceInRing({0, 0}, Mat2::Identity(), 0), 0.0);
+        QCOMPARE(chanceInRing({std::nan(""), 0}, Mat2::Identity(), 5), 0.0);
+        Mat2 line = Mat2::Zero(); // doubt fore and aft only: a chord of the normal
+        line(0, 0) = 4;
+        QVERIFY(std::abs(chanceInRing({0, 3}, line, 5) - std::erf(4 / 2.0 / std::sqrt(2.0))) < 1e-9);
+    }
+    void ellipsesHold95Percent() {
+        Mat2 covariance;
+        covariance << 4, 1.5, 1.5, 1;
+        const DoubtEllipse e = ellipse95(covariance);
+        std::mt19937 random(11);
+        std::normal_distribution<double> normal;
+        const Eigen::LLT<Mat2> root(covariance);
+        int inside = 0;
+        constexpr int kDraws = 200000;
+        const double turn = radiansFromDegrees(e.turn_deg);
+        for (int i = 0; i < kDraws; ++i) {
+            const Vec2 p = root.matrixL() * Vec2(normal(random), normal(random));
+            const double u = (std::cos(turn) * p.x() + std::sin(turn) * p.y()) / e.semiMajor_mm;
+            const double v = (-std::sin(turn) * p.x() + std::cos(turn) * p.y()) / e.semiMinor_mm;
+            inside += u * u + v * v <= 1;
+        }
+        // The share of 200,000 draws has a standard deviation of 0.05 %.
+        QVERIFY(std::abs(inside / double(kDraws) - 0.95) < 0.002);
+    }
+    void drawsAgreeWithFirstOrder() {
+        // 100,000 draws: a standard deviation is sure to 0.22 %, four of those are 0.9 %; second order adds under 1 %
+        // at these doubts. The chance within the ring is sure to sqrt(p q / N) = 0.16 %.
+        const Build build = test::stakewalker();
+        Analyser analyser;
+        const Derived &derived = analyser.update(build).derived;
+        for (std::size_t c = 0; c < derived.balance.size(); ++c) {
+            const CaseBalance &balance = derived.balance[c];
+            const auto doubts = doubtsIn(build, derived, c);
+            const double ring = balance.offset_mm->head<2>().norm(); // so that about half of them are inside
+            const DrawnBalance drawn = drawBalance(doubts, derived.thrustCentre_mm.head<2>(), ring);
+            QCOMPARE(drawn.draws, 100000);
+            for (int axis = 0; axis < 3; ++axis)
+                QVERIFY2(std::abs(std::sqrt(drawn.covariance_mm2(axis, axis) / balance.cgCovariance_mm2(axis, axis)) -
+                                  1) < 0.02,
+                         qPrintable(QString::number(drawn.covariance_mm2(axis, axis))));
+            QVERIFY(std::abs(drawn.sigmaMass_g / (balance.tolerance_g / 2) - 1) < 0.02);
+            QVERIFY((drawn.mean_mm - *balance.mass.cg_mm).norm() < 0.02);
+            const double first =
+                chanceInRing(balance.offset_mm->head<2>(), balance.cgCovariance_mm2.topLeftCorner<2, 2>(), ring);
+            QVERIFY2(std::abs(drawn.inside - first) < 0.02,
+                     qPrintable(QStringLiteral("%1 %2").arg(drawn.inside).arg(first)));
+        }
+    }
+    void drawsRepeatThemselves() {
+        const std::vector<UncertainMass> masses{
+            {350, 8, {-10, 0, 50}, 1}, {134, 3, {80, 0, 60}, 0}, {600, 0, {0, 2, 5}, 0}};
+        const DrawnBalance one = drawBalance(masses, {0, 0}, 5), two = drawBalance(masses, {0, 0}, 5);
+        QCOMPARE(one.inside, two.inside);
+        QVERIFY(one.mean_mm == two.mean_mm && one.covariance_mm2 == two.covariance_mm2 && one.cloud_mm == two.cloud_mm);
+        DrawSettings other;
+        other.seed = 5;
+        QVERIFY(drawBalance(masses, {0, 0}, 5, other).mean_mm != one.mean_mm);
+        other.draws = 12'345;
+        QCOMPARE(drawBalance(masses, {0, 0}, 5, other).draws, 12345);
+        QCOMPARE(drawBalance({}, {0, 0}, 5).draws, 0);
+        const std::atomic<bool> stop = true;
+        QCOMPARE(drawBalance(masses, {0, 0}, 5, {}, &stop).draws, 0);
+        // Nothing in doubt: the same place every time.
+        const std::vector<UncertainMass> sure{{350, 0, {-10, 0, 50}, 0}};
+        const DrawnBalance certain = drawBalance(sure, {0, 0}, 11);
+        QVERIFY(certain.covariance_mm2.norm() < 1e-12 && certain.inside == 1);
+    }
+};
+
+QTEST_GUILESS_MAIN(TestBalanceDoubt)
+#include "test_balance_doubt.moc"
