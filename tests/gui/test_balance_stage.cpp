@@ -2,6 +2,7 @@
 #include "app/stages/balance/balance_bench.h"
 #include "window_fixture.h"
 
+#include <QClipboard>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -124,6 +125,8 @@ private slots:
         QTest::keyClick(&table, Qt::Key_Down);
         QCOMPARE(f.document().loadCase(), 2);
         QCOMPARE(b.target().slide().part(), std::string("pack-small")); // the one that flies then
+        QTest::keyClick(&table, Qt::Key_C, Qt::ControlModifier);
+        QVERIFY(QGuiApplication::clipboard()->text().contains("\"Survey, camera aboard\",1073"));
         // A point of the target does the same.
         const auto &first = f.document().analysis().derived.balance[0];
         QTest::mouseClick(&b.target().target(), Qt::LeftButton, {},

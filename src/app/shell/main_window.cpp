@@ -488,6 +488,7 @@ void MainWindow::showHelp() {
            "Hold M over two things to measure between them.\n"
            "Wheel zooms at the pointer, 0 fits, dragging the mat moves it.\n"
            "F1 to F9 change the stage, F10 goes to the next finding, Ctrl+K finds anything.\n"
+           "Ctrl+C in a table copies all of it as CSV.\n"
            "In the findings: Enter why, S show, F fix, A accept."),
         QMessageBox::Close, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);

@@ -1,6 +1,11 @@
 #include "app/theme/mat_table.h"
 
+#include "io/csv/csv.h"
+
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QPainter>
 
 namespace waxis::theme {
@@ -34,6 +39,28 @@ void MatTable::setEmptyText(const QString &text) {
 
 void MatTable::setTips(const QStringList &tips) {
     for (int i = 0; i < tips.size() && i < columnCount(); ++i) horizontalHeaderItem(i)->setToolTip(tips[i]);
+}
+
+QString MatTable::asCsv() const {
+    const auto text = [](const QTableWidgetItem *item) {
+        return item ? item->text().replace(QChar('\n'), QChar(' ')).toStdString() : std::string();
+    };
+    CsvRow head;
+    for (int c = 0; c < columnCount(); ++c) head.push_back(text(horizontalHeaderItem(c)));
+    std::vector<CsvRow> rows;
+    for (int r = 0; r < rowCount(); ++r) {
+        CsvRow &row = rows.emplace_back();
+        for (int c = 0; c < columnCount(); ++c) row.push_back(text(item(r, c)));
+    }
+    return QString::fromStdString(writeCsv(head, rows));
+}
+
+void MatTable::keyPressEvent(QKeyEvent *event) {
+    if (event->matches(QKeySequence::Copy) && state() != EditingState) {
+        QGuiApplication::clipboard()->setText(asCsv());
+        return;
+    }
+    QTableWidget::keyPressEvent(event);
 }
 
 void MatTable::paintEvent(QPaintEvent *event) {

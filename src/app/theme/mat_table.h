@@ -17,9 +17,12 @@ public:
     void setEmptyText(const QString &text);
     /// Heads with their explanations.
     void setTips(const QStringList &tips);
+    /// The whole table with its heads; Ctrl+C puts it on the clipboard.
+    QString asCsv() const;
 
 protected:
     void paintEvent(QPaintEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
     const Theme &theme() const { return theme_; }
 
 private:

@@ -298,9 +298,14 @@ void TargetPage::refreshOthers() {
             row(tr("%1 g").arg(b->mass_g, 0, 'f', b->mass_g < 100 ? 1 : 0),
                 tr("ballast %1 on %2, %3").arg(place(), nameIn(build, b->spot.on), what), tr("add"),
                 [this, b = *b, axis] {
+                    double height = 0; // stuck onto what carries it
+                    for (const auto &plate : document_.build().frame->plates)
+                        if (plate.id == b.spot.on) height = plate.z_mm + plate.thickness_mm;
+                    for (const auto &arm : document_.build().frame->arms)
+                        if (arm.id == b.spot.on) height = arm.root_mm.z();
                     document_.edit(tr("Add ballast"),
                                    addBallast(document_.build(),
-                                              Vec3(b.spot.at_mm.x() + axis.x(), b.spot.at_mm.y() + axis.y(), 0),
+                                              Vec3(b.spot.at_mm.x() + axis.x(), b.spot.at_mm.y() + axis.y(), height),
                                               std::ceil(b.mass_g * 10) / 10));
                 });
         };

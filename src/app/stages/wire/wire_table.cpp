@@ -162,7 +162,7 @@ void WireTable::keyPressEvent(QKeyEvent *event) {
                        removeWire(document_.build(), wire.id));
         return;
     }
-    QTableWidget::keyPressEvent(event);
+    MatTable::keyPressEvent(event);
 }
 
 } // namespace waxis::wire
