@@ -14,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QLocale>
 #include <QSettings>
+#include <QTemporaryDir>
 #include <QTextStream>
 #include <QTimer>
 #include <algorithm>
@@ -84,6 +85,8 @@ int main(int argc, char **argv) {
     parser.process(application);
 
     const bool picture = parser.isSet(screenshot);
+    const QTemporaryDir settingsForPictures; // a picture neither shows nor changes what the user has set
+    if (picture) QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settingsForPictures.path());
     const QString wantedTheme = parser.isSet(themeName) ? parser.value(themeName)
                                 : picture               ? "light"
                                                         : QSettings().value("theme", "light").toString();

@@ -64,6 +64,9 @@ Obstacles obstaclesOf(const Derived &derived, std::size_t part, const Vec3 &dire
 FreeTravel freeTravel(const Build &build, const Derived &derived, std::size_t part, const Vec3 &direction,
                       double least_mm, double most_mm) {
     constexpr double kStep_mm = 1, kFine_mm = 0.05;
+    constexpr double kFarthest_mm = 2000; // no craft is longer: a range of kilometres must not take minutes
+    least_mm = std::max(least_mm, -kFarthest_mm);
+    most_mm = std::min(most_mm, kFarthest_mm);
     const auto &bodies = derived.world->bodies();
     const Obstacles obstacles = obstaclesOf(derived, part, direction, least_mm, most_mm);
     auto meets = [&](double travel) -> std::string {

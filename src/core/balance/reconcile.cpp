@@ -204,6 +204,7 @@ ReconcileReport reconcile(const Build &build, const std::vector<MassRow> &rows, 
         scale.asDiagonal() * unit.completeOrthogonalDecomposition().pseudoInverse() * scale.asDiagonal();
     const Eigen::VectorXd w = inverse * r;
     report.chiSquared = r.dot(w);
+    if (!std::isfinite(report.chiSquared)) report.chiSquared = 0; // nothing but sure numbers: nothing to weigh up
     report.chance = boost::math::cdf(
         boost::math::complement(boost::math::chi_squared(double(k)), std::max(report.chiSquared, 0.0)));
     const Eigen::VectorXd likely = ph * w;
