@@ -43,6 +43,23 @@ private slots:
         QVERIFY(r.out.contains("12 stop, 28 watch"));
         QVERIFY(r.err.isEmpty());
     }
+    void analyseTellsAllOfTheBalance() {
+        const Run r = run({"analyse", WEIGHTAXIS_TEST_DATA "/demos/sedge-tri.waxis", "--json"});
+        QCOMPARE(r.exit, 0);
+        const auto document = QJsonDocument::fromJson(r.out).object();
+        QCOMPARE(document["balance"].toObject()["ring_mm"].toDouble(), 5.0);
+        const auto cases = document["balanceStudy"].toObject()["cases"].toArray();
+        QCOMPARE(cases.size(), document["loadCases"].toArray().size());
+        QCOMPARE(cases[0].toObject()["draws"].toObject()["count"].toInt(), 100000);
+        const auto slide = cases[0].toObject()["slides"].toArray()[0].toObject();
+        QCOMPARE(slide["part"].toString(), QString("pack"));
+        QCOMPARE(slide["free"].toObject()["least"].toObject()["by"].toString(), QString("gps"));
+        QCOMPARE(document["packs"].toArray().size(), 2);
+        const auto hover = document["loadCases"].toArray()[0].toObject()["hover"].toObject();
+        QCOMPARE(hover["motors"].toArray().size(), 3);
+        QVERIFY(hover["yawServo"].toBool());
+        QVERIFY(hover["motors"].toArray()[0].toObject()["yawBalanced_N"].isNull()); // a servo holds it
+    }
     void checkExitsWithZeroWhenNothingStops() {
         QTemporaryDir folder;
         Build build = test::bareQuad();
@@ -202,6 +219,9 @@ private slots:
             QVERIFY(QFileInfo(at(name)).size() > 200);
         QVERIFY(run({"import-frame", at("p.dxf")}).out.contains("7 plate(s)"));
         QVERIFY(run({"export", kDemo, "--kit-csv", "-"}).out.startsWith("item,name,kind"));
+        const QByteArray masses = run({"export", kDemo, "--mass-csv", "-"}).out;
+        QVERIFY(masses.startsWith("id,name,group,grams") && masses.contains("\r\nsum,All-up,"));
+        QVERIFY(masses.contains("What holds"));
         QCOMPARE(run({"export", kDemo}).exit, 2); // nothing was asked for
         QCOMPARE(run({"export", kDemo, "--kit-csv", "/nowhere/k.csv"}).exit, 2);
         const Build empty = Build{};

@@ -1,8 +1,12 @@
 // Colours that can be read and told apart, also by colour-blind eyes; icons and fonts that are really there.
 #include "app/stages/pending/pending_bench.h"
+#include "app/theme/mat_table.h"
 #include "app/theme/theme.h"
 
+#include <QClipboard>
 #include <QFontInfo>
+#include <QGuiApplication>
+#include <QHeaderView>
 #include <QImage>
 #include <QPainter>
 #include <QtTest>
@@ -137,6 +141,27 @@ private slots:
                 for (int x = 0; x < 48 && !any; ++x) any = qAlpha(icon.pixel(x, y)) > 128;
             QVERIFY2(any, qPrintable(stage.id));
         }
+    }
+    void tablesOnTheMatAreCopiedAsCsv() {
+        theme::Theme theme(Mode::light);
+        theme::MatTable table(theme, {"thing", "said\nof it"});
+        table.setEmptyText("nothing yet");
+        table.resize(300, 120);
+        table.show();
+        (void)QTest::qWaitForWindowExposed(&table);
+        const QImage empty = table.grab().toImage();
+        table.setEmptyText({});
+        QVERIFY(table.grab().toImage() != empty); // the word stood there
+        table.setRowCount(2);
+        table.setItem(0, 0, new QTableWidgetItem("pack, small"));
+        table.setItem(0, 1, new QTableWidgetItem("1 \"good\" one"));
+        table.setItem(1, 1, new QTableWidgetItem("7")); // the first cell was never filled
+        QCOMPARE(table.asCsv(), QString("thing,said of it\r\n\"pack, small\",\"1 \"\"good\"\" one\"\r\n,7\r\n"));
+        table.setFocus();
+        QTest::keyClick(&table, Qt::Key_C, Qt::ControlModifier);
+        QCOMPARE(QGuiApplication::clipboard()->text(), table.asCsv());
+        table.setTips({"what it is"});
+        QCOMPARE(table.horizontalHeaderItem(0)->toolTip(), QString("what it is"));
     }
 };
 

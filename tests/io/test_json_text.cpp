@@ -124,7 +124,14 @@ private slots:
         const std::string page{std::istreambuf_iterator<char>(in), {}};
         const Build build = *acceptFinding(test::stakewalker(), "FIT-1:cam:plate-top", "foam");
         Analyser analyser;
-        json document = json::parse(io::analysisText(build, analyseFully(analyser, build)));
+        const Analysis &analysis = analyseFully(analyser, build);
+        io::SlowParts slow;
+        DrawSettings few;
+        few.draws = 500;
+        slow.balance = studyBalance(build, analysis, few);
+        slow.packs.push_back({"pack", "survey", comparePacks(build, analysis.practice, "pack", 0, {})});
+        QVERIFY(!slow.packs[0].options.empty() && !slow.balance->compromises.empty());
+        json document = json::parse(io::analysisText(build, analysis, slow));
         document["practice"]["limits"] = {
             {"cg-offset", document["practice"]["limits"]["cg-offset"]}}; // names of limits are data
         document["practice"].erase("schools");                           // so are those of schools
@@ -148,6 +155,12 @@ private slots:
         Analyser analyser;
         const std::string text = io::analysisText(build, analyser.update(build));
         QVERIFY(!std::regex_search(text, std::regex("\\b(nan|inf)\\b")));
+        DrawSettings few;
+        few.draws = 500;
+        io::SlowParts slow;
+        slow.balance = studyBalance(build, analyser.current(), few);
+        slow.packs.push_back({"pack", "survey", comparePacks(build, analyser.current().practice, "pack", 0, {})});
+        QVERIFY(!std::regex_search(io::analysisText(build, analyser.current(), slow), std::regex("\\b(nan|inf)\\b")));
         const auto first = json::parse(text)["loadCases"][0];
         QCOMPARE(first["unknownMasses"].get<int>(), 78); // every part aboard but the small pack
         QVERIFY(first["thrustToWeight"].is_number());    // plates, arms and standoffs still weigh something

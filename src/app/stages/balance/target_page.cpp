@@ -214,10 +214,22 @@ void TargetPage::refreshGrams() {
     if (index < derived.balance.size()) {
         const Breakdown breakdown =
             breakdownOf(document_.build(), derived.massRows, index, derived.balance[index], derived.thrustCentre_mm);
-        for (const auto &group : breakdown.groups) {
-            if (!(group.mass_g > 0.05) || bars.size() >= 6) continue;
+        constexpr std::size_t kMostBars = 7;
+        std::vector<GroupMass> groups;
+        for (const auto &group : breakdown.groups)
+            if (std::abs(group.mass_g) > 0.05) groups.push_back(group);
+        GroupMass rest;
+        QStringList restWords;
+        for (std::size_t i = 0; i < groups.size(); ++i) {
+            const GroupMass &group = groups[i];
+            const QString grams = QString::number(group.mass_g, 'f', group.mass_g < 100 ? 1 : 0);
+            if (groups.size() > kMostBars && i + 1 >= kMostBars) { // the light ones together
+                rest.mass_g += group.mass_g;
+                restWords << tr("%1 %2 g").arg(groupWord(group.group), grams);
+                continue;
+            }
             bars.push_back({groupWord(group.group),
-                            QString::number(group.mass_g, 'f', group.mass_g < 100 ? 1 : 0),
+                            grams,
                             group.mass_g,
                             {},
                             groupColor(group.group, theme_),
@@ -228,6 +240,14 @@ void TargetPage::refreshGrams() {
                                 .arg(group.rows)
                                 .arg(group.unknown ? tr("; %n without a weight", nullptr, group.unknown) : QString())});
         }
+        if (!restWords.isEmpty())
+            bars.push_back({tr("the rest"),
+                            QString::number(rest.mass_g, 'f', rest.mass_g < 100 ? 1 : 0),
+                            rest.mass_g,
+                            {},
+                            c().softChalk,
+                            {},
+                            restWords.join(QStringLiteral(", "))});
     }
     grams_->show(std::move(bars));
 }
