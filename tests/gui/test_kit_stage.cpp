@@ -44,6 +44,13 @@ private slots:
         QVERIFY(findKitEntry(f.document().build(), "acam-134"));
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 150.5);
         QVERIFY(f.axisText() != before);
+        type(bench, cell(bench, "acam-134", kit::weighed), "151,2 +- 0,3 g");
+        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 151.2);
+        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.tolerance, 0.3);
+        QCOMPARE(bench.model().data(cell(bench, "acam-134", kit::weighed), Qt::EditRole).toString(),
+                 QString("151.2 ± 0.3"));
+        type(bench, cell(bench, "acam-134", kit::weighed), "-3");
+        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 151.2);
         type(bench, cell(bench, "acam-134", kit::inHand), "2");
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->inHand, 2);
         QVERIFY(bench.model().data(cell(bench, "acam-134", kit::inHand)).toString().contains("1 spare"));
@@ -51,7 +58,7 @@ private slots:
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->size_mm, Vec3(36, 62, 44.5));
         // Nonsense is refused and said, and nothing is lost.
         type(bench, cell(bench, "acam-134", kit::weighed), "heavy");
-        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 150.5);
+        QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 151.2);
         QVERIFY(f.window->notices().text().contains("heavy"));
         type(bench, cell(bench, "acam-134", kit::inHand), "1.5");
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->inHand, 2);

@@ -303,15 +303,13 @@ void InspectorPanel::applyMass() {
     const QString text = mass_->text().trimmed();
     Measured weighed;
     if (!text.isEmpty()) {
-        const auto pieces = text.split(QChar(0x00B1));
-        const auto value = typedNumber(pieces.first());
-        const auto doubt = pieces.size() > 1 ? typedNumber(pieces[1]) : std::nullopt;
-        if (!value || *value < 0 || pieces.size() > 2 || (pieces.size() == 2 && (!doubt || *doubt < 0))) {
+        const auto typed = typedWithDoubt(text);
+        if (!typed) {
             emit document_.refused(tr("\"%1\" is no weight: grams are wanted, as 9.8 or 9.8 ± 0.2.").arg(text));
             refresh();
             return;
         }
-        weighed = measuredValue(*value, doubt);
+        weighed = measuredValue(typed->value, typed->doubt);
     }
     document_.edit(tr("Weigh %1").arg(QString::fromStdString(part->name)),
                    weighPart(document_.build(), part->id, weighed));

@@ -168,14 +168,12 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
     connect(total_, &QLineEdit::editingFinished, this, [this] {
         if (!total_->isModified()) return;
         total_->setModified(false);
-        const auto pieces = total_->text().split(QChar(0x00B1));
-        const auto value = app::typedNumber(pieces.first());
-        const auto doubt = pieces.size() > 1 ? app::typedNumber(pieces[1]) : std::nullopt;
-        if (!value || *value < 0 || pieces.size() > 2 || (pieces.size() == 2 && (!doubt || *doubt < 0)))
+        const auto typed = app::typedWithDoubt(total_->text());
+        if (!typed)
             emit document_.refused(
                 tr("\"%1\" is no weight: grams are wanted, as 1080 or 1080 ± 1.").arg(total_->text()));
         else
-            change(tr("Weigh the craft"), [&](Weighing &w) { w.total_g = measuredValue(*value, doubt); });
+            change(tr("Weigh the craft"), [&](Weighing &w) { w.total_g = measuredValue(typed->value, typed->doubt); });
         refreshForm();
     });
     connect(scaleDoubt_, &QLineEdit::editingFinished, this,

@@ -1,5 +1,6 @@
 #include "app/stages/kit/kit_model.h"
 
+#include "app/shell/typed_number.h"
 #include "io/csv/csv.h"
 
 #include <QLocale>
@@ -125,7 +126,7 @@ QVariant KitModel::headerData(int section, Qt::Orientation orientation, int role
         QT_TR_NOOP("Pieces placed in the build"),
         QT_TR_NOOP("Pieces in the box; empty: not counted yet"),
         QT_TR_NOOP("One piece by the catalogue, or by its shape and material"),
-        QT_TR_NOOP("One piece as weighed; it takes the listed weight's place in the balance"),
+        QT_TR_NOOP("One piece as weighed, 9.8 or 9.8 ± 0.2; it takes the listed weight's place in the balance"),
         QT_TR_NOOP("Over all; as measured when upright, listed when slanted"),
         QT_TR_NOOP("The printed arrow is where the drawing has it"),
         QT_TR_NOOP("The pin order printed beside the plugs is the drawing's"),
@@ -174,7 +175,10 @@ QVariant KitModel::data(const QModelIndex &index, int role) const {
             if (role == Qt::DisplayRole && row.spare() > 0) return tr("%1, %2 spare").arg(*row.inHand).arg(row.spare());
             return QString::number(*row.inHand);
         case catalogue: return row.catalogueMass_g.known() ? grams(row.catalogueMass_g) : QStringLiteral("?");
-        case weighed: return grams(row.weighedMass_g);
+        case weighed:
+            if (role == Qt::EditRole && row.weighedMass_g.tolerance)
+                return tr("%1 ± %2").arg(*row.weighedMass_g.value).arg(*row.weighedMass_g.tolerance);
+            return grams(row.weighedMass_g);
         case size: return sizeText(row.measuredSize_mm ? row.measuredSize_mm : row.catalogueSize_mm);
         case note: return QString::fromStdString(row.note);
         default: return {};
@@ -236,9 +240,10 @@ bool KitModel::setData(const QModelIndex &index, const QVariant &value, int role
         return document_.edit(tr("Count %1").arg(name_), countKit(build, row.item, int(std::min(number, 1e6))));
     case weighed:
         if (text.isEmpty()) return document_.edit(tr("Weigh %1").arg(name_), weighKit(build, row.item, {}));
-        if (!readNumber(text.toStdString(), number))
-            return refuse(tr("\"%1\" is no weight in grams, as 12.5").arg(text));
-        return document_.edit(tr("Weigh %1").arg(name_), weighKit(build, row.item, measuredValue(number)));
+        if (const auto typed = app::typedWithDoubt(text))
+            return document_.edit(tr("Weigh %1").arg(name_),
+                                  weighKit(build, row.item, measuredValue(typed->value, typed->doubt)));
+        return refuse(tr("\"%1\" is no weight in grams, as 12.5 or 12.5 ± 0.1").arg(text));
     case size: {
         bool good = false;
         const auto wanted_ = readSize(text, good);
