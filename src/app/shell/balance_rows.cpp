@@ -3,6 +3,7 @@
 #include "app/shell/form_rows.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
+#include "core/balance/doubt_share.h"
 #include "core/balance/edits.h"
 #include "core/rules/wording.h"
 
@@ -94,15 +95,12 @@ void BalanceRows::refresh() {
                       pull(row.element.mass_g * from.y(), tr("left"), tr("right"))};
     words.removeAll(QString());
     pulls_->setText(words.isEmpty() ? tr("nothing: it hangs in the axis") : words.join(QStringLiteral(", ")));
-    const double variance = balance->cgCovariance_mm2(0, 0) + balance->cgCovariance_mm2(1, 1);
-    const Vec2 lever = (row.element.centroid_mm - *balance->mass.cg_mm).head<2>() / balance->mass.mass_g;
-    const double byMass = lever.squaredNorm() * std::pow(row.tolerance_g / 2, 2);
-    const double byPlace = 2 * std::pow(row.element.mass_g / balance->mass.mass_g * row.sigmaPosition_mm, 2);
-    doubt_->setText(variance > 0 ? tr("%1 % (weight %2 %, place %3 %)")
-                                       .arg(100 * (byMass + byPlace) / variance, 0, 'f', 0)
-                                       .arg(100 * byMass / variance, 0, 'f', 0)
-                                       .arg(100 * byPlace / variance, 0, 'f', 0)
-                                 : QStringLiteral("–"));
+    const DoubtShare doubt = doubtShareOf(*balance, row.element, row.tolerance_g / 2, row.sigmaPosition_mm);
+    doubt_->setText(doubt.sum() > 0 ? tr("%1 % (weight %2 %, place %3 %)")
+                                          .arg(100 * doubt.sum(), 0, 'f', 0)
+                                          .arg(100 * doubt.byMass, 0, 'f', 0)
+                                          .arg(100 * doubt.byPlace, 0, 'f', 0)
+                                    : QStringLiteral("–"));
 }
 
 void BalanceRows::applyAxis(int index) {

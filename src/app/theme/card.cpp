@@ -33,6 +33,9 @@ Card::Card(const theme::Theme &theme, const QString &title, QWidget *parent) : Q
                 "QToolButton { color: %4; background: transparent; border: 1px solid %2; "
                 "border-radius: 3px; padding: 1px 6px; } QToolButton:focus { border-color: %5; } "
                 "QToolButton:disabled { color: %6; } "
+                "QLineEdit { color: %3; background: transparent; border: 1px solid %2; border-radius: 3px; padding: "
+                "1px "
+                "4px; } QLineEdit:focus { border-color: %5; } "
                 "QComboBox { color: %3; background: %1; border: 1px solid %2; border-radius: 3px; "
                 "padding: 1px 6px; } QComboBox:focus { border-color: %5; } QComboBox QAbstractItemView { color: %3; "
                 "background: %1; selection-background-color: %2; }")

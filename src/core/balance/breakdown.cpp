@@ -1,5 +1,7 @@
 #include "core/balance/breakdown.h"
 
+#include "core/balance/doubt_share.h"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -39,7 +41,6 @@ Breakdown breakdownOf(const Build &build, const std::vector<MassRow> &rows, std:
     if (!balance.mass.cg_mm) return out;
     const Vec3 cg = *balance.mass.cg_mm;
     const CaseMasses in = massesIn(build, rows, caseIndex, balance.loadCase.folded);
-    const double planVariance = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
     std::map<GramGroup, GroupMass> groups;
     std::map<std::size_t, RowShare> shares;
     for (const auto &m : in.masses) {
@@ -60,9 +61,7 @@ Breakdown breakdownOf(const Build &build, const std::vector<MassRow> &rows, std:
         const Vec3 d = m.element.centroid_mm - cg;
         share.inertia_gmm2 += m.element.inertia_gmm2.diagonal() +
                               m.element.mass_g * (Vec3::Constant(d.squaredNorm()) - d.cwiseProduct(d));
-        const double byMass = d.head<2>().norm() / balance.mass.mass_g * m.sigmaMass_g;
-        const double byPlace = m.element.mass_g / balance.mass.mass_g * m.sigmaPosition_mm;
-        if (planVariance > 0) share.doubtShare += (byMass * byMass + 2 * byPlace * byPlace) / planVariance;
+        share.doubtShare += doubtShareOf(balance, m.element, m.sigmaMass_g, m.sigmaPosition_mm).sum();
     }
     for (const auto &[index, share] : shares) {
         GroupMass &group = groups[share.group];

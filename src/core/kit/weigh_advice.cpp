@@ -1,5 +1,7 @@
 #include "core/kit/weigh_advice.h"
 
+#include "core/balance/doubt_share.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -16,12 +18,10 @@ WeighAdvice weighAdvice(const Derived &derived, std::size_t loadCase) {
     for (const auto &row : derived.massRows) {
         if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
         advice.unweighed_g += row.element.mass_g;
-        // First order: dc/dm = (c_i - c) / m.
-        const Vec2 lever = (row.element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g;
-        const double sigma = row.tolerance_g / 2, variance = lever.squaredNorm() * sigma * sigma;
-        if (!(total > 0) || !(variance > 0)) continue;
-        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, variance / total});
-        advice.unweighedShare += variance / total;
+        const double share = doubtShareOf(balance, row.element, row.tolerance_g / 2, 0).byMass;
+        if (!(share > 0)) continue;
+        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, share});
+        advice.unweighedShare += share;
     }
     std::stable_sort(advice.next.begin(), advice.next.end(),
                      [](const WeighNext &a, const WeighNext &b) { return a.share > b.share; });

@@ -12,8 +12,6 @@ namespace {
 
 bool flies(const CaseBalance &balance) { return !balance.loadCase.folded && balance.mass.mass_g > 0; }
 
-std::string mountName(const Build &build, const std::string &id) { return motorName(build, id); }
-
 } // namespace
 
 void judgeWeight(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -84,7 +82,7 @@ void judgeMotorLoad(const Build &build, const Practice &practice, const Derived 
 }
 
 FindingText wordMotorLoad(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{mountName(build, f.subjects.front()), wholeNumber(*f.measured),
+    const std::vector<std::string> words{motorName(build, f.subjects.front()), wholeNumber(*f.measured),
                                          wholeNumber(*f.limit), displayName(build, f.loadCase)};
     if (f.variant == "pulls")
         return {{"No hover: a propeller would have to pull down", words},
@@ -130,7 +128,7 @@ FindingText wordThrustLeft(const Build &build, const Finding &f) {
     if (f.severity == Severity::unknown)
         return {{"Thrust in hand not judged: some motor states no thrust", {}},
                 {"Enter what a motor pushes with its propeller, in Balance.", {}}};
-    const std::vector<std::string> words{mountName(build, f.subjects.front()), oneDecimal(*f.measured),
+    const std::vector<std::string> words{motorName(build, f.subjects.front()), oneDecimal(*f.measured),
                                          oneDecimal(*f.limit), displayName(build, f.loadCase)};
     if (f.severity == Severity::stop)
         return {{"The {0} can push only {1} times its share of the weight", words},

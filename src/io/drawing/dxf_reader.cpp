@@ -168,21 +168,22 @@ public:
     void addKnot(const DL_KnotData &d) override {
         if (pending_ == Pending::spline) spline_.knots.push_back(d.k);
     }
-    void addInsert(const DL_InsertData &d) override {
+    void addInsert(const DL_InsertData &insert) override {
         finish();
+        const auto &[name, x, y, z, scaleX, scaleY, scaleZ, angle, across, up, columnStep, rowStep] = insert;
         constexpr int kMostCopies = 10'000;
-        const int columns = std::max(d.cols, 1), rows = std::max(d.rows, 1);
+        const int columns = std::max(across, 1), rows = std::max(up, 1);
         if (columns > kMostCopies || rows > kMostCopies || columns * rows > kMostCopies)
-            return drop("block " + readableName(d.name), "more than 10,000 copies in a grid");
-        for (double value : {d.ipx, d.ipy, d.sx, d.sy, d.angle, d.colSp, d.rowSp})
-            if (!(std::abs(value) < 1e9)) return drop("block " + readableName(d.name), "its numbers are not finite");
-        const double turn = radiansFromDegrees(d.angle);
+            return drop("block " + readableName(name), "more than 10,000 copies in a grid");
+        for (double value : {x, y, scaleX, scaleY, angle, columnStep, rowStep})
+            if (!(std::abs(value) < 1e9)) return drop("block " + readableName(name), "its numbers are not finite");
+        const double turn = radiansFromDegrees(angle);
         for (int column = 0; column < columns; ++column)
             for (int row = 0; row < rows; ++row) {
                 Affine map = mirror();
-                map = map * Eigen::Translation2d(d.ipx, d.ipy) * Eigen::Rotation2Dd(turn) *
-                      Eigen::Translation2d(column * d.colSp, row * d.rowSp) * Eigen::Scaling(d.sx, d.sy);
-                target().inserts.push_back({layer(), d.name, map});
+                map = map * Eigen::Translation2d(x, y) * Eigen::Rotation2Dd(turn) *
+                      Eigen::Translation2d(column * columnStep, row * rowStep) * Eigen::Scaling(scaleX, scaleY);
+                target().inserts.push_back({layer(), name, map});
             }
     }
 

@@ -20,12 +20,6 @@ namespace waxis::io {
 
 namespace {
 
-OrderedJson matrixJson(const Mat3 &m) {
-    auto rows = OrderedJson::array();
-    for (int i = 0; i < 3; ++i) rows.push_back(toJson(Vec3(m.row(i).transpose())));
-    return rows;
-}
-
 template <class T>
 OrderedJson orNull(const std::optional<T> &value) {
     if constexpr (std::is_same_v<T, Vec3>)

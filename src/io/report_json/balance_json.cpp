@@ -10,16 +10,6 @@ namespace waxis::io {
 
 namespace {
 
-OrderedJson matrixJson(const Eigen::MatrixXd &m) {
-    auto rows = OrderedJson::array();
-    for (Eigen::Index i = 0; i < m.rows(); ++i) {
-        auto row = OrderedJson::array();
-        for (Eigen::Index k = 0; k < m.cols(); ++k) row.push_back(m(i, k));
-        rows.push_back(row);
-    }
-    return rows;
-}
-
 OrderedJson vectorOrNull(const std::optional<Vec3> &v) { return v ? toJson(*v) : OrderedJson(nullptr); }
 OrderedJson vectorOrNull(const std::optional<Vec2> &v) { return v ? toJson(*v) : OrderedJson(nullptr); }
 

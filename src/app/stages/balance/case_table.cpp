@@ -9,12 +9,12 @@
 
 namespace waxis::balance {
 
-CaseTable::CaseTable(app::Document &document, const theme::Theme &theme, const StudyRunner &runner, QWidget *parent)
+CaseTable::CaseTable(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : MatTable(theme,
                {tr("load case"), tr("all-up g"), tr("fore–aft mm"), tr("left–right"), tr("height"), tr("thrust"),
                 tr("inside ring"), tr("weigh next")},
                parent),
-      document_(document), runner_(runner) {
+      document_(document) {
     setObjectName("case-table");
     setAccessibleName(tr("Load cases"));
     setTips({tr("A click chooses the case"), tr("Sum of everything aboard, plus or minus two standard deviations"),

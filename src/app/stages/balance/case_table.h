@@ -1,7 +1,7 @@
 // All load cases side by side; a click chooses one.
 #pragma once
 
-#include "app/stages/balance/study_runner.h"
+#include "app/shell/document.h"
 #include "app/theme/mat_table.h"
 
 namespace waxis::balance {
@@ -10,7 +10,7 @@ class CaseTable : public theme::MatTable {
     Q_OBJECT
 
 public:
-    CaseTable(app::Document &document, const theme::Theme &theme, const StudyRunner &runner, QWidget *parent = nullptr);
+    CaseTable(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
     void refresh();
 
 protected:
@@ -18,7 +18,6 @@ protected:
 
 private:
     app::Document &document_;
-    const StudyRunner &runner_;
 };
 
 } // namespace waxis::balance

@@ -242,17 +242,7 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
     connect(&document_, &app::Document::changed, this, &GramsPage::refresh);
     connect(&document_, &app::Document::loadCaseChanged, this, &GramsPage::refresh);
     connect(&runner_, &StudyRunner::ready, this, &GramsPage::refreshSavings);
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        const QString field = QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: "
-                                             "3px; padding: 1px 4px;")
-                                  .arg(c.chalk.name(), c.matGridStrong.name());
-        limitName_->setStyleSheet(field);
-        limitGrams_->setStyleSheet(field);
-        refresh();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    connect(&theme_, &theme::Theme::changed, this, &GramsPage::refresh);
 }
 
 void GramsPage::showEvent(QShowEvent *event) {

@@ -30,7 +30,7 @@ TargetPage::TargetPage(app::Document &document, const theme::Theme &theme, Study
     slide_ = new SlidePanel(document, theme);
     slide_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     for (QWidget *half : {static_cast<QWidget *>(target_), static_cast<QWidget *>(slide_)}) half->setMinimumWidth(300);
-    cases_ = new CaseTable(document, theme, runner);
+    cases_ = new CaseTable(document, theme);
 
     auto *thrustCard = new theme::Card(theme, tr("Thrust share at hover"));
     thrusts_ = new BarList(theme, tr("Thrust of each motor at hover"));
@@ -130,11 +130,6 @@ void TargetPage::showEvent(QShowEvent *event) {
 
 void TargetPage::refresh() {
     if (!isVisible()) return; // nobody looks: a drag in another stage does not pay for it
-    const auto &c = theme_.colors();
-    thrust_->setStyleSheet(
-        QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: 3px; "
-                       "padding: 1px 4px;")
-            .arg(c.chalk.name(), c.matGridStrong.name()));
     refreshThrusts();
     refreshGrams();
     refreshOthers();

@@ -200,17 +200,7 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
         });
     });
     connect(&document_, &app::Document::changed, this, &WeighingsPage::refresh);
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        const QString fieldLook =
-            QStringLiteral("color: %1; background: transparent; border: 1px solid %2; border-radius: 3px; "
-                           "padding: 1px 4px;")
-                .arg(c.chalk.name(), c.matGridStrong.name());
-        for (auto *edit : {name_, total_, scaleDoubt_, placeDoubt_}) edit->setStyleSheet(fieldLook);
-        refresh();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    connect(&theme_, &theme::Theme::changed, this, &WeighingsPage::refresh);
 }
 
 QString WeighingsPage::verdict() const { return verdict_->text(); }
