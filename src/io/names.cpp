@@ -105,6 +105,8 @@ WAXIS_NAMES(SiteKind, {{SiteKind::pattern, "pattern"},
                        {SiteKind::arm, "arm"},
                        {SiteKind::strap, "strap"},
                        {SiteKind::mast, "mast"}})
+WAXIS_NAMES(LoadCaseKind,
+            {{LoadCaseKind::flight, "flight"}, {LoadCaseKind::bench, "bench"}, {LoadCaseKind::carried, "carried"}})
 WAXIS_NAMES(HoleEdge, {{HoleEdge::bare, "bare"}, {HoleEdge::grommet, "grommet"}})
 WAXIS_NAMES(FasteningMethod, {{FasteningMethod::none, "none"},
                               {FasteningMethod::screws, "screws"},
@@ -200,6 +202,7 @@ std::string_view nameOf(ScrewEnd value) { return lookUp(value); }
 std::string_view nameOf(PortKind value) { return lookUp(value); }
 std::string_view nameOf(Spin value) { return lookUp(value); }
 std::string_view nameOf(SiteKind value) { return lookUp(value); }
+std::string_view nameOf(LoadCaseKind value) { return lookUp(value); }
 std::string_view nameOf(HoleEdge value) { return lookUp(value); }
 std::string_view nameOf(FasteningMethod value) { return lookUp(value); }
 std::string_view nameOf(Severity value) { return lookUp(value); }
@@ -234,6 +237,7 @@ template std::optional<WireMake> fromName<WireMake>(std::string_view);
 template std::optional<PortKind> fromName<PortKind>(std::string_view);
 template std::optional<Spin> fromName<Spin>(std::string_view);
 template std::optional<SiteKind> fromName<SiteKind>(std::string_view);
+template std::optional<LoadCaseKind> fromName<LoadCaseKind>(std::string_view);
 template std::optional<HoleEdge> fromName<HoleEdge>(std::string_view);
 template std::optional<FasteningMethod> fromName<FasteningMethod>(std::string_view);
 template std::optional<Stage> fromName<Stage>(std::string_view);

@@ -26,6 +26,7 @@ std::string_view nameOf(WireMake value);
 std::string_view nameOf(PortKind value);
 std::string_view nameOf(Spin value);
 std::string_view nameOf(SiteKind value);
+std::string_view nameOf(LoadCaseKind value);
 std::string_view nameOf(HoleEdge value);
 std::string_view nameOf(FasteningMethod value);
 std::string_view nameOf(Severity value);

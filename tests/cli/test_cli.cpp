@@ -40,7 +40,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("12 stop, 28 watch"));
+        QVERIFY(r.out.contains("12 stop, 29 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void analyseTellsAllOfTheBalance() {

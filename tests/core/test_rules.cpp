@@ -269,7 +269,7 @@ private slots:
                                         "RAD-2", "RAD-4",  "RAD-6",  "RAD-7",  "STK-2", "STK-3",  "STK-6",  "STK-8",
                                         "WIR-1", "WIR-10", "WIR-12", "WIR-2",  "WIR-6", "WIR-9"}));
         QCOMPARE(analysis.counts.stop, 12);
-        QCOMPARE(analysis.counts.watch, 28);
+        QCOMPARE(analysis.counts.watch, 29);
         QCOMPARE(analysis.counts.note, 23);
         QCOMPARE(analysis.counts.unknown, 2);
     }

@@ -60,7 +60,7 @@ private slots:
         QVERIFY(std::abs(f.position("pack").x() - x - solution->travel_mm) < 1e-9);
         QVERIFY(std::abs(offset(f) - solution->after_mm.norm()) < 0.1);
         QVERIFY(offset(f) < before - 3);
-        QVERIFY(f.axisText().contains("1.8 mm fore"));
+        QVERIFY2(f.axisText().contains("1.9 mm fore"), qPrintable(f.axisText()));
         QVERIFY(!f.window->findChild<QToolButton *>("slide-solve")->isEnabled()); // it is there
         f.document().history().undo();
         QCOMPARE(f.position("pack").x(), x);

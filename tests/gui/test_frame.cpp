@@ -38,7 +38,7 @@ private slots:
         QVERIFY(start);
         QPushButton *begin = nullptr;
         for (auto *button : start->findChildren<QPushButton *>())
-            if (button->text().startsWith("Start from a layout")) begin = button;
+            if (button->text().startsWith("New from a layout")) begin = button;
         QVERIFY(begin);
         begin->click();
         QCOMPARE(f.window->stage(), Stage::frame);

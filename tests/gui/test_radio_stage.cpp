@@ -152,11 +152,13 @@ private slots:
             if (!pair.helps.empty()) curable = &pair;
         QVERIFY(curable);
         f.document().lookAtPair({QString::fromStdString(curable->sender), QString::fromStdString(curable->listener)});
+        QTest::qWait(30); // laid out
         const auto buttons = f.window->findChild<QWidget *>("pair-card")->findChildren<QPushButton *>();
         QVERIFY(!buttons.isEmpty());
         const Build before = f.document().build();
+        QVERIFY2(buttons.first()->isVisible() && buttons.first()->width() > 20, qPrintable(buttons.first()->text()));
         QTest::mouseClick(buttons.first(), Qt::LeftButton);
-        QVERIFY(!(f.document().build() == before));
+        QVERIFY2(!(f.document().build() == before), qPrintable(buttons.first()->text() + f.window->notices().text()));
         f.document().history().undo();
         QVERIFY(f.document().build() == before);
     }

@@ -120,9 +120,12 @@ Build everyField() {
     });
     build.practice.notes = {{"cg-offset", "a slow craft"}};
     build.parts[0].fastening.pieces = 3;
+    build.parts[0].note = "from the spare box";
+    build.loadCases[0].kind = LoadCaseKind::bench;
     build.types.edit([](TypeTable &types) {
         PartType &type = types.begin()->second;
         type.turns = Spin::clockwise;
+        type.propDiameter_mm = 127;
         type.carries = HolePattern{PatternShape::square, 25.5, 0, 2.2, 4};
         Electrical electrical;
         electrical.supplyMin_V = 4.5;

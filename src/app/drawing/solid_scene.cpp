@@ -76,7 +76,7 @@ Look lookOf(const app::Document &document, const Build &build, const BodyTable &
         }
     }
     const QString id = QString::fromStdString(owner.id);
-    if (document.selection().contains(id)) look.color = theme.colors().plumb;
+    if (document.selection().contains(id)) look.color = theme.colors().chalk;
     if (document.highlighted().contains(id)) look.color = theme.colors().thrustAxis;
     return look;
 }
@@ -165,7 +165,7 @@ SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, 
         const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
         const WireReport &report = analysis.derived.wiring.wires[w];
         addTube(analysis.derived.routes[w].points_mm, std::clamp(report.bundle_mm, 1.0, 5.0),
-                lit ? theme.colors().plumb : wireColor(report.role), scene.corners, scene.bounds);
+                lit ? theme.colors().chalk : wireColor(report.role), scene.corners, scene.bounds);
     }
     scene.firm = int(scene.corners.size());
     scene.clear = int(clear.size());

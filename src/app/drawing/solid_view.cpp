@@ -1,6 +1,7 @@
 #include "app/drawing/solid_view.h"
 
 #include "core/base/units.h"
+#include "core/build/group_edits.h"
 
 #include <QKeyEvent>
 #include <QMatrix4x4>
@@ -255,10 +256,9 @@ bool SolidView::turnChosen(int key) {
     const QString name = key == Qt::Key_Q   ? tr("Turn %1 left")
                          : key == Qt::Key_E ? tr("Turn %1 right")
                                             : tr("Turn %1 upside down");
-    document_.edit(name.arg(QString::fromStdString(part->name)), turnPart(document_.build(), part->id, axis,
-                                                                          key == Qt::Key_V   ? 180
-                                                                          : key == Qt::Key_Q ? 90
-                                                                                             : -90));
+    document_.edit(name.arg(QString::fromStdString(part->name)),
+                   key == Qt::Key_V ? overturnPart(document_.build(), part->id)
+                                    : turnPart(document_.build(), part->id, axis, key == Qt::Key_Q ? 90 : -90));
     return true;
 }
 
@@ -343,7 +343,9 @@ void SolidView::keyPressEvent(QKeyEvent *event) {
             document_.select({});
         return;
     default:
-        if (!turnChosen(event->key())) QOpenGLWidget::keyPressEvent(event);
+        if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier) ||
+            !turnChosen(event->key()))
+            QOpenGLWidget::keyPressEvent(event); // with Ctrl they are the window's
         return;
     }
     setOrbit(next);

@@ -27,7 +27,9 @@ QString sidecar(const QString &file) { return file.chopped(QString("waxis").size
 } // namespace
 
 QString Autosave::standardFolder() {
-    const QString state = qEnvironmentVariable("XDG_STATE_HOME", QDir::homePath() + "/.local/state");
+    // Empty or relative counts as unset (XDG base directory specification).
+    QString state = qEnvironmentVariable("XDG_STATE_HOME");
+    if (!QDir::isAbsolutePath(state)) state = QDir::homePath() + "/.local/state";
     return state + "/weightaxis/unsaved";
 }
 

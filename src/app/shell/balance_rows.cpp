@@ -125,7 +125,7 @@ void BalanceRows::applyRange() {
     static const QRegularExpression two(QStringLiteral("^\\s*([+\\-\\x{2212}]?[0-9.,]+)\\s*(?:mm)?\\s*(?:to|\\.\\.+|;|/"
                                                        ")\\s*([+\\-\\x{2212}]?[0-9.,]+)\\s*(?:mm)?\\s*$"));
     const auto match = two.match(range_->text());
-    const auto number = [](QString text) { return typedNumber(text.replace(QChar(0x2212), QLatin1Char('-'))); };
+    const auto number = [](QString text) { return typedNumber(text, Measure::length); };
     constexpr double kNone = 1e300; // optionals here make g++ 12 see ghosts
     const double from = match.hasMatch() ? number(match.captured(1)).value_or(kNone) : kNone;
     const double to = match.hasMatch() ? number(match.captured(2)).value_or(-kNone) : -kNone;

@@ -3,6 +3,7 @@
 #include "io/file_bytes.h"
 #include "io/project/project_file.h"
 
+#include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
 #include <QStandardPaths>
@@ -11,10 +12,29 @@
 namespace waxis::app {
 
 QString dataFolder() {
-    for (const QString &folder : {qEnvironmentVariable("WEIGHTAXIS_DATA"), QStringLiteral(WEIGHTAXIS_INSTALLED_DATA),
-                                  QStringLiteral(WEIGHTAXIS_SOURCE_DATA)})
+    // Beside the program first, wherever it was moved to; the sources only for a program that was not installed.
+    const QString program = QCoreApplication::applicationDirPath();
+    QStringList folders{qEnvironmentVariable("WEIGHTAXIS_DATA"), QDir::cleanPath(program + "/../share/weightaxis")};
+    if (program.startsWith(QStringLiteral(WEIGHTAXIS_BUILD_FOLDER)))
+        folders << QStringLiteral(WEIGHTAXIS_SOURCE_DATA);
+    else
+        folders << QStringLiteral(WEIGHTAXIS_INSTALLED_DATA);
+    for (const QString &folder : folders)
         if (!folder.isEmpty() && QDir(folder).exists("demos")) return folder;
     return {};
+}
+
+QString shortFolder(const QString &folder) {
+    const QString home = QDir::homePath();
+    return folder == home                  ? QStringLiteral("~")
+           : folder.startsWith(home + "/") ? "~" + folder.mid(home.size())
+                                           : folder;
+}
+
+QString demoTitle(const QString &path) {
+    QStringList words = QFileInfo(path).completeBaseName().split('-', Qt::SkipEmptyParts);
+    for (auto &word : words) word[0] = word[0].toUpper();
+    return words.join(' ');
 }
 
 QString drawingsFolder() { return dataFolder() + "/drawings"; }
@@ -56,7 +76,7 @@ bool keepInOwnLibrary(const PartType &type, QString &problem) {
     return problem.isEmpty();
 }
 
-TypeTable partLibrary(QStringList &problems) {
+TypeTable partLibrary(QStringList &problems, std::set<std::string> *own) {
     TypeTable all;
     for (const QString &folder : {dataFolder() + "/parts", ownPartsFolder()})
         for (const auto &info : QDir(folder).entryInfoList({"*.json"}, QDir::Files, QDir::Name)) {
@@ -65,7 +85,10 @@ TypeTable partLibrary(QStringList &problems) {
                 problems << info.fileName() + ": " + QString::fromStdString(library.error().text());
                 continue;
             }
-            for (auto &[id, type] : library->types) all.insert_or_assign(id, std::move(type));
+            for (auto &[id, type] : library->types) {
+                if (own && folder == ownPartsFolder()) own->insert(id);
+                all.insert_or_assign(id, std::move(type));
+            }
         }
     return all;
 }

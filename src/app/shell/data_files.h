@@ -4,18 +4,24 @@
 #include "core/catalog/part_type.h"
 
 #include <QStringList>
+#include <set>
+#include <string>
 
 namespace waxis::app {
 
 /// data/ beside the sources or under the installation; empty when neither is there.
 QString dataFolder();
 QStringList demoFiles();
+/// "Owlbox Mini" for owlbox-mini.waxis: the words of the file's name.
+QString demoTitle(const QString &path);
+/// A folder as short as it can still be told: "~/builds".
+QString shortFolder(const QString &folder);
 /// Where the shipped frame drawings lie: the file dialogs begin there.
 QString drawingsFolder();
 
 /// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot
 /// be read are named in `problems`.
-TypeTable partLibrary(QStringList &problems);
+TypeTable partLibrary(QStringList &problems, std::set<std::string> *own = nullptr);
 
 /// Puts a type into the user's own library file (own.json in the data folder), in the place of one of the same id.
 bool keepInOwnLibrary(const PartType &type, QString &problem);

@@ -144,6 +144,12 @@ bool Document::save(const QString &path, SaveError &error, bool overwriteChanges
     return true;
 }
 
+void Document::forgetPath() {
+    path_.clear();
+    stamp_.reset();
+    emit stateChanged();
+}
+
 void Document::put(const Build &build) {
     kept_ = shown_ = build;
     previewing_ = false;

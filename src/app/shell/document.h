@@ -9,6 +9,7 @@
 #include <QObject>
 #include <QString>
 #include <QUndoStack>
+#include <set>
 
 class QVariantAnimation;
 
@@ -28,7 +29,17 @@ public:
     QString title() const;
     /// The user's part library and the shipped ones, for adding parts and changing types.
     const TypeTable &library() const { return library_; }
-    void setLibrary(TypeTable types) { library_ = std::move(types); }
+    void setLibrary(TypeTable types, std::set<std::string> own = {}) {
+        library_ = std::move(types);
+        ownTypes_ = std::move(own);
+    }
+    /// One more of the user's own, in the place of one of the same id.
+    void addOwnType(const PartType &type) {
+        library_.insert_or_assign(type.id, type);
+        ownTypes_.insert(type.id);
+    }
+    /// Whether a type of the library is one of the user's own.
+    bool isOwnType(const std::string &id) const { return ownTypes_.contains(id); }
 
     /// What the open file holds beyond what this version knows.
     const KeptKeys &keptKeys() const { return keys_; }
@@ -36,6 +47,8 @@ public:
     /// Replaces the open build. A failed load leaves it as it is.
     bool open(const QString &path, LoadError &error, std::vector<LoadWarning> &warnings);
     void show(LoadedBuild loaded, const QString &path, bool recovered = false);
+    /// The build has no file of its own: saving asks for one.
+    void forgetPath();
     bool save(const QString &path, SaveError &error, bool overwriteChanges = false);
 
     /// One undoable step. An edit that was refused changes nothing and is reported by `refused`.
@@ -115,6 +128,7 @@ private:
     KeptKeys keys_;
     std::optional<FileStamp> stamp_;
     TypeTable library_;
+    std::set<std::string> ownTypes_;
     QString path_;
     QStringList selection_, highlighted_;
     RadioPair radioPair_;

@@ -26,19 +26,19 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     const QString headline = say(text.headline);
     const QString detail =
         finding.accepted() ? tr("Accepted: %1").arg(QString::fromStdString(finding.acceptedReason)) : say(text.detail);
-    const QString fix = finding.fixes.empty() || finding.accepted()
-                            ? QString()
-                            : say(wordFixBriefly(document_.build(), finding, finding.fixes.front()));
+    QStringList fixes;
+    if (const auto *cures = model_.cures(index.row()); cures && !finding.accepted())
+        for (const auto &cure : *cures) fixes << say(cure.words);
     if (QString::fromStdString(finding.key()) == model_.openedKey())
-        return layOutAt(row, finding, headline, detail, fix);
+        return layOutAt(row, finding, headline, detail, fixes);
     // Wrapping words takes most of the time, and while a part is dragged the same words come again and again.
-    const QString words =
-        headline + '\n' + detail + '\n' + fix + '\n' + QString::number(row.width()) + (finding.accepted() ? '-' : '+');
+    const QString words = headline + '\n' + detail + '\n' + fixes.join('\n') + '\n' + QString::number(row.width()) +
+                          (finding.accepted() ? '-' : '+');
     constexpr qsizetype kMost = 400;
     if (laidOut_.size() > kMost) laidOut_.clear();
     auto known = laidOut_.constFind(words);
     if (known == laidOut_.constEnd())
-        known = laidOut_.insert(words, layOutAt(QRect(0, 0, row.width(), 0), finding, headline, detail, fix));
+        known = laidOut_.insert(words, layOutAt(QRect(0, 0, row.width(), 0), finding, headline, detail, fixes));
     Layout layout = *known;
     layout.headlineBox.translate(row.topLeft());
     layout.detailBox.translate(row.topLeft());
@@ -47,7 +47,7 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
 }
 
 FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Finding &finding, const QString &headline,
-                                                  const QString &detail, const QString &fix) const {
+                                                  const QString &detail, const QStringList &fixes) const {
     Layout layout;
     const int width = row.width() - kLeft - kRight;
     layout.headline = headline;
@@ -57,14 +57,20 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
     layout.detailBox = wrapped(theme_.text(12), layout.detail, row.left() + kLeft, y, width);
     y = layout.detailBox.bottom() + 2;
 
-    std::vector<std::pair<FindingAction, QString>> offered{{FindingAction::show, tr("Show")}};
-    offered.emplace_back(FindingAction::why, tr("Why"));
-    offered.emplace_back(finding.accepted() ? std::pair{FindingAction::withdraw, tr("Withdraw")}
-                                            : std::pair{FindingAction::accept, tr("Accept…")});
-    if (!fix.isEmpty()) offered.emplace_back(FindingAction::fix, fix);
+    struct Offered {
+        FindingAction action;
+        int cure;
+        QString words;
+    };
+    std::vector<Offered> offered{{FindingAction::show, 0, tr("Show")}, {FindingAction::why, 0, tr("Why")}};
+    if (finding.accepted())
+        offered.push_back({FindingAction::withdraw, 0, tr("Withdraw")});
+    else
+        offered.push_back({FindingAction::accept, 0, tr("Accept…")});
+    for (qsizetype i = 0; i < fixes.size(); ++i) offered.push_back({FindingAction::fix, int(i), fixes[i]});
     const QFontMetrics metrics(theme_.text(12));
     int x = row.left() + kLeft;
-    for (const auto &[action, words] : offered) {
+    for (const auto &[action, cure, words] : offered) {
         const int room = row.right() - kRight - x;
         int w = metrics.horizontalAdvance(words) + 2;
         if (w > room && x > row.left() + kLeft) { // next line
@@ -72,7 +78,7 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
             y += 18;
         }
         w = std::min(w, row.right() - kRight - x);
-        layout.links.push_back({action, metrics.elidedText(words, Qt::ElideRight, w), QRect(x, y, w, 18)});
+        layout.links.push_back({action, cure, metrics.elidedText(words, Qt::ElideRight, w), QRect(x, y, w, 18)});
         x += w + 14;
     }
     y += 20;
@@ -138,9 +144,9 @@ void FindingDelegate::paint(QPainter *painter, const QStyleOptionViewItem &optio
     painter->restore();
 }
 
-QRect FindingDelegate::linkRect(const QRect &row, const QModelIndex &index, FindingAction action) const {
+QRect FindingDelegate::linkRect(const QRect &row, const QModelIndex &index, FindingAction action, int cure) const {
     for (const auto &link : layOut(row, index).links)
-        if (link.action == action) return link.rect;
+        if (link.action == action && link.cure == cure) return link.rect;
     return {};
 }
 
@@ -150,7 +156,7 @@ bool FindingDelegate::editorEvent(QEvent *event, QAbstractItemModel *, const QSt
     const auto *mouse = static_cast<QMouseEvent *>(event);
     for (const auto &link : layOut(option.rect, index).links)
         if (link.rect.contains(mouse->pos())) {
-            emit actionChosen(index.row(), link.action);
+            emit actionChosen(index.row(), link.action, link.cure);
             return true;
         }
     return false;

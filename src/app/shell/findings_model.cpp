@@ -1,11 +1,18 @@
 #include "app/shell/findings_panel.h"
 #include "app/shell/texts.h"
 
+#include <algorithm>
+
 namespace waxis::app {
 
-FindingsModel::FindingsModel(Document &document, QObject *parent) : QAbstractListModel(parent), document_(document) {
+FindingsModel::FindingsModel(Document &document, QObject *parent)
+    : QAbstractListModel(parent), document_(document), cures_(document) {
     connect(&document_, &Document::changed, this, &FindingsModel::refresh);
     connect(&document_, &Document::judged, this, &FindingsModel::refresh);
+    connect(&document_, &Document::selectionChanged, this, &FindingsModel::refresh); // its own come first
+    connect(&cures_, &CureRunner::tried, this, [this] {
+        if (rowCount() > 0) emit layoutChanged(); // rows grow by what is offered
+    });
     refresh();
 }
 
@@ -19,6 +26,19 @@ QVariant FindingsModel::data(const QModelIndex &index, int role) const {
     if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return say(text.headline);
     if (role == Qt::AccessibleDescriptionRole) return say(text.detail);
     return {};
+}
+
+int FindingsModel::rowOf(const std::string &key) const {
+    for (int row = 0; row < rowCount(); ++row)
+        if (finding(row).key() == key) return row;
+    return -1;
+}
+
+std::vector<std::string> FindingsModel::keysByWorth() const {
+    std::vector<std::string> keys;
+    for (const auto &finding : document_.analysis().findings)
+        if (!stage_ || ruleOf(finding.rule).stage == *stage_) keys.push_back(finding.key());
+    return keys;
 }
 
 void FindingsModel::setStage(std::optional<Stage> stage) {
@@ -35,6 +55,11 @@ void FindingsModel::refresh() {
     std::vector<Finding> next;
     for (const auto &finding : document_.analysis().findings)
         if (!stage_ || ruleOf(finding.rule).stage == *stage_) next.push_back(finding);
+    const std::string chosen = document_.selectedPart() ? document_.selected().toStdString() : std::string();
+    if (!chosen.empty())
+        std::stable_partition(next.begin(), next.end(), [&](const Finding &f) {
+            return std::find(f.subjects.begin(), f.subjects.end(), chosen) != f.subjects.end();
+        });
     // While a part is dragged the same findings mostly keep their places: only their numbers change.
     bool sameRows = next.size() == shown_.size();
     for (std::size_t i = 0; sameRows && i < next.size(); ++i)

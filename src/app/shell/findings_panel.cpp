@@ -13,6 +13,7 @@
 #include <QPushButton>
 #include <QScrollBar>
 #include <QToolButton>
+#include <algorithm>
 #include <QVBoxLayout>
 
 namespace waxis::app {
@@ -126,8 +127,12 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     connect(&theme_, &theme::Theme::changed, this, dress);
 }
 
-void FindingsPanel::setStage(Stage stage) {
+void FindingsPanel::setStage(Stage stage, bool byHand) {
     stage_ = stage;
+    if (byHand) {
+        here_->setChecked(true);
+        everywhere_->setChecked(false);
+    }
     here_->setText(stageTexts()[std::size_t(stage)].name);
     if (here_->isChecked()) model_->setStage(stage_);
 }
@@ -139,7 +144,7 @@ void FindingsPanel::askReason(const Finding &finding) {
     reason_->setFocus();
 }
 
-void FindingsPanel::act(int row, FindingAction action) {
+void FindingsPanel::act(int row, FindingAction action, int cure) {
     if (row < 0 || row >= model_->rowCount()) return;
     const Finding finding = model_->finding(row); // a copy: the edit below replaces the list
     const QString key = QString::fromStdString(finding.key());
@@ -156,9 +161,16 @@ void FindingsPanel::act(int row, FindingAction action) {
         break;
     case FindingAction::fix:
         document_.highlight({}); // what was lit up is mended
-        if (!finding.fixes.empty())
-            document_.edit(say(wordFix(document_.build(), finding.fixes.front())),
-                           applyFix(document_.build(), finding.fixes.front()));
+        {
+            const auto &cures = model_->runner().curesNow(finding);
+            if (cure >= 0 && cure < int(cures.size())) {
+                const Cure chosen = cures[std::size_t(cure)]; // a copy: the edit clears them
+                document_.edit(say(chosen.words), EditResult(chosen.after));
+            } else if (!finding.fixes.empty()) {
+                emit document_.refused(
+                    tr("No single change that is known mends this without bringing something worse."));
+            }
+        }
         break;
     case FindingAction::why: model_->toggleOpened(key); break;
     case FindingAction::accept: askReason(finding); break;
@@ -166,6 +178,17 @@ void FindingsPanel::act(int row, FindingAction action) {
         document_.edit(tr("Withdraw an acceptance"), withdrawAcceptance(document_.build(), key.toStdString()));
         break;
     }
+}
+
+void FindingsPanel::showNext() {
+    const auto keys = model_->keysByWorth();
+    if (keys.empty()) return;
+    const auto last = std::find(keys.begin(), keys.end(), shownKey_);
+    const auto next = last == keys.end() || last + 1 == keys.end() ? keys.begin() : last + 1;
+    shownKey_ = *next;
+    act(model_->rowOf(shownKey_), FindingAction::show);
+    // What is shown becomes the chosen part, and its findings come first.
+    list_->setCurrentIndex(model_->index(model_->rowOf(shownKey_)));
 }
 
 bool FindingsPanel::eventFilter(QObject *watched, QEvent *event) {

@@ -1,6 +1,7 @@
 // The findings ledger: what is wrong, by how much, why it matters, and what can be done about it.
 #pragma once
 
+#include "app/shell/cure_runner.h"
 #include "app/shell/document.h"
 #include "app/theme/theme.h"
 
@@ -30,11 +31,19 @@ public:
     void setStage(std::optional<Stage> stage);
     const Finding &finding(int row) const;
     QString openedKey() const { return openedKey_; }
+    /// Row of a finding by its key; -1: not listed.
+    int rowOf(const std::string &key) const;
+    /// Keys of what is listed, from the worst down, whatever is chosen.
+    std::vector<std::string> keysByWorth() const;
     void toggleOpened(const QString &key);
     void refresh();
+    /// Cures that were tried and are offered for a row; null while they are being tried.
+    const std::vector<Cure> *cures(int row) const { return cures_.curesOf(finding(row)); }
+    CureRunner &runner() { return cures_; }
 
 private:
     Document &document_;
+    CureRunner cures_;
     std::optional<Stage> stage_;
     std::vector<Finding> shown_;
     QString openedKey_;
@@ -53,15 +62,16 @@ public:
     bool editorEvent(QEvent *event, QAbstractItemModel *model, const QStyleOptionViewItem &option,
                      const QModelIndex &index) override;
 
-    /// Where an action's link stands in a row that covers `row`; empty when it is not offered.
-    QRect linkRect(const QRect &row, const QModelIndex &index, FindingAction action) const;
+    /// Where an action's link stands in a row that covers `row`; empty when it is not offered. Fixes are counted.
+    QRect linkRect(const QRect &row, const QModelIndex &index, FindingAction action, int cure = 0) const;
 
 signals:
-    void actionChosen(int row, waxis::app::FindingAction action);
+    void actionChosen(int row, waxis::app::FindingAction action, int cure);
 
 private:
     struct Link {
         FindingAction action;
+        int cure;
         QString text;
         QRect rect;
     };
@@ -74,7 +84,7 @@ private:
     };
     Layout layOut(const QRect &row, const QModelIndex &index) const;
     Layout layOutAt(const QRect &row, const Finding &finding, const QString &headline, const QString &detail,
-                    const QString &fix) const;
+                    const QStringList &fixes) const;
 
     FindingsModel &model_;
     Document &document_;
@@ -87,11 +97,16 @@ class FindingsPanel : public QWidget {
 
 public:
     FindingsPanel(Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    void setStage(Stage stage);
+    /// `byHand`: somebody chose the stage, and sees its findings.
+    void setStage(Stage stage, bool byHand = false);
     QListView &list() { return *list_; }
     FindingsModel &model() { return *model_; }
     FindingDelegate &delegate() { return *delegate_; }
-    void act(int row, FindingAction action);
+    /// `cure`: which of the offered ones.
+    void act(int row, FindingAction action, int cure = 0);
+    /// The finding after the one that was shown last, from the worst down and round again.
+    void showNext();
+    bool isSettled() const { return model_->runner().isSettled(); }
 
 signals:
     void revealWanted(const QStringList &ids, waxis::RuleId about);
@@ -111,6 +126,7 @@ private:
     QWidget *reasonRow_;
     QLineEdit *reason_;
     QString acceptingKey_;
+    std::string shownKey_; ///< by showNext
     Stage stage_ = Stage::place;
     QTimer paint_;
 };

@@ -247,10 +247,10 @@ void InspectorPanel::applyPosition() {
     for (int i = 0; i < 3; ++i) {
         auto *field = position_[std::size_t(i)];
         if (!field->isModified()) continue;
-        const auto value = typedNumber(field->text());
+        const auto value = typedNumber(field->text(), Measure::length);
         field->setModified(false);
         if (!value) {
-            emit document_.refused(tr("\"%1\" is no length: a number in mm is wanted.").arg(field->text()));
+            emit document_.refused(notUnderstood(field->text(), Measure::length));
             continue;
         }
         pose.position_mm[i] = *value;
@@ -278,10 +278,10 @@ void InspectorPanel::applyTurn() {
     bool typed = false;
     for (std::size_t i = 0; i < 3; ++i) {
         if (!angles_[i]->isModified()) continue;
-        const auto value = typedNumber(angles_[i]->text());
+        const auto value = typedNumber(angles_[i]->text(), Measure::angle);
         angles_[i]->setModified(false);
         if (!value) {
-            emit document_.refused(tr("\"%1\" is no angle: a number in degrees is wanted.").arg(angles_[i]->text()));
+            emit document_.refused(notUnderstood(angles_[i]->text(), Measure::angle));
             continue;
         }
         values[i] = *value;

@@ -1,10 +1,13 @@
 #include "app/shell/main_window.h"
 
 #include "app/shell/axis_bar.h"
+#include "app/shell/build_sheet.h"
+#include "app/shell/clipboard.h"
 #include "app/shell/command_palette.h"
 #include "app/shell/data_files.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/inspector_panel.h"
+#include "app/shell/lesson.h"
 #include "app/shell/notice_bar.h"
 #include "app/shell/practice_sheet.h"
 #include "app/shell/stage_rail.h"
@@ -14,12 +17,16 @@
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
+#include "app/stages/kit/own_part_card.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
 #include "app/theme/metrics.h"
+#include "core/build/case_edits.h"
+#include "core/build/clip.h"
+#include "core/build/group_edits.h"
 #include "core/layout/layout.h"
 #include "core/rules/rule.h"
 
@@ -32,14 +39,20 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QLocale>
+#include <QMenu>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QPixmapCache>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSettings>
+#include <QSplitter>
 #include <QStackedWidget>
+#include <QStandardPaths>
+#include <QTimer>
 #include <QUndoView>
 #include <QVBoxLayout>
 
@@ -57,6 +70,14 @@ QFrame *rule(QFrame::Shape shape) {
     return line;
 }
 
+/// A build's name as that of a file: no separators, nothing hidden.
+QString fileNameFor(QString name) {
+    for (QChar &c : name)
+        if (QStringLiteral("/\\:*?\"<>|").contains(c)) c = '-';
+    while (name.startsWith('.')) name.remove(0, 1);
+    return (name.trimmed().isEmpty() ? QStringLiteral("build") : name.trimmed()) + ".waxis";
+}
+
 } // namespace
 
 MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidget *parent)
@@ -65,10 +86,12 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     constexpr int kDrawingCache_kB = 96 * 1024; // every part and plate of a crowded build, in both views
     QPixmapCache::setCacheLimit(kDrawingCache_kB);
     setAcceptDrops(true);
-    setMinimumSize(1000, 640);
+    setMinimumSize(960, 600); // a 1920x1200 screen at 200 %
     setWindowIcon(QIcon(theme_.icon("weightaxis", {}, 64, 1)));
     QStringList problems;
-    document_.setLibrary(partLibrary(problems));
+    std::set<std::string> ownTypes;
+    TypeTable library = partLibrary(problems, &ownTypes);
+    document_.setLibrary(std::move(library), std::move(ownTypes));
 
     surveyor_ = new SurveyRunner(document_, this);
     rail_ = new StageRail(document_, theme_);
@@ -92,7 +115,9 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     bench_->addWidget(start_);
     practiceSheet_ = new PracticeSheet(document_, theme_);
     bench_->addWidget(practiceSheet_);
-    notices_ = new NoticeBar(theme_);
+    buildSheet_ = new BuildSheet(document_, theme_);
+    bench_->addWidget(buildSheet_);
+    notices_ = new NoticeBar(theme_, bench_);
     inspector_ = new InspectorPanel(document_, theme_);
     findings_ = new FindingsPanel(document_, theme_);
     axisBar_ = new AxisBar(document_, theme_);
@@ -101,7 +126,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     auto *middle = new QVBoxLayout;
     middle->setContentsMargins(0, 0, 0, 0);
     middle->setSpacing(0);
-    middle->addWidget(notices_);
+    lesson_ = new LessonStrip(document_, theme_);
+    middle->addWidget(lesson_);
     middle->addWidget(bench_, 1);
     ledger_ = new QWidget;
     ledger_->setFixedWidth(theme::kLedgerWidth);
@@ -109,9 +135,32 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     auto *ledger = new QVBoxLayout(ledger_);
     ledger->setContentsMargins(0, 0, 0, 0);
     ledger->setSpacing(0);
-    ledger->addWidget(inspector_);
-    ledger->addWidget(rule(QFrame::HLine));
-    ledger->addWidget(findings_, 1);
+    ledgerSplit_ = new QSplitter(Qt::Vertical);
+    ledgerSplit_->setObjectName("ledger-split");
+    ledgerSplit_->setHandleWidth(5);
+    ledgerSplit_->setChildrenCollapsible(false);
+    inspectorScroll_ = new QScrollArea;
+    inspectorScroll_->setWidgetResizable(true);
+    inspectorScroll_->setFocusPolicy(Qt::NoFocus); // its fields take the keyboard
+    inspectorScroll_->setFrameShape(QFrame::NoFrame);
+    inspectorScroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    inspector_->setMaximumWidth(theme::kLedgerWidth); // what is wider is cut within its row, not the panel
+    inspectorScroll_->setWidget(inspector_);
+    ledgerSplit_->addWidget(inspectorScroll_);
+    ledgerSplit_->addWidget(findings_);
+    ledgerSplit_->setStretchFactor(0, 0);
+    ledgerSplit_->setStretchFactor(1, 1);
+    ledger->addWidget(ledgerSplit_, 1);
+    // The inspector takes what it needs up to three fifths, until somebody moves the border.
+    const auto share = [this] {
+        if (ledgerMoved_ || ledgerSplit_->height() < 10) return;
+        const int whole = ledgerSplit_->height();
+        const int wanted = std::min(inspector_->sizeHint().height() + 4, whole * 3 / 5);
+        ledgerSplit_->setSizes({wanted, whole - wanted});
+    };
+    connect(ledgerSplit_, &QSplitter::splitterMoved, this, [this] { ledgerMoved_ = true; });
+    connect(&document_, &Document::selectionChanged, this, [this, share] { QTimer::singleShot(0, this, share); });
+    connect(&document_, &Document::opened, this, [this, share] { QTimer::singleShot(0, this, share); });
     auto *row = new QHBoxLayout;
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);
@@ -129,7 +178,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
 
     table_ = new ActionTable(actionSpecs(), this);
     makeMenus();
-    connect(rail_, &StageRail::stageChosen, this, &MainWindow::setStage);
+    connect(rail_, &StageRail::stageChosen, this, &MainWindow::goToStage);
     connect(axisBar_, &AxisBar::clicked, this, [this] { setStage(Stage::balance); });
     connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids, RuleId rule) {
         const Stage about = ruleOf(rule).stage;
@@ -157,22 +206,33 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
     connect(start_, &StartPage::layoutWanted, this, &MainWindow::newFromLayout);
     connect(start_, &StartPage::drawingWanted, this, [this] { newFromDrawing(); });
+    connect(start_, &StartPage::lessonWanted, this, &MainWindow::startLesson);
     connect(start_, &StartPage::kitListWanted, this, [this] { newFromKitList(); });
     auto say = [this](const QString &text, bool bad) {
         notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
     };
     connect(&place_->library(), &place::LibraryDrawer::chosen, this,
             [this](const QString &type) { addFromLibrary(type.toStdString()); });
+    connect(&place_->library(), &place::LibraryDrawer::likeWanted, this, &MainWindow::ownPartLike);
+    connect(&place_->library(), &place::LibraryDrawer::ownWanted, this, [this] { ownPartLike({}); });
     connect(kit_, &kit::KitBench::said, this, say);
     connect(frame_, &frame::FrameBench::said, this, say);
     connect(wire_, &wire::WireBench::said, this, say);
     connect(balance_, &balance::BalanceBench::said, this, say);
     connect(practiceSheet_, &PracticeSheet::said, this, say);
     connect(practiceSheet_, &PracticeSheet::finished, this, [this] { setStage(stage_); });
+    connect(buildSheet_, &BuildSheet::finished, this, [this] { setStage(stage_); });
+    for (place::PlaceView *view : {&place_->plan(), &place_->elevation()}) {
+        connect(view, &place::PlaceView::contextWanted, this, &MainWindow::showPartMenu);
+        connect(view, &place::PlaceView::partSeated, this, &MainWindow::offerAllAlike);
+    }
     connect(&document_, &Document::refused, this,
             [this](const QString &reason) { notices_->say(reason, Severity::note, {}, 6); });
     connect(&document_, &Document::stateChanged, this, &MainWindow::refreshTitle);
     connect(&document_, &Document::opened, this, &MainWindow::refreshLoadCases);
+    connect(&document_, &Document::changed, this, [this] {
+        if (!document_.isPreviewing()) refreshLoadCases();
+    });
     connect(&document_, &Document::loadCaseChanged, this,
             [this] { loadCases_->setCurrentIndex(document_.loadCase()); });
     connect(&document_, &Document::changed, this, [this] {
@@ -183,6 +243,13 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     });
     connect(&document_, &Document::selectionChanged, table_, &ActionTable::refresh);
     connect(&document_.history(), &QUndoStack::indexChanged, table_, &ActionTable::refresh);
+    const auto nameUndo = [this] {
+        const QString undo = document_.history().undoText(), redo = document_.history().redoText();
+        table_->action("undo")->setText(undo.isEmpty() ? tr("Undo") : tr("Undo: %1").arg(undo));
+        table_->action("redo")->setText(redo.isEmpty() ? tr("Redo") : tr("Redo: %1").arg(redo));
+    };
+    connect(&document_.history(), &QUndoStack::indexChanged, this, nameUndo);
+    connect(&document_.history(), &QUndoStack::undoTextChanged, this, nameUndo);
     auto dress = [this] {
         const auto &c = theme_.colors();
         centralWidget()->setStyleSheet(
@@ -205,6 +272,11 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     refreshTitle();
     refreshLoadCases();
     refreshProfile();
+    if (dataFolder().isEmpty())
+        notices_->say(
+            tr("The program's demos, parts and drawings were not found. They belong in share/weightaxis beside "
+               "it, or where WEIGHTAXIS_DATA says."),
+            Severity::watch);
     if (!problems.isEmpty()) notices_->say(tr("Part library not read: %1").arg(problems.join("; ")), Severity::watch);
 }
 
@@ -213,6 +285,121 @@ MainWindow::~MainWindow() {
 }
 
 void MainWindow::showPracticeSheet() { bench_->setCurrentWidget(practiceSheet_); }
+
+void MainWindow::showBuildSheet() { bench_->setCurrentWidget(buildSheet_); }
+
+void MainWindow::copyChosen(bool cut) {
+    const auto parts = document_.selectedParts();
+    if (const QString problem = copyParts(document_.build(), parts); !problem.isEmpty()) {
+        emit document_.refused(problem);
+        return;
+    }
+    if (cut) place_->plan().removeChosen();
+    table_->refresh();
+}
+
+void MainWindow::paste() {
+    QString problem;
+    const auto clip = partsOnClipboard(problem);
+    if (!clip) {
+        emit document_.refused(problem.isEmpty() ? tr("There are no parts on the clipboard.")
+                                                 : tr("What lies on the clipboard cannot be read: %1").arg(problem));
+        return;
+    }
+    pasteParts(*clip, tr("Paste %1 part(s)").arg(clip->parts.size()));
+}
+
+void MainWindow::duplicateChosen() {
+    const auto clip = clipOf(document_.build(), document_.selectedParts());
+    if (!clip) {
+        emit document_.refused(QString::fromStdString(clip.error().message));
+        return;
+    }
+    pasteParts(*clip, tr("Duplicate %1 part(s)").arg(clip->parts.size()));
+}
+
+void MainWindow::pasteParts(const Build &clip, const QString &name) {
+    // Beside where it stood, so that both are seen; a step farther for each time.
+    constexpr double kStep_mm = 10;
+    Vec3 shift = Vec3::Zero();
+    const auto taken = [&] {
+        return std::any_of(document_.build().parts.begin(), document_.build().parts.end(), [&](const Part &part) {
+            return (framePose(document_.build(), part).position_mm -
+                    (framePose(clip, clip.parts.front()).position_mm + shift))
+                       .norm() < 1;
+        });
+    };
+    for (int i = 0; i < 50 && taken(); ++i) shift += Vec3(-kStep_mm, -kStep_mm, 0);
+    std::vector<std::string> added;
+    if (!document_.edit(name, pasteClip(document_.build(), clip, shift, &added))) return;
+    QStringList ids;
+    for (const auto &id : added) ids << QString::fromStdString(id);
+    document_.selectAll(ids);
+    if (stage_ != Stage::place) setStage(Stage::place);
+}
+
+void MainWindow::showPartMenu(const QPoint &at) {
+    QMenu menu(this);
+    const auto take = [&](std::initializer_list<const char *> ids) {
+        for (const char *id : ids) {
+            if (!*id)
+                menu.addSeparator();
+            else
+                menu.addAction(table_->action(id));
+        }
+    };
+    table_->refresh();
+    if (document_.selectedPart())
+        take({"cut",         "copy",      "paste", "duplicate", "",       "turn-left",   "turn-right", "upside-down",
+              "pin",         "replace",   "",      "copy-arms", "mirror", "mirror-copy", "",           "optional",
+              "change-type", "like-this", "",      "remove"});
+    else
+        take({"paste", "choose-all", "", "library", "fit", "", "build-sheet"});
+    menu.exec(at);
+}
+
+void MainWindow::offerAllAlike(const QString &part) {
+    const Part *seated = findPart(document_.build(), part.toStdString());
+    std::vector<std::string> more;
+    if (!seated || !copyToOtherArms(document_.build(), seated->id, &more) || more.empty()) return;
+    notices_->say(tr("%1 sits %2.")
+                      .arg(QString::fromStdString(seated->name),
+                           tr("on %1").arg(QString::fromStdString(displayName(
+                               document_.build(), seated->placement.site.empty() ? seated->fastening.onto.front()
+                                                                                 : seated->placement.site)))),
+                  Severity::note,
+                  {{tr("The other %1 at once").arg(more.size()),
+                    [this, part] {
+                        std::vector<std::string> added;
+                        document_.edit(tr("Copy to the other arms"),
+                                       copyToOtherArms(document_.build(), part.toStdString(), &added));
+                    }}},
+                  12);
+}
+
+void MainWindow::ownPartLike(const QString &type) {
+    auto *card = new kit::OwnPartCard(document_, theme_, this);
+    card->setAttribute(Qt::WA_DeleteOnClose);
+    const std::string id = type.toStdString();
+    const auto own = document_.build().types->find(id);
+    const auto shipped = document_.library().find(id);
+    if (own != document_.build().types->end())
+        card->like(own->second);
+    else if (shipped != document_.library().end())
+        card->like(shipped->second);
+    else
+        card->fresh(PartKind::receiver);
+    connect(card, &kit::OwnPartCard::said, this, [this](const QString &text, bool bad) {
+        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
+    });
+    connect(card, &kit::OwnPartCard::kept, this, [this](const QString &made) {
+        setStage(Stage::place);
+        place_->showLibrary(true);
+        place_->library().words().setText(QString::fromStdString(document_.library().at(made.toStdString()).name));
+        place_->library().list().choose(made);
+    });
+    card->open();
+}
 
 QWidget *MainWindow::makeTopRow() {
     auto *row = new QWidget;
@@ -229,7 +416,14 @@ QWidget *MainWindow::makeTopRow() {
     loadCases_->setToolTip(tr("Load case: what is aboard"));
     loadCases_->setMinimumWidth(190);
     layout->addWidget(loadCases_);
-    connect(loadCases_, &QComboBox::activated, this, [this](int index) { document_.setLoadCase(index); });
+    connect(loadCases_, &QComboBox::activated, this, [this](int index) {
+        if (index == loadCases_->count() - 1) {
+            loadCases_->setCurrentIndex(document_.loadCase());
+            showBuildSheet();
+        } else {
+            document_.setLoadCase(index);
+        }
+    });
     profiles_ = new QComboBox;
     profiles_->setObjectName("practice");
     profiles_->setAccessibleName(tr("Practice profile"));
@@ -285,9 +479,16 @@ void MainWindow::refreshTitle() {
 }
 
 void MainWindow::refreshLoadCases() {
-    loadCases_->clear();
-    for (const auto &loadCase : document_.analysis().derived.loadCases)
-        loadCases_->addItem(QString::fromStdString(loadCase.name));
+    QStringList names;
+    for (const auto &loadCase : document_.analysis().derived.loadCases) names << QString::fromStdString(loadCase.name);
+    QStringList shown;
+    for (int i = 0; i < loadCases_->count() - 2; ++i) shown << loadCases_->itemText(i);
+    if (names != shown) {
+        loadCases_->clear();
+        loadCases_->addItems(names);
+        loadCases_->insertSeparator(loadCases_->count());
+        loadCases_->addItem(tr("Load cases…"));
+    }
     loadCases_->setCurrentIndex(document_.loadCase());
 }
 
@@ -321,10 +522,12 @@ bool MainWindow::openFile(const QString &path) {
     }
     notices_->hide();
     setStage(Stage::place);
+    if (demoFiles().contains(document_.path())) document_.forgetPath(); // a demo is opened as a copy
     rememberRecent(document_.path());
     if (!warnings.empty())
-        notices_->say(tr("%n key(s) in the file are not known and are kept: %1", nullptr, int(warnings.size()))
-                          .arg(QString::fromStdString(warnings.front().where + " " + warnings.front().message)),
+        notices_->say(tr("%1 in the file are not known and are kept: %2")
+                          .arg(warnings.size() == 1 ? tr("One key") : tr("%1 keys").arg(warnings.size()),
+                               QString::fromStdString(warnings.front().where + " " + warnings.front().message)),
                       Severity::note);
     place_->plan().setFocus();
     return true;
@@ -382,32 +585,59 @@ void MainWindow::newFromKitList(const QString &path) {
         kit_->readList(path);
 }
 
+void MainWindow::startLesson() {
+    if (!mayReplaceBuild()) return;
+    document_.history().setClean();
+    newFromLayout();
+    lesson_->begin(tr("First build"), firstBuildSteps());
+}
+
+void MainWindow::showStart() {
+    start_->show(demoFiles(), recentFiles());
+    bench_->setCurrentWidget(start_);
+}
+
 void MainWindow::setStage(Stage stage) {
     stage_ = stage;
     bench_->setCurrentIndex(int(stage));
     rail_->setStage(stage);
     findings_->setStage(stage);
     inspector_->setStage(stage);
+    lesson_->setStage(stage);
+}
+
+void MainWindow::goToStage(Stage stage) {
+    setStage(stage);
+    findings_->setStage(stage, true);
 }
 
 void MainWindow::browse() {
     const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open a build"), document_.path(), tr("Weightaxis builds (*.waxis)"));
-    if (!path.isEmpty()) openAsking(path);
+        QFileDialog::getOpenFileName(this, tr("Open a build"), folderFor("builds"), tr("Weightaxis builds (*.waxis)"));
+    if (path.isEmpty()) return;
+    keepFolderFor("builds", path);
+    openAsking(path);
 }
 
 void MainWindow::save(bool askForName, bool overwriteChanges) {
     QString path = document_.path();
     const bool shipped = !path.isEmpty() && demoFiles().contains(path);
     if (askForName || path.isEmpty() || shipped) {
-        const QString proposal = shipped ? QDir::homePath() + "/" + QFileInfo(path).fileName() : path;
+        const QString name = fileNameFor(document_.title());
+        const QString proposal = path.isEmpty() || shipped ? folderFor("builds") + "/" + name : path;
         path = QFileDialog::getSaveFileName(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
         if (path.isEmpty()) return;
         if (!path.endsWith(".waxis")) path += ".waxis";
+        keepFolderFor("builds", path);
+        // A build that has no name of its own yet is called as its file.
+        if (document_.title() == tr("New build"))
+            document_.edit(tr("Name the build"),
+                           renameBuild(document_.build(), QFileInfo(path).completeBaseName().toStdString()));
     }
     SaveError error;
     if (document_.save(path, error, overwriteChanges)) {
         rememberRecent(document_.path());
+        if (place_->plan().isVisible()) keepPicture(document_.path(), place_->plan().grab().toImage());
         notices_->say(tr("Saved as %1.").arg(path), Severity::note, {}, 3);
         return;
     }
@@ -427,10 +657,17 @@ void MainWindow::addFromLibrary(const std::string &typeId) {
     const PartType type = embedded ? own->second : shipped->second;
     setStage(Stage::place);
     const QPointF middle = place_->plan().centre();
-    const std::string id = freshId(document_.build(), typeId);
-    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type.name)),
-                       addPart(document_.build(), type, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})))
+    // Where it belongs, if anywhere; else in sight, held by nothing.
+    const auto places = perchesFor(document_.build(), type, document_.library());
+    std::vector<std::string> added;
+    const auto put = places.empty()
+                         ? addPart(document_.build(), type, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})
+                         : addPerched(document_.build(), type, {places.front()}, document_.library(), &added);
+    const std::string id = added.empty() ? freshId(document_.build(), typeId) : added.front();
+    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type.name)), put)) {
         document_.select(QString::fromStdString(id));
+        if (!added.empty()) offerAllAlike(QString::fromStdString(id));
+    }
 }
 
 void MainWindow::openPalette() {
@@ -493,6 +730,18 @@ void MainWindow::showHelp() {
         QMessageBox::Close, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
+}
+
+QString MainWindow::folderFor(const QString &kind) const {
+    const QString kept = QSettings().value("folder/" + kind).toString();
+    if (!kept.isEmpty() && QFileInfo(kept).isDir()) return kept;
+    const QString documents = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
+    return QFileInfo(documents).isDir() ? documents : QDir::homePath();
+}
+
+void MainWindow::keepFolderFor(const QString &kind, const QString &path) {
+    const QString folder = QFileInfo(path).absolutePath();
+    if (!folder.startsWith(dataFolder())) QSettings().setValue("folder/" + kind, folder); // never the program's own
 }
 
 QStringList MainWindow::recentFiles() const {

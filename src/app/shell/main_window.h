@@ -9,6 +9,8 @@
 #include <QMainWindow>
 
 class QComboBox;
+class QScrollArea;
+class QSplitter;
 class QLabel;
 class QStackedWidget;
 
@@ -37,9 +39,11 @@ class StackBench;
 namespace waxis::app {
 
 class AxisBar;
+class BuildSheet;
 class CommandPalette;
 class FindingsPanel;
 class InspectorPanel;
+class LessonStrip;
 class NoticeBar;
 class PracticeSheet;
 class StageRail;
@@ -70,6 +74,9 @@ public:
     PracticeSheet &practiceSheet() { return *practiceSheet_; }
     /// The practice of the build: limits, schools, comparison, in the place of the bench.
     void showPracticeSheet();
+    /// Name, notes and load cases of the build, in the place of the bench.
+    void showBuildSheet();
+    BuildSheet &buildSheet() { return *buildSheet_; }
     SurveyRunner &surveyor() { return *surveyor_; }
 
     bool openFile(const QString &path);
@@ -81,7 +88,14 @@ public:
     void newFromDrawing(const QString &path = {});
     /// A new build whose box is filled from a kit list; empty: asks for the file.
     void newFromKitList(const QString &path = {});
+    /// The first build as a lesson: a new build, and a strip that walks along.
+    void startLesson();
+    LessonStrip &lesson() { return *lesson_; }
+    /// The page of the beginning, at any time; the build stays open.
+    void showStart();
     void setStage(Stage stage);
+    /// The same by hand: the ledger then shows the findings of that stage.
+    void goToStage(Stage stage);
     Stage stage() const { return stage_; }
     /// Offers what a crash left behind.
     void offerRecovery();
@@ -107,7 +121,19 @@ private:
     void save(bool askForName, bool overwriteChanges = false);
     void browse();
     void openPalette();
+    /// The card for a part of one's own: like a type, or from nothing (empty).
+    void ownPartLike(const QString &type);
     void addFromLibrary(const std::string &typeId);
+    void copyChosen(bool cut);
+    void paste();
+    void duplicateChosen();
+    void pasteParts(const Build &clip, const QString &name);
+    void showPartMenu(const QPoint &at);
+    /// After a part was seated on one of several like places: the others at once.
+    void offerAllAlike(const QString &part);
+    /// Dialogs keep a folder for each kind of file; never one of the program's own.
+    QString folderFor(const QString &kind) const;
+    void keepFolderFor(const QString &kind, const QString &path);
     void rememberRecent(const QString &path);
     QStringList recentFiles() const;
     void showHistory();
@@ -130,6 +156,8 @@ private:
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;
     PracticeSheet *practiceSheet_ = nullptr;
+    BuildSheet *buildSheet_ = nullptr;
+    LessonStrip *lesson_ = nullptr;
     StageRail *rail_ = nullptr;
     InspectorPanel *inspector_ = nullptr;
     FindingsPanel *findings_ = nullptr;
@@ -140,6 +168,9 @@ private:
     QComboBox *profiles_ = nullptr;
     QLabel *title_ = nullptr;
     QWidget *ledger_ = nullptr;
+    QSplitter *ledgerSplit_ = nullptr;
+    bool ledgerMoved_ = false;
+    QScrollArea *inspectorScroll_ = nullptr;
 };
 
 } // namespace waxis::app

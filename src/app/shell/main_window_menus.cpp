@@ -1,6 +1,7 @@
 // What the window's menus hold: one table of actions, and the menus made of it.
 #include "app/shell/main_window.h"
 
+#include "app/shell/clipboard.h"
 #include "app/shell/data_files.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/group_tools.h"
@@ -11,10 +12,10 @@
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
+#include "core/build/case_edits.h"
 #include "core/sums/sum.h"
 
 #include <QFileInfo>
-#include <QKeyEvent>
 #include <QListView>
 #include <QMenu>
 #include <QMenuBar>
@@ -25,14 +26,18 @@ namespace waxis::app {
 std::vector<ActionSpec> MainWindow::actionSpecs() {
     auto anything = [this] { return document_.build().parts.size() > 0 || !document_.path().isEmpty(); };
     auto chosen = [this] { return document_.selectedPart() != nullptr; };
-    auto key = [this](Qt::Key code, Qt::KeyboardModifiers modifiers = {}) {
-        QKeyEvent event(QEvent::KeyPress, code, modifiers);
-        if (stage_ == Stage::stack) // there they turn and take out the chosen layer
-            QCoreApplication::sendEvent(&stack_->canvas(), &event);
-        else
-            place_->plan().handleKey(&event);
+    // In Stack they turn and take out the chosen layer.
+    auto onPart = [this](void (stackbench::StackCanvas::*layer)(), auto part) {
+        return [this, layer, part] {
+            if (stage_ == Stage::stack)
+                (stack_->canvas().*layer)();
+            else
+                part(place_->plan());
+        };
     };
+    auto several = [this] { return !document_.selectedParts().empty(); };
     std::vector<ActionSpec> specs{
+        {"start-page", Menu::file, tr("Start page"), {}, {}, [this] { showStart(); }},
         {"new-layout", Menu::file, tr("New from a layout"), QKeySequence::New, {}, [this] { newFromLayout(); }},
         {"new-drawing", Menu::file, tr("New from a frame drawing…"), {}, {}, [this] { newFromDrawing(); }},
         {"new-kit", Menu::file, tr("New from a kit list…"), {}, {}, [this] { newFromKitList(); }},
@@ -45,12 +50,65 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {"redo", Menu::edit, tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { return document_.history().canRedo(); },
          [this] { document_.history().redo(); }},
         {"history", Menu::edit, tr("History…"), {}, anything, [this] { showHistory(); }},
+        {"cut", Menu::edit, tr("Cut"), QKeySequence::Cut, several, [this] { copyChosen(true); }, true},
+        {"copy", Menu::edit, tr("Copy"), QKeySequence::Copy, several, [this] { copyChosen(false); }},
+        {"paste", Menu::edit, tr("Paste"), QKeySequence::Paste, [] { return arePartsOnClipboard(); },
+         [this] { paste(); }},
+        {"duplicate", Menu::edit, tr("Duplicate"), QKeySequence("Ctrl+D"), several, [this] { duplicateChosen(); }},
+        {"build-sheet", Menu::edit, tr("Name, notes and load cases…"), {}, {}, [this] { showBuildSheet(); }, true},
         {"palette", Menu::edit, tr("Go to or do…"), QKeySequence("Ctrl+K"), {}, [this] { openPalette(); }, true},
-        {"turn-left", Menu::part, tr("Turn left\tQ"), {}, chosen, [key] { key(Qt::Key_Q); }},
-        {"turn-right", Menu::part, tr("Turn right\tE"), {}, chosen, [key] { key(Qt::Key_E); }},
-        {"upside-down", Menu::part, tr("Upside down\tV"), {}, chosen, [key] { key(Qt::Key_V); }},
-        {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [key] { key(Qt::Key_Space); }},
-        {"remove", Menu::part, tr("Remove\tDel"), {}, chosen, [key] { key(Qt::Key_Delete); }, true},
+        {"turn-left",
+         Menu::part,
+         tr("Turn left\tQ"),
+         {},
+         chosen,
+         onPart(&stackbench::StackCanvas::turnLeft, [](place::PlaceView &v) { v.turnChosen(1); })},
+        {"turn-right",
+         Menu::part,
+         tr("Turn right\tE"),
+         {},
+         chosen,
+         onPart(&stackbench::StackCanvas::turnRight, [](place::PlaceView &v) { v.turnChosen(-1); })},
+        {"upside-down",
+         Menu::part,
+         tr("Upside down\tV"),
+         {},
+         chosen,
+         onPart(&stackbench::StackCanvas::flipChosen, [](place::PlaceView &v) { v.overturnChosen(); })},
+        {"pin", Menu::part, tr("Pin or unpin\tSpace"), {}, chosen, [this] { place_->plan().pinChosen(); }},
+        {"remove",
+         Menu::part,
+         tr("Remove\tDel"),
+         {},
+         chosen,
+         onPart(&stackbench::StackCanvas::removeChosen, [](place::PlaceView &v) { v.removeChosen(); }),
+         true},
+        {"replace", Menu::part, tr("Replace by another type…"), QKeySequence("Ctrl+R"), chosen,
+         [this] {
+             const QString part = document_.selected();
+             setStage(Stage::place);
+             place_->showLibrary(true);
+             place_->library().replace(part);
+         }},
+        {"optional",
+         Menu::part,
+         tr("Optional, or always aboard"),
+         {},
+         chosen,
+         [this] {
+             if (const Part *part = document_.selectedPart())
+                 document_.edit(part->optional ? tr("%1 always aboard").arg(QString::fromStdString(part->name))
+                                               : tr("Make %1 optional").arg(QString::fromStdString(part->name)),
+                                makeOptional(document_.build(), part->id, !part->optional));
+         }},
+        {"like-this",
+         Menu::part,
+         tr("A part of your own like this one…"),
+         {},
+         chosen,
+         [this] {
+             if (const Part *part = document_.selectedPart()) ownPartLike(QString::fromStdString(part->type));
+         }},
         {"new-part",
          Menu::part,
          tr("New part type"),
@@ -94,16 +152,9 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
              theme_.setMode(theme_.mode() == theme::Mode::light ? theme::Mode::dark : theme::Mode::light);
              QSettings().setValue("theme", theme_.mode() == theme::Mode::dark ? "dark" : "light");
          }},
-        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything,
-         [this] {
-             auto &list = findings_->list();
-             const int rows = findings_->model().rowCount();
-             if (rows == 0) return;
-             const int row = (list.currentIndex().row() + 1) % rows;
-             list.setCurrentIndex(findings_->model().index(row));
-             findings_->act(row, FindingAction::show);
-         }},
+        {"why", Menu::check, tr("Next finding"), QKeySequence("F10"), anything, [this] { findings_->showNext(); }},
         {"practice", Menu::check, tr("Practice: limits and schools"), {}, anything, [this] { showPracticeSheet(); }},
+        {"lesson", Menu::help, tr("First build, a lesson"), {}, {}, [this] { startLesson(); }},
         {"help", Menu::help, tr("Keys and hands"), QKeySequence("?"), {}, [this] { showHelp(); }},
     };
     for (int i = 0; i < kStageCount; ++i)
@@ -112,7 +163,7 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
                          stageTexts()[std::size_t(i)].name,
                          QKeySequence(Qt::Key_F1 + i),
                          {},
-                         [this, i] { setStage(Stage(i)); },
+                         [this, i] { goToStage(Stage(i)); },
                          i == 0});
     for (auto &spec : arrangeSpecs()) specs.push_back(std::move(spec));
     for (const auto &overlay : drawing::kOverlays)
@@ -219,10 +270,14 @@ void MainWindow::makeMenus() {
                 connect(recent, &QMenu::aboutToShow, this, [this, recent] {
                     recent->clear();
                     for (const auto &path : recentFiles())
-                        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openAsking(path); })
+                        recent
+                            ->addAction(tr("%1   in %2")
+                                            .arg(QFileInfo(path).completeBaseName(),
+                                                 shortFolder(QFileInfo(path).absolutePath())),
+                                        this, [this, path] { openAsking(path); })
                             ->setToolTip(path);
                     for (const auto &path : demoFiles())
-                        recent->addAction(tr("Demo: %1").arg(QFileInfo(path).completeBaseName()), this,
+                        recent->addAction(tr("Demo: %1").arg(demoTitle(path)), this,
                                           [this, path] { openAsking(path); });
                 });
             }

@@ -73,9 +73,9 @@ void MountingRows::applyTilt() {
     const Part *part = document_.selectedPart();
     if (!part || !tilt_->isModified()) return;
     tilt_->setModified(false);
-    const auto value = typedNumber(tilt_->text());
+    const auto value = typedNumber(tilt_->text(), Measure::angle);
     if (!value)
-        emit document_.refused(tr("\"%1\" is no angle: a number in degrees is wanted.").arg(tilt_->text()));
+        emit document_.refused(notUnderstood(tilt_->text(), Measure::angle));
     else
         document_.edit(tr("Tilt %1 to %2°").arg(QString::fromStdString(part->name)).arg(*value, 0, 'f', 1),
                        tiltCamera(document_.build(), part->id, *value));

@@ -1,14 +1,17 @@
 #include "app/shell/notice_bar.h"
 
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QTimer>
+#include <algorithm>
 
 namespace waxis::app {
 
-NoticeBar::NoticeBar(const theme::Theme &theme, QWidget *parent) : QWidget(parent), theme_(theme), label_(new QLabel) {
+NoticeBar::NoticeBar(const theme::Theme &theme, QWidget *over) : QWidget(over), theme_(theme), label_(new QLabel) {
+    over->installEventFilter(this);
     label_->setWordWrap(true);
     label_->setTextFormat(Qt::PlainText);
     label_->setObjectName("notice");
@@ -38,7 +41,9 @@ void NoticeBar::say(const QString &text, Severity severity, std::vector<NoticeCh
         });
         buttons_->addWidget(button);
     }
+    place();
     show();
+    raise();
     update();
     const int turn = ++turn_;
     if (seconds > 0)
@@ -47,13 +52,25 @@ void NoticeBar::say(const QString &text, Severity severity, std::vector<NoticeCh
         });
 }
 
+void NoticeBar::place() {
+    const QWidget *over = parentWidget();
+    layout()->activate();
+    const int height = std::max(layout()->sizeHint().height(), layout()->heightForWidth(over->width()));
+    setGeometry(0, over->height() - height, over->width(), height);
+}
+
+bool NoticeBar::eventFilter(QObject *watched, QEvent *event) {
+    if (watched == parentWidget() && event->type() == QEvent::Resize && !isHidden()) place();
+    return QWidget::eventFilter(watched, event);
+}
+
 void NoticeBar::paintEvent(QPaintEvent *) {
     QPainter painter(this);
     const auto &c = theme_.colors();
     painter.fillRect(rect(), c.panel);
     theme::drawSeverityMark(painter, QPointF(20, height() / 2.0), 6, severity_, c.severity(severity_));
     painter.setPen(c.rule);
-    painter.drawLine(rect().bottomLeft(), rect().bottomRight());
+    painter.drawLine(rect().topLeft(), rect().topRight());
 }
 
 } // namespace waxis::app

@@ -1,6 +1,7 @@
 #include "app/shell/practice_sheet.h"
 
 #include "app/shell/texts.h"
+#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
 #include "core/rules/rule.h"
 
@@ -284,20 +285,18 @@ void PracticeSheet::cellEdited(int row, int column) {
         document_.edit(tr("Note on \"%1\"").arg(fromView(definition.title)),
                        setLimit(document_.build(), id, practiceOf(settings)[definition.limit], text.toStdString()));
     } else if (column == kValue) {
-        QString number = text;
-        number.replace(',', '.');
-        bool good = false;
-        const double value = number.toDouble(&good);
+        const Measure measure = measureOf(definition.unit);
+        const auto value = typedNumber(text, measure);
         if (text.isEmpty())
             document_.edit(tr("Reset \"%1\"").arg(fromView(definition.title)),
                            setLimit(document_.build(), id, std::nullopt));
-        else if (!good)
+        else if (!value)
             emit said(tr("\"%1\" is no number: \"%2\" wants one in %3.")
                           .arg(text, fromView(definition.title), fromView(definition.unit)),
                       true);
         else
             document_.edit(tr("Limit \"%1\"").arg(fromView(definition.title)),
-                           setLimit(document_.build(), id, value, kept));
+                           setLimit(document_.build(), id, *value, kept));
     }
     refresh();
 }

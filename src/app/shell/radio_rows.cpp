@@ -113,7 +113,7 @@ void RadioRows::applyPower() {
     const Part *part = document_.selectedPart();
     if (!part || !sendingBand(&index)) return;
     const QString typed = power_->text().trimmed();
-    const auto value = typedNumber(power_->text());
+    const auto value = typedNumber(power_->text(), Measure::power);
     if (!typed.isEmpty() && !(value && *value > 0 && *value <= 1e6))
         emit document_.refused(tr("\"%1\" is no power: milliwatts, more than zero, are wanted.").arg(typed));
     else

@@ -141,9 +141,9 @@ void MemberCard::applyHeight() {
     if (!height_->isModified()) return;
     height_->setModified(false);
     const std::string id = document_.selected().toStdString();
-    const auto value = typedNumber(height_->text());
+    const auto value = typedNumber(height_->text(), Measure::length);
     if (!value) {
-        emit document_.refused(tr("\"%1\" is no length: a number in mm is wanted.").arg(height_->text()));
+        emit document_.refused(notUnderstood(height_->text(), Measure::length));
     } else {
         for (const auto &plate : document_.build().frame->plates)
             if (plate.id == id) {

@@ -1,9 +1,11 @@
-// The first thing seen without a build: demos, recent files, opening one.
+// The first thing seen without a build: one's own work on the left, what there is to look at and to learn on the right.
 #pragma once
 
 #include "app/theme/theme.h"
 
+#include <QImage>
 #include <QWidget>
+#include <functional>
 
 class QVBoxLayout;
 
@@ -22,10 +24,21 @@ signals:
     void layoutWanted();
     void drawingWanted();
     void kitListWanted();
+    void lessonWanted(); ///< the first build, walked along
 
 private:
+    void clear(QVBoxLayout *column);
+    void addTitle(QVBoxLayout *column, const QString &text);
+    void addWords(QVBoxLayout *column, const QString &text);
+    void addButton(QVBoxLayout *column, const QString &text, const QString &beneath, const QImage &picture,
+                   const std::function<void()> &run, const QString &tip = {});
+
     const theme::Theme &theme_;
-    QVBoxLayout *column_ = nullptr;
+    QVBoxLayout *own_ = nullptr, *demos_ = nullptr;
 };
+
+/// The small picture of a saved build, as it was when it was saved; null when none was kept.
+QImage keptPicture(const QString &file);
+void keepPicture(const QString &file, const QImage &picture);
 
 } // namespace waxis::app

@@ -1,5 +1,6 @@
 #include "app/shell/sum_sheet.h"
 
+#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
 #include "io/report_json/sum_json.h"
 
@@ -10,6 +11,10 @@
 #include <QVBoxLayout>
 
 namespace waxis::app {
+
+namespace {
+constexpr int kDigits = 4; // as many as inputs at a bench deserve
+}
 
 SumSheet::SumSheet(const Sum &sum, const theme::Theme &theme, QWidget *parent)
     : QDialog(parent), sum_(sum), error_(new QLabel) {
@@ -63,9 +68,12 @@ void SumSheet::recompute() {
     for (std::size_t i = 0; i < fields_.size(); ++i) {
         const QString text = fields_[i]->text().trimmed();
         if (text.isEmpty() && sum_.inputs[i].standard) continue;
-        inputs.emplace_back(sum_.inputs[i].key, sum_.inputs[i].kind == SumInputKind::text
-                                                    ? SumValue(text.toStdString())
-                                                    : io::sumValueFromText(text.toStdString()));
+        const auto &input = sum_.inputs[i];
+        const auto quantity =
+            input.kind == SumInputKind::number ? typedNumber(text, measureOf(input.unit)) : std::optional<double>();
+        inputs.emplace_back(input.key, input.kind == SumInputKind::text ? SumValue(text.toStdString())
+                                       : quantity                       ? SumValue(*quantity)
+                                                                        : io::sumValueFromText(text.toStdString()));
     }
     const auto outputs = calculate(sum_, inputs);
     error_->setText(outputs ? QString() : QString::fromStdString(outputs.error().text()));
@@ -75,10 +83,10 @@ void SumSheet::recompute() {
             const auto &output = sum_.outputs[i];
             QStringList values;
             if (const auto *value = findKey(*outputs, output.key))
-                values << QString::fromStdString(io::sumValueText(*value));
+                values << QString::fromStdString(io::sumValueText(*value, kDigits));
             if (output.key == "T1") // as many thrusts as motors
                 for (std::size_t k = 2; const auto *more = findKey(*outputs, "T" + std::to_string(k)); ++k)
-                    values << QString::fromStdString(io::sumValueText(*more));
+                    values << QString::fromStdString(io::sumValueText(*more, kDigits));
             text = values.join(", ") + (output.unit.empty() ? "" : " " + QString::fromStdString(output.unit));
         }
         results_[i]->setText(text);

@@ -123,7 +123,7 @@ void relateStacks(const Build &build, std::vector<BodyOwner> &owners) {
 /// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so
 /// the one with the special trait carries the whole reach.
 double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
-    double reach = 0.1;
+    double reach = std::max(0.1, practice[Limit::heldGap] + 0.01);
     auto need = [&](Limit limit) { reach = std::max(reach, practice[limit] + kLookAhead_mm); };
     if (owner.kind == OwnerKind::disc) {
         need(Limit::propRigidGap);
@@ -214,7 +214,11 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     const BodyOwner &a = owners[ta.owner], &b = owners[tb.owner];
     if (!(a.cases & b.cases)) return demands; // never aboard together
     const bool discA = a.kind == OwnerKind::disc, discB = b.kind == OwnerKind::disc;
-    if ((isFrameMember(a) && isFrameMember(b)) || (discA && discB)) return demands;
+    if (discA && discB) return demands;
+    if (isFrameMember(a) && isFrameMember(b)) {
+        demands.held = true;
+        return demands;
+    }
     const bool fastened = related(owners, ta.owner, tb.owner);
     if (discA || discB) {
         const BodyOwner &thing = discA ? b : a;
@@ -224,6 +228,7 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     }
     const bool passesThrough = fastened && (a.holds || b.holds);
     const bool anySoft = ta.soft || tb.soft;
+    demands.held = fastened;
     demands.overlap = !passesThrough && !anySoft;
     demands.sway = a.isolated != b.isolated && !fastened && !anySoft;
     const bool insulated = fastened && (a.insulated || b.insulated);
@@ -241,10 +246,12 @@ PairInterest interestIn(const PairDemands &demands, const Practice &practice) {
     PairInterest interest;
     if (!demands.any()) return interest;
     interest.look = true;
+    constexpr double kHair_mm = 1e-6;
     interest.overlap = demands.overlap || demands.propeller;
     auto need = [&](Limit limit) {
         interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm);
     };
+    if (demands.held) interest.within_mm = std::max(interest.within_mm, practice[Limit::heldGap] + kHair_mm);
     if (demands.sway) need(Limit::swayGap);
     if (demands.heat) need(Limit::heatGap);
     if (demands.bare) need(Limit::bareGap);

@@ -24,7 +24,8 @@ struct PairDemands {
     bool overlap = false;                          ///< FIT-1: they must not stand in each other
     bool sway = false, heat = false, bare = false; ///< FIT-2
     std::optional<Limit> propeller;                ///< FIT-3: which limit holds against the propeller's zone
-    bool any() const { return overlap || sway || heat || bare || propeller; }
+    bool held = false;                             ///< FIT-13: one may hold the other
+    bool any() const { return overlap || sway || heat || bare || propeller || held; }
 };
 PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &a, const BodyTraits &b);
 

@@ -83,7 +83,7 @@ Compromise compromiseFor(const Build &build, const Derived &derived, std::size_t
     std::vector<SlideCase> slides;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
         const CaseBalance &balance = derived.balance[i];
-        if (!balance.offset_mm || balance.loadCase.folded || !isAboard(build.parts[part], balance.loadCase)) continue;
+        if (!balance.offset_mm || !balance.loadCase.flies() || !isAboard(build.parts[part], balance.loadCase)) continue;
         slides.push_back({balance.offset_mm->head<2>(), mass / balance.mass.mass_g});
         out.cases.push_back({i, slides.back().offset_mm, slides.back().offset_mm});
     }

@@ -72,7 +72,7 @@ BalanceStudy studyBalance(const Build &build, const Analysis &analysis, const Dr
                                 draws, stop);
         now.ellipse = ellipse95(balance.cgCovariance_mm2.topLeftCorner<2, 2>());
         now.savings = gramSavings(build, analysis.practice, derived, c);
-        if (balance.offset_mm && !balance.loadCase.folded) {
+        if (balance.offset_mm && balance.loadCase.flies()) {
             const Vec2 offset = balance.offset_mm->head<2>();
             now.toRing = leastBallast(spots, balance.mass.mass_g, offset, derived.cgTolerance_mm);
             now.toCentre = leastBallast(spots, balance.mass.mass_g, offset, kHome_mm);

@@ -55,6 +55,12 @@ std::vector<LoadCase> effectiveLoadCases(const Build &build) {
     LoadCase as_drawn;
     as_drawn.id = "as-drawn";
     as_drawn.name = "As drawn";
+    // The one pack that is fitted flies; of several nobody can tell which.
+    std::vector<std::string> packs;
+    for (const auto &part : build.parts)
+        if (const PartType *type = typeOf(build, part); type && type->kind == PartKind::battery && !part.optional)
+            packs.push_back(part.id);
+    if (packs.size() == 1) as_drawn.battery = packs.front();
     return {as_drawn};
 }
 

@@ -51,6 +51,7 @@ struct Part {
     std::optional<Spin> turns; ///< propellers and nuts sold in both hands: which one is fitted
     bool pinned = false;
     std::optional<SlideRange> slide;
+    std::string note; ///< the builder's own words
     bool operator==(const Part &) const = default;
 };
 
@@ -72,12 +73,21 @@ struct Allowance {
     bool operator==(const Allowance &) const = default;
 };
 
+/// What the craft does in a load case. Only what flies is judged as a flight.
+enum class LoadCaseKind {
+    flight,
+    bench,  ///< stands on the ground, switched on: tuning, charging a camera, waiting for satellites
+    carried ///< switched off: in the bag, on the wall
+};
+
 struct LoadCase {
     std::string id;
     std::string name;
     std::vector<std::string> aboard; ///< optional parts that fly in this case
     std::string battery;             ///< part id; empty: none or already in aboard
     bool folded = false;
+    LoadCaseKind kind = LoadCaseKind::flight;
+    bool flies() const { return kind == LoadCaseKind::flight && !folded; }
     bool operator==(const LoadCase &) const = default;
 };
 

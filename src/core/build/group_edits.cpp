@@ -188,42 +188,121 @@ EditResult mirrorCopies(const Build &build, const std::vector<std::string> &ids,
     return next;
 }
 
+namespace {
+
+/// An arm's own axes: x outwards, z up, origin at its root.
+Pose armAxes(const Arm &arm) {
+    const Vec3 out = (arm.tip_mm - arm.root_mm).normalized();
+    const Vec3 left = Vec3::UnitZ().cross(out).normalized();
+    Mat3 turn;
+    turn << out, left, out.cross(left);
+    return Pose{arm.root_mm, Quat(turn)};
+}
+
+double distanceFromArm_mm(const Arm &arm, const Vec3 &point) {
+    const Vec2 along = (arm.tip_mm - arm.root_mm).head<2>(), to = (point - arm.root_mm).head<2>();
+    const double t = std::clamp(to.dot(along) / std::max(along.squaredNorm(), 1e-9), 0.0, 1.0);
+    return (to - t * along).norm();
+}
+
+const Arm *nearestArm(const Frame &frame, const Vec3 &point) {
+    const Arm *best = nullptr;
+    for (const auto &arm : frame.arms)
+        if (!best || distanceFromArm_mm(arm, point) < distanceFromArm_mm(*best, point)) best = &arm;
+    return best;
+}
+
+/// The arm that a part belongs to: the one it is fastened onto, by way of other parts too, the one whose motor mount it
+/// sits on, the one that it lies over. Null for parts of the body.
+const Arm *armOf(const Build &build, const Part &part, int depth = 0) {
+    const Frame &frame = *build.frame;
+    for (const auto &id : part.fastening.onto)
+        for (const auto &arm : frame.arms)
+            if (arm.id == id) return &arm;
+    for (const auto &mount : frame.motorMounts)
+        if (mount.id == part.placement.site) return nearestArm(frame, mount.position_mm);
+    constexpr int kDeepest = 4;
+    if (depth < kDeepest)
+        for (const auto &id : part.fastening.onto)
+            if (const Part *other = findPart(build, id))
+                if (const Arm *arm = armOf(build, *other, depth + 1)) return arm;
+    const Vec3 at = framePose(build, part).position_mm;
+    const Arm *arm = nearestArm(frame, at);
+    const bool outside = arm && part.placement.site.empty() && (armAxes(*arm).inverse() * at).x() > 0;
+    return outside && distanceFromArm_mm(*arm, at) < 1.5 * arm->width_mm ? arm : nullptr;
+}
+
+/// What stands on an arm's place of the same kind as `part` stands on its own: the motor of the other arm.
+std::string twinOn(const Build &build, const Part &part, const Arm &own, const Arm &arm) {
+    constexpr double kSame_mm = 1.0;
+    const Vec3 there = armAxes(arm) * (armAxes(own).inverse() * framePose(build, part).position_mm);
+    for (const auto &other : build.parts)
+        if (other.type == part.type && other.id != part.id &&
+            (framePose(build, other).position_mm - there).norm() < kSame_mm)
+            return other.id;
+    return {};
+}
+
+} // namespace
+
 EditResult copyToOtherArms(const Build &build, const std::string &id, std::vector<std::string> *added) {
     const Part *part = findPart(build, id);
     if (!part) return refuse(fmt::format("There is no part \"{}\" in this build.", id));
     const Frame &frame = *build.frame;
-    const auto &onto = part->fastening.onto;
-    auto carries = [&](const Arm &arm) { return std::find(onto.begin(), onto.end(), arm.id) != onto.end(); };
-    const auto own = std::find_if(frame.arms.begin(), frame.arms.end(), carries);
-    if (own == frame.arms.end()) return refuse(fmt::format("{} is not fastened onto an arm.", displayName(build, id)));
-    // An arm's own axes: x outwards, z up, origin at its root.
-    auto armAxes = [](const Arm &arm) {
-        const Vec3 out = (arm.tip_mm - arm.root_mm).normalized();
-        const Vec3 left = Vec3::UnitZ().cross(out).normalized();
-        Mat3 turn;
-        turn << out, left, out.cross(left);
-        return Pose{arm.root_mm, Quat(turn)};
-    };
+    const Arm *own = armOf(build, *part);
+    if (!own)
+        return refuse(
+            fmt::format("{} belongs to no arm: it lies over none and is fastened to none.", displayName(build, id)));
     const Pose inArm = armAxes(*own).inverse() * framePose(build, *part);
+    const auto mountAt = [&](const Arm &arm) -> const MotorMount * {
+        for (const auto &mount : frame.motorMounts)
+            if (nearestArm(frame, mount.position_mm) == &arm) return &mount;
+        return nullptr;
+    };
+    const bool onMount = std::any_of(frame.motorMounts.begin(), frame.motorMounts.end(),
+                                     [&](const MotorMount &m) { return m.id == part->placement.site; });
+    const std::string ownName = displayName(build, own->id);
+    const std::string quarter = ownName.substr(0, ownName.rfind(' '));
     Build next = build;
     for (const auto &arm : frame.arms) {
-        if (arm.id == own->id) continue;
-        const Pose there = armAxes(arm) * inArm;
-        // Not where one of the same kind stands already.
-        const bool taken = std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &other) {
-            return other.type == part->type && (framePose(build, other).position_mm - there.position_mm).norm() < 1;
-        });
-        if (taken) continue;
-        std::vector<std::string> others = onto;
-        std::replace(others.begin(), others.end(), own->id, arm.id);
-        // What else it hangs on there is not known: only frame members stay.
-        std::erase_if(others, [&](const std::string &o) { return findPart(build, o) != nullptr; });
+        if (arm.id == own->id || !twinOn(build, *part, *own, arm).empty()) continue;
+        const MotorMount *mount = onMount ? mountAt(arm) : nullptr;
+        if (onMount && !mount) continue;
+        Pose there = armAxes(arm) * inArm;
+        there.rotation = canonical(there.rotation);
+        if (mount)
+            there.position_mm.head<2>() =
+                mount->position_mm.head<2>() +
+                (there.position_mm -
+                 (armAxes(arm) * (armAxes(*own).inverse() * sitePose(frame, part->placement.site)->position_mm)))
+                    .head<2>();
+        std::vector<std::string> onto;
+        for (const auto &other : part->fastening.onto) {
+            const Part *holder = findPart(build, other);
+            // What else it hangs on there is not known, unless the like of it stands there.
+            const std::string twin = holder ? twinOn(build, *holder, *own, arm) : other == own->id ? arm.id : other;
+            if (!twin.empty()) onto.push_back(twin);
+        }
         std::string copy;
-        next = withCopy(next, *part, {there.position_mm, canonical(there.rotation)}, {}, others, &copy);
+        next = withCopy(next, *part, there, mount ? mount->id : std::string(), std::move(onto), &copy);
+        Part &made = next.parts.back();
+        if (mount && made.turns) made.turns = mount->spin;
+        const std::string armName = displayName(build, arm.id);
+        if (made.name.starts_with(quarter + " "))
+            made.name.replace(0, quarter.size(), armName.substr(0, armName.rfind(' ')));
         if (added) added->push_back(copy);
     }
     if (next.parts.size() == build.parts.size()) return refuse("Every other arm has one there already.");
     return next;
+}
+
+EditResult overturnPart(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    if (!part) return refuse(fmt::format("There is no part \"{}\" in this build.", id));
+    const double foot = partBounds(build, *part).min_mm.z();
+    auto turned = turnPart(build, id, Vec3::UnitX(), 180);
+    if (!turned || stackPlaceOf(build, *part)) return turned;
+    return shiftPart(*turned, id, Vec3(0, 0, foot - partBounds(*turned, *findPart(*turned, id)).min_mm.z()));
 }
 
 EditResult shiftParts(const Build &build, const std::vector<std::string> &ids, const Vec3 &shift_mm) {

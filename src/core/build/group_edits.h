@@ -24,6 +24,10 @@ EditResult mirrorCopies(const Build &build, const std::vector<std::string> &part
 /// from the arm's root, height and side.
 EditResult copyToOtherArms(const Build &build, const std::string &part, std::vector<std::string> *added);
 
+/// Turns the part upside down about the frame's x. What stands or hangs keeps its lowest point where it was, so that a
+/// pack on its plate stays on the plate; in a stack the layers give the height.
+EditResult overturnPart(const Build &build, const std::string &part);
+
 EditResult shiftParts(const Build &build, const std::vector<std::string> &parts, const Vec3 &shift_mm);
 EditResult removeParts(const Build &build, const std::vector<std::string> &parts);
 

@@ -91,9 +91,10 @@ struct PartType {
     bool flexible = false;     ///< bends in the wash: antenna elements, ties, loose leads
     Measured maxThrust_gf;     ///< motors: static thrust with the build's propeller
     std::optional<Spin> turns; ///< propellers and self-tightening nuts: the motor's direction that they are made for
-    Measured threadDepth_mm;   ///< motors: how deep a screw may go before it touches the windings
-    std::optional<FastenerData> fastener; ///< screws, nuts, spacers: which
-    std::optional<HolePattern> carries;   ///< adapter plates: the other pattern, beside `mounting`
+    std::optional<double> propDiameter_mm; ///< propellers: tip to tip
+    Measured threadDepth_mm;               ///< motors: how deep a screw may go before it touches the windings
+    std::optional<FastenerData> fastener;  ///< screws, nuts, spacers: which
+    std::optional<HolePattern> carries;    ///< adapter plates: the other pattern, beside `mounting`
     std::optional<Electrical> electrical;
     std::vector<RadioBand> radio;
     std::vector<Clock> clocks;

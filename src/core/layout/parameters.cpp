@@ -75,7 +75,11 @@ std::vector<LayoutParameter> parametersOf(LayoutKind kind) {
     list.push_back({"motorHole_mm", "Motor hole", "mm", 3.2, 1, 8, number, propellers});
     list.push_back({"reversedSpin", "Turn all motors the other way", "", 0, 0, 1, yesNo, propellers});
 
-    list.push_back({"bodyLength_mm", "Body length", "mm", many ? 130.0 : 104.0, 20, 1500, number, plates});
+    list.push_back({"bodyLength_mm", "Body length", "mm",
+                    many                                ? 130.0
+                    : kind == LayoutKind::quadStretched ? 104.0
+                                                        : 120.0,
+                    20, 1500, number, plates});
     list.push_back({"bodyWidth_mm", "Body width", "mm", many ? 84.0 : 42.0, 12, 800, number, plates});
     list.push_back({"mainThickness_mm", "Main plate", "mm", 2, 0.3, 20, number, plates});
     list.push_back({"secondPlate", "Second plate on the arms", "", 1, 0, 1, yesNo, plates});

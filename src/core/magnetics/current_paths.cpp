@@ -130,7 +130,7 @@ CompassReport compassAt(const Build &build, const Practice &practice, const Deri
     double worst = -1;
     std::size_t worstCase = 0;
     for (std::size_t c = 0; c < derived.loadCases.size() && c < kMostLoadCases; ++c) {
-        if (!(aboard >> c & 1) || derived.loadCases[c].folded) continue;
+        if (!(aboard >> c & 1) || !derived.loadCases[c].flies()) continue;
         const FieldAt field = fieldAt(sources, position_mm, c);
         const double sum = level(field.full_uT) + level(field.constant_uT);
         if (sum <= worst) continue;

@@ -92,7 +92,7 @@ struct Circuit {
     void findMotors(double nominal_V) {
         const CaseBalance *hovering = nullptr;
         for (const auto &b : balance)
-            if (!hovering && !b.hover.thrusts_N.empty() && !b.loadCase.folded && !b.loadCase.battery.empty())
+            if (!hovering && !b.hover.thrusts_N.empty() && b.loadCase.flies() && !b.loadCase.battery.empty())
                 hovering = &b;
         const auto &mounts = build.frame->motorMounts;
         for (std::size_t m = 0; m < mounts.size(); ++m)
@@ -354,7 +354,7 @@ struct Circuit {
             const Part *pack = findPart(build, b.loadCase.battery);
             const PartType *type = pack ? typeOf(build, *pack) : nullptr;
             const bool able = type && type->electrical && type->electrical->cells && type->electrical->capacity_mAh &&
-                              !b.hover.thrusts_N.empty() && !b.loadCase.folded;
+                              !b.hover.thrusts_N.empty() && b.loadCase.flies();
             if (able) {
                 hover.pack = pack->id;
                 const CellVolts volts = cellVolts(*type->electrical);

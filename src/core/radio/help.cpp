@@ -3,6 +3,7 @@
 #include "core/analysis/derived.h"
 #include "core/base/units.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/placing/holds.h"
 #include "core/radio/decibel.h"
 
 #include <algorithm>
@@ -62,6 +63,14 @@ bool standsFree(const Derived &derived, const std::string &part, const Vec3 &shi
     return true;
 }
 
+/// A move must end where something still holds the part; what hangs in the air today may hang elsewhere.
+static bool staysHeld(const Build &build, const Practice &practice, const Part &part, const Vec3 &shift_mm) {
+    const double reach = practice[Limit::heldGap];
+    if (!touchesItsHolder(build, part, reach)) return true;
+    const auto moved = shiftPart(build, part.id, shift_mm);
+    return moved && touchesItsHolder(*moved, *findPart(*moved, part.id), reach);
+}
+
 std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, const Derived &derived,
                                const std::vector<LineShadow> &shadows, int sender, int listener) {
     std::vector<RadioHelp> found;
@@ -88,6 +97,7 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
                 const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
                 if (!isWell(cell, practice)) continue;
                 if (!standsFree(derived, part, step * direction)) continue;
+                if (!staysHeld(build, practice, *found_, step * direction)) continue;
                 Fix fix;
                 fix.part = part;
                 fix.shift_mm = step * direction;
@@ -205,6 +215,7 @@ std::vector<Fix> helpForCompass(const Build &build, const Practice &practice, co
                 dipoleField_uT(source->moment_mAm2, compass.position_mm - source->position_mm - step * direction);
             if (worstHeadingError_deg(earth_uT, field.head<2>().norm()) > wanted) continue;
             if (!standsFree(derived, magnet, step * direction)) continue;
+            if (!staysHeld(build, practice, *part, step * direction)) continue;
             Fix fix;
             fix.part = magnet;
             fix.shift_mm = step * direction;

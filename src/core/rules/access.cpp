@@ -8,8 +8,7 @@ namespace {
 
 std::string listed(const Build &build, const std::vector<std::string> &ids, std::size_t most = 4) {
     std::string text;
-    for (std::size_t i = 0; i < ids.size() && i < most; ++i)
-        text += (i ? ", " : "") + withinSentence(displayName(build, ids[i]));
+    for (std::size_t i = 0; i < ids.size() && i < most; ++i) text += (i ? ", " : "") + nameWithin(build, ids[i]);
     if (ids.size() > most) text += " and " + std::to_string(ids.size() - most) + " more";
     return text;
 }

@@ -48,7 +48,7 @@ void judgeCgOffset(const Build &build, const Practice &practice, const Derived &
     constexpr std::array<const char *, 2> kAxis{"fore-aft", "left-right"};
     if (build.parts.empty() && build.frame->motorMounts.empty()) return; // nothing there yet that could hang askew
     for (const auto &balance : derived.balance) {
-        if (balance.loadCase.folded) continue; // it does not fly like that
+        if (!balance.loadCase.flies()) continue; // it does not fly like that
         if (!balance.offset_mm) {
             Finding finding;
             finding.rule = RuleId::balOffset;
@@ -128,7 +128,7 @@ void judgeBalanceSure(const Build &build, const Practice &practice, const Derive
     (void)build;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
         const CaseBalance &balance = derived.balance[i];
-        if (!balance.offset_mm || !balance.insideChance || balance.loadCase.folded ||
+        if (!balance.offset_mm || !balance.insideChance || !balance.loadCase.flies() ||
             balance.offset_mm->head<2>().norm() > derived.cgTolerance_mm)
             continue; // what is outside by its own numbers is said already
         Finding finding;

@@ -10,7 +10,7 @@ namespace waxis {
 
 namespace {
 
-bool flies(const CaseBalance &balance) { return !balance.loadCase.folded && balance.mass.mass_g > 0; }
+bool flies(const CaseBalance &balance) { return balance.loadCase.flies() && balance.mass.mass_g > 0; }
 
 } // namespace
 

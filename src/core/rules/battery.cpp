@@ -61,7 +61,7 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
     }
     std::optional<Finding> worst; // of all load cases
     for (const auto &balance : derived.balance) {
-        if (!balance.mass.cg_mm || balance.loadCase.folded) continue;
+        if (!balance.mass.cg_mm || balance.loadCase.folded || balance.loadCase.kind == LoadCaseKind::carried) continue;
         const Vec3 cg = *balance.mass.cg_mm;
         const auto tip = tipOver(ground, cg);
         if (!tip) return;
@@ -199,7 +199,7 @@ void judgeBattery(const Build &build, const Practice &practice, const Derived &d
 
 FindingText wordBattery(const Build &build, const Finding &f) {
     std::vector<std::string> words{f.subjects.empty() ? "" : displayName(build, f.subjects[0]),
-                                   f.subjects.size() > 1 ? withinSentence(displayName(build, f.subjects[1])) : "",
+                                   f.subjects.size() > 1 ? nameWithin(build, f.subjects[1]) : "",
                                    f.measured ? oneDecimal(std::abs(*f.measured)) : "",
                                    f.limit ? oneDecimal(*f.limit) : "", displayName(build, f.loadCase)};
     if (f.variant == "ground") {

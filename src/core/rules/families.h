@@ -57,6 +57,8 @@ void judgeBattery(const Build &, const Practice &, const Derived &, std::vector<
 FindingText wordBattery(const Build &, const Finding &);
 void judgeFolding(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordFolding(const Build &, const Finding &);
+void judgeHeld(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
+FindingText wordHeld(const Build &, const Finding &);
 void judgeSky(const Build &, const Practice &, const Derived &, std::vector<Finding> &);
 FindingText wordSky(const Build &, const Finding &);
 void judgeAngles(const Build &, const Practice &, const Derived &, std::vector<Finding> &);

@@ -20,6 +20,7 @@ std::string Finding::key() const {
 EditResult applyFix(const Build &build, const Fix &fix) {
     if (fix.stack) return applyChange(build, *fix.stack);
     if (fix.wire) return applyWireChange(build, *fix.wire);
+    if (fix.perch) return perchPart(build, fix.part, *fix.perch, *build.types);
     if (!fix.site.empty()) {
         const Part *part = findPart(build, fix.part);
         const auto X_FrameSite = sitePose(*build.frame, fix.site);

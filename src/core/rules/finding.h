@@ -3,6 +3,7 @@
 
 #include "core/build/edits.h"
 #include "core/geometry/pose.h"
+#include "core/placing/perch.h"
 #include "core/rules/practice.h"
 #include "core/stack/change.h"
 #include "core/wiring/edits.h"
@@ -38,6 +39,7 @@ enum class RuleId {
     fitLamp,
     fitBattery,
     fitFolding,
+    fitHeld,
     lnkNumbering,
     lnkSpin,
     lnkHand,
@@ -111,7 +113,7 @@ enum class RuleId {
     balMeasured,
     balYaw
 };
-inline constexpr int kRuleCount = 89;
+inline constexpr int kRuleCount = 90;
 
 /// A number that went into the verdict.
 struct FindingInput {
@@ -137,6 +139,7 @@ struct Fix {
     std::optional<PartTurn> turn = {};      ///< of `part`, instead of a shift
     std::optional<RadioSetting> radio = {}; ///< another channel or power instead
     std::string site = {};                  ///< not empty: `part` goes onto this site, turned as it is
+    std::optional<Perch> perch = {};        ///< `part` goes there and is held there, instead of a shift
 };
 EditResult applyFix(const Build &build, const Fix &fix);
 

@@ -213,8 +213,7 @@ FindingText wordGap(const Build &build, const Finding &f) {
 }
 
 FindingText wordPropellerZone(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
         return {{"{0} is {2} mm inside the {1}", words},
@@ -223,8 +222,7 @@ FindingText wordPropellerZone(const Build &build, const Finding &f) {
 }
 
 FindingText wordTipGap(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
         return {{"{0} and {1} overlap by {2} mm", words},

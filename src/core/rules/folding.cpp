@@ -28,8 +28,7 @@ void judgeFolding(const Build &, const Practice &practice, const Derived &derive
 }
 
 FindingText wordFolding(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          fmt::format("{:.0f}", *f.measured)};
     if (f.variant == "folded")
         return {{"Folding: {0} and {1} are in the same place", words},

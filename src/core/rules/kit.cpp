@@ -94,7 +94,7 @@ void judgeUnweighed(const Build &build, const Practice &practice, const Derived 
     // The load case in which it matters most speaks for all.
     Finding worst;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
-        if (derived.balance[i].loadCase.folded) continue;
+        if (!derived.balance[i].loadCase.flies()) continue;
         const WeighAdvice advice = weighAdvice(derived, i);
         if (advice.next.empty()) continue;
         const double doubt = 2 * advice.sigma_mm * std::sqrt(advice.unweighedShare);
@@ -168,8 +168,7 @@ void judgeSizes(const Build &build, const Practice &practice, const Derived &der
 
 FindingText wordSizes(const Build &build, const Finding &f) {
     return {{"{0} has {1} mm to spare beside {2}: measure it",
-             {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-              withinSentence(displayName(build, f.subjects[1]))}},
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
             {"Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit stage.",
              {oneDecimal(*f.limit)}}};
 }

@@ -131,8 +131,7 @@ FindingText wordMounting(const Build &build, const Finding &f) {
     const Part *part = findPart(build, f.subjects[0]);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
     const HolePattern *seat = patternOfSeat(*build.frame, f.subjects[1]);
-    const std::string name = displayName(build, f.subjects[0]),
-                      site = withinSentence(displayName(build, f.subjects[1]));
+    const std::string name = displayName(build, f.subjects[0]), site = nameWithin(build, f.subjects[1]);
     if (!type || !type->mounting || !seat) return {{"{0} does not fit its site", {name}}, {"", {}}};
     if (f.variant == "pattern") {
         std::string adapter;

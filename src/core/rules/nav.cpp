@@ -55,8 +55,7 @@ void judgeSky(const Build &build, const Practice &practice, const Derived &deriv
 
 FindingText wordSky(const Build &build, const Finding &f) {
     std::string who;
-    for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
                                          oneDecimal(*f.limit), who};
     if (f.variant == "lean")

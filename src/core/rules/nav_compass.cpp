@@ -60,12 +60,11 @@ void judgeThrottle(const Build &build, const Practice &practice, const Derived &
 
 FindingText wordThrottle(const Build &build, const Finding &f) {
     if (f.severity == Severity::unknown)
-        return {{"What currents do to {0} is not known", {withinSentence(displayName(build, f.subjects[0]))}},
+        return {{"What currents do to {0} is not known", {nameWithin(build, f.subjects[0])}},
                 {"No wires are drawn. Draw the power wires in Wire.", {}}};
     std::string who;
-    for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])), degrees(f.inputs[0].value),
+    for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
+    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), degrees(f.inputs[0].value),
                                          degrees(f.inputs[1].value), who.empty() ? "wires" : who,
                                          fieldWord(f.inputs[2].value)};
     return {{f.inputs[0].value >= 180 ? "Currents overwhelm the compass of {0}"
@@ -106,9 +105,9 @@ void judgeMagnets(const Build &build, const Practice &practice, const Derived &d
 }
 
 FindingText wordMagnets(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])),
-                                         withinSentence(displayName(build, f.subjects[1])), degrees(*f.measured),
-                                         oneDecimal(f.inputs[0].value), fieldWord(f.inputs[1].value)};
+    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+                                         degrees(*f.measured), oneDecimal(f.inputs[0].value),
+                                         fieldWord(f.inputs[1].value)};
     if (*f.measured >= 180)
         return {
             {"The magnet of {0} overwhelms the compass of {1}", words},
@@ -145,11 +144,9 @@ void judgeIron(const Build &, const Practice &practice, const Derived &derived, 
 FindingText wordIron(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") +
-               (i > 1 ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
+        who += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     return {
-        {"Steel {1} mm from the compass of {0}",
-         {withinSentence(displayName(build, f.subjects[0])), wholeNumber(*f.measured)}},
+        {"Steel {1} mm from the compass of {0}", {nameWithin(build, f.subjects[0]), wholeNumber(*f.measured)}},
         {"{0}. Steel bends the earth's field; {1} mm are wanted. Take screws of titanium, aluminium or nylon there.",
          {who, wholeNumber(*f.limit)}}};
 }

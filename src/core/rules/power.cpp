@@ -93,8 +93,7 @@ void judgeRailLoad(const Build &build, const Practice &practice, const Derived &
 FindingText wordRailLoad(const Build &build, const Finding &f) {
     std::string loads;
     for (std::size_t i = 1; i < f.subjects.size() && i < 5; ++i)
-        loads += (i > 1 ? ", " : "") +
-                 (i > 1 ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
+        loads += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
     return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured)}},
             {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
@@ -144,8 +143,7 @@ void judgeSupplyRange(const Build &build, const Practice &practice, const Derive
 }
 
 FindingText wordSupplyRange(const Build &build, const Finding &f) {
-    const std::string part = displayName(build, f.subjects[0]),
-                      from = withinSentence(displayName(build, f.subjects[1]));
+    const std::string part = displayName(build, f.subjects[0]), from = nameWithin(build, f.subjects[1]);
     if (f.variant == "unstated")
         return {{"{0} does not say what voltage it takes", {part}},
                 {"Enter its supply range in the Kit stage; until then nobody knows whether {0} suits it.", {from}}};
@@ -224,8 +222,7 @@ void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &de
 }
 
 FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
-    return {{"{0} and {1} feed one rail",
-             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
+    return {{"{0} and {1} feed one rail", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
             {"The stronger pushes back into the weaker: keep one, and lift the supply lead of the other. Grounds stay "
              "joined.",
              {}}};
@@ -387,7 +384,7 @@ FindingText wordPackCurrent(const Build &build, const Finding &f) {
                 {"It overheats within minutes: take one for more current.", {}}};
     if (f.variant == "esc")
         return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
-                 {name, limit, withinSentence(displayName(build, f.subjects[1])), peak}},
+                 {name, limit, nameWithin(build, f.subjects[1]), peak}},
                 {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
     return {
         {"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
@@ -433,7 +430,7 @@ FindingText wordLiveContacts(const Build &build, const Finding &f) {
         return {
             {"{0} has bare wires on the live side", {pack}},
             {"They touch sooner or later: the live side gets the shielded (female) contacts, one wire at a time.", {}}};
-    return {{"{0} is soldered to {1}", {pack, withinSentence(displayName(build, f.subjects[1]))}},
+    return {{"{0} is soldered to {1}", {pack, nameWithin(build, f.subjects[1])}},
             {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
 }
 
@@ -513,8 +510,7 @@ void judgeEndurance(const Build &, const Practice &practice, const Derived &deri
 
 FindingText wordEndurance(const Build &build, const Finding &f) {
     return {{"{0} to {1} minutes of hover on {2}",
-             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value),
-              withinSentence(displayName(build, f.subjects[0]))}},
+             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value), nameWithin(build, f.subjects[0])}},
             {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
              {brief(f.inputs[2].value), wholeNumber(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
               wholeNumber(f.inputs[5].value)}}};

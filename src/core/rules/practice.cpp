@@ -102,6 +102,7 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::tipOver, "tip-over", "Slope on which the craft still stands", "deg", 20.0, kTrade},
         {Limit::leadSlack, "lead-slack", "Battery lead beyond the straight way to the plug", "mm", 10.0, kTrade},
         {Limit::foldGap, "fold-gap", "Room round folding arms on their way", "mm", 0.5, kTrade},
+        {Limit::heldGap, "held-gap", "Gap that still counts as touching what holds a part", "mm", 1.0, kTrade},
         {Limit::skyHidden, "sky-hidden", "Share of the sky hidden from the GPS antenna", "%", 20.0, kTrade},
         {Limit::skyMask, "sky-mask", "Elevation below which satellites are not used", "deg", 10.0, kTrade},
         {Limit::cruisePitch, "cruise-pitch", "Nose down in fast flight", "deg", 20.0, kTrade},

@@ -34,6 +34,7 @@ enum class Limit {
     tipOver,
     leadSlack,
     foldGap,
+    heldGap,
     skyHidden,
     skyMask,
     cruisePitch,
@@ -118,7 +119,7 @@ enum class Limit {
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 104;
+inline constexpr std::size_t kLimitCount = 105;
 
 struct LimitDefinition {
     Limit limit;

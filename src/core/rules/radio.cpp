@@ -10,7 +10,7 @@ namespace waxis {
 
 namespace {
 
-std::string name(const Build &build, const std::string &id) { return withinSentence(displayName(build, id)); }
+std::string name(const Build &build, const std::string &id) { return nameWithin(build, id); }
 
 std::string megahertz(double value) { return fmt::format("{:.7g}", std::round(value * 100) / 100); }
 

@@ -47,9 +47,8 @@ void judgeNearConductor(const Build &, const Practice &practice, const Derived &
 }
 
 FindingText wordNearConductor(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
-                                         wholeNumber(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+                                         wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {
         {"{0} is {2} mm from {1}, which conducts", words},
         {"{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. Move "
@@ -82,9 +81,8 @@ void judgeNearEdge(const Build &, const Practice &practice, const Derived &deriv
 }
 
 FindingText wordNearEdge(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
-                                         wholeNumber(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+                                         wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {{"{0} lies along a carbon edge of {1}", words},
             {"{2}° between them, within a quarter wave; an edge along the element takes its signal up. Turn it by more "
              "than {3}°, best across.",
@@ -120,9 +118,8 @@ void judgeDiversity(const Build &, const Practice &practice, const Derived &deri
 }
 
 FindingText wordDiversity(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])), wholeNumber(*f.measured),
-                                         wholeNumber(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+                                         wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {{"{0} and {1} stand nearly the same way", words},
             {"{2}° apart; {3} to 90° let one hear where the other does not. Turn one.", words}};
 }
@@ -144,8 +141,7 @@ void judgeLinkHand(const Build &, const Practice &practice, const Derived &deriv
 }
 
 FindingText wordLinkHand(const Build &build, const Finding &f) {
-    return {{"{0} and {1} turn opposite ways",
-             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
+    return {{"{0} and {1} turn opposite ways", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
             {"Right-hand and left-hand circular waves hardly hear each other: {0} dB are lost. Both ends take the same "
              "hand.",
              {wholeNumber(*f.measured)}}};
@@ -184,8 +180,7 @@ void judgeCoverage(const Build &build, const Practice &practice, const Derived &
 
 FindingText wordCoverage(const Build &build, const Finding &f) {
     std::string who;
-    for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]), wholeNumber(*f.measured), wholeNumber(*f.limit), who,
         directionInWords(Vec3(f.inputs[2].value, f.inputs[3].value, f.inputs[4].value))};
@@ -220,8 +215,7 @@ FindingText wordConnector(const Build &build, const Finding &f) {
     const PartType *type = antenna ? typeOf(build, *antenna) : nullptr;
     const Port *port = portOf(build, {f.subjects[1], f.variant});
     const std::string there = type && type->antenna ? type->antenna->connector : "", here = port ? port->connector : "";
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          there.empty() ? "not stated" : there, here.empty() ? "not stated" : here};
     if (f.severity == Severity::unknown)
         return {{"Whether {0} goes onto {1} is not known", words},
@@ -255,11 +249,11 @@ void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, s
 }
 
 FindingText wordAntennaBand(const Build &build, const Finding &f) {
-    return {{"{0} is not made for the band of {1}",
-             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1]))}},
-            {"{0} MHz on an antenna for {1} to {2} MHz: little gets out, and what does not goes back into the sender. "
-             "Take one for the band.",
-             {wholeNumber(*f.measured), wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}}};
+    return {
+        {"{0} is not made for the band of {1}", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
+        {"{0} MHz on an antenna for {1} to {2} MHz: little gets out, and what does not goes back into the sender. "
+         "Take one for the band.",
+         {wholeNumber(*f.measured), wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}}};
 }
 
 void judgePigtail(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
@@ -290,8 +284,7 @@ void judgePigtail(const Build &build, const Practice &practice, const Derived &d
 
 FindingText wordPigtail(const Build &build, const Finding &f) {
     return {{"The pigtail of {0} is {2} mm short of {1}",
-             {withinSentence(displayName(build, f.subjects[0])), withinSentence(displayName(build, f.subjects[1])),
-              wholeNumber(-f.margin)}},
+             {nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]), wholeNumber(-f.margin)}},
             {"{0} mm with one bend, {1} mm long. Move the antenna nearer or take one with a longer pigtail.",
              {wholeNumber(*f.measured), wholeNumber(*f.limit)}}};
 }

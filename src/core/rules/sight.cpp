@@ -95,8 +95,7 @@ void judgeCamera(const Build &build, const Practice &practice, const Derived &de
 
 FindingText wordCamera(const Build &build, const Finding &f) {
     std::string who;
-    for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     std::string cure = "no tilt within its range is free";
     for (const auto &input : f.inputs)
         if (input.name == "free from tilt")
@@ -206,8 +205,7 @@ void judgeLamp(const Build &build, const Practice &practice, const Derived &deri
 FindingText wordLamp(const Build &build, const Finding &f) {
     double dark = 0, middle = 0;
     std::string who;
-    for (std::size_t i = 1; i < f.subjects.size(); ++i)
-        who += (i > 1 ? ", " : "") + withinSentence(displayName(build, f.subjects[i]));
+    for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     for (const auto &input : f.inputs) {
         if (input.name == "widest dark sector") dark = input.value;
         if (input.name == "its middle, left of the nose") middle = input.value;

@@ -133,8 +133,8 @@ void judgePinUse(const Build &build, const Practice &, const Derived &derived, s
 
 FindingText wordPinUse(const Build &build, const Finding &f) {
     return {{"{0} and {1} share a pin: {2}, {3}",
-             {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1])),
-              withinSentence(displayName(build, f.subjects[2])), f.variant}},
+             {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]), nameWithin(build, f.subjects[2]),
+              f.variant}},
             {"A signal pin takes one wire: lead the second to a free port.", {}}};
 }
 
@@ -178,7 +178,7 @@ void judgeBus(const Build &build, const Practice &practice, const Derived &deriv
 
 FindingText wordBus(const Build &build, const Finding &f) {
     if (startsWith(f, "compass"))
-        return {{"The compass of {0} is not connected", {withinSentence(displayName(build, f.subjects[0]))}},
+        return {{"The compass of {0} is not connected", {nameWithin(build, f.subjects[0])}},
                 {"It takes two wires more, SDA and SCL; or choose \"compass not used\" in the practice.", {}}};
     return {{"{0} has only one of the two bus wires", {displayName(build, f.subjects[0])}},
             {"A bus needs data and clock.", {}}};
@@ -224,8 +224,7 @@ void judgeSerialPorts(const Build &build, const Practice &, const Derived &deriv
 FindingText wordSerialPorts(const Build &build, const Finding &f) {
     std::string names;
     for (std::size_t i = 0; i < f.subjects.size(); ++i)
-        names += (i ? ", " : "") +
-                 (i ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
+        names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     const std::string free = fmt::format("{:g}", f.inputs[1].value), all = fmt::format("{:g}", f.inputs[0].value);
     if (f.variant == "left")
         return {{"{0} of {1} serial ports left", {free, all}}, {"What else can be fitted depends on them.", {}}};
@@ -354,8 +353,7 @@ void judgePinOrder(const Build &build, const Practice &, const Derived &derived,
 FindingText wordPinOrder(const Build &build, const Finding &f) {
     if (startsWith(f, "no-pin"))
         return {{"{0} ends at a pin that is not there: {1}, {2}",
-                 {displayName(build, f.subjects[0]), withinSentence(displayName(build, f.subjects[1])),
-                  f.variant.substr(7)}},
+                 {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]), f.variant.substr(7)}},
                 {"Choose a pin of the port as it is printed on the part in hand.", {}}};
     std::string moves;
     if (const Wire *wire = findWire(build, f.subjects[0])) {

@@ -70,14 +70,10 @@ FindingText wordStackHeight(const Build &build, const Finding &f) {
             if (i.name == name) return i.value;
         return 0.0;
     };
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[1])),
-                                         withinSentence(displayName(build, f.subjects[2])),
-                                         oneDecimal(std::abs(*f.measured)),
-                                         oneDecimal(*f.limit),
-                                         oneDecimal(input("likely, +-")),
-                                         oneDecimal(input("worst case")),
-                                         fmt::format("{:.0f}", input("closes in")),
-                                         displayName(build, f.subjects[0])};
+    const std::vector<std::string> words{nameWithin(build, f.subjects[1]),          nameWithin(build, f.subjects[2]),
+                                         oneDecimal(std::abs(*f.measured)),         oneDecimal(*f.limit),
+                                         oneDecimal(input("likely, +-")),           oneDecimal(input("worst case")),
+                                         fmt::format("{:.0f}", input("closes in")), displayName(build, f.subjects[0])};
     if (f.severity == Severity::stop)
         return {
             {"{7} does not close: {0} is {2} mm too high for {1}", words},
@@ -135,8 +131,7 @@ void judgeStackGaps(const Build &build, const Practice &practice, const Derived 
 }
 
 FindingText wordStackGap(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     const std::string cure =
         f.fixes.empty() || !f.fixes[0].stack
@@ -263,7 +258,7 @@ FindingText wordStackScrew(const Build &build, const Finding &f) {
                                          better,
                                          oneDecimal(std::abs(f.margin)),
                                          oneDecimal(input("least").value_or(0)),
-                                         f.subjects.size() > 1 ? withinSentence(displayName(build, f.subjects[1])) : "",
+                                         f.subjects.size() > 1 ? nameWithin(build, f.subjects[1]) : "",
                                          oneDecimal(input("past the nut").value_or(input("in the thread").value_or(0))),
                                          oneDecimal(input("grip").value_or(0)),
                                          oneDecimal(input("nut").value_or(input("thread wanted").value_or(0)))};
@@ -374,8 +369,8 @@ FindingText wordMotorScrew(const Build &build, const Finding &f) {
         if (i.name == "suggested") best = i.value;
     }
     const std::string name = fmt::format("M{:g}", thread);
-    std::string who = withinSentence(displayName(build, f.subjects[0]));
-    if (f.subjects.size() == 2) who += " and " + withinSentence(displayName(build, f.subjects[1]));
+    std::string who = nameWithin(build, f.subjects[0]);
+    if (f.subjects.size() == 2) who += " and " + nameWithin(build, f.subjects[1]);
     if (f.subjects.size() > 2) who += fmt::format(" and {} others", f.subjects.size() - 1);
     const std::vector<std::string> words{who,
                                          fmt::format("{} x {:g}", name, length),

@@ -66,8 +66,7 @@ void judgeInsulation(const Build &build, const Practice &practice, const Derived
 }
 
 FindingText wordInsulation(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         withinSentence(displayName(build, f.subjects[1])),
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::max(0.0, *f.measured)), oneDecimal(*f.limit)};
     if (f.variant == "flat")
         return {{"{0} lies on {1} without an insulating spacer", words},
@@ -97,8 +96,7 @@ void judgeHiddenPlugs(const Build &, const Practice &, const Derived &derived, s
 }
 
 FindingText wordHiddenPlugs(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])),
-                                         withinSentence(displayName(build, f.subjects[1])), f.variant};
+    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]), f.variant};
     return {{"\"{2}\" is under {0}: mate it before the board goes in", words},
             {"Nobody reaches it over {1} any more; turn the board over, or plug it first and pull once.", words}};
 }
@@ -142,14 +140,10 @@ FindingText wordHarness(const Build &build, const Finding &f) {
         if (i.name == "turn for straight ports") turn = i.value;
         if (i.name == "flat cable then") then = i.value;
     }
-    const std::vector<std::string> words{withinSentence(displayName(build, f.subjects[0])),
-                                         withinSentence(displayName(build, f.subjects[1])),
-                                         fmt::format("{:.0f}", *f.measured),
-                                         fmt::format("{:.0f}", length),
-                                         fmt::format("{:.0f}", then),
-                                         std::abs(turn) > 135 ? "180°"
-                                         : turn > 0           ? "left 90°"
-                                                              : "right 90°"};
+    const std::vector<std::string> words{
+        nameWithin(build, f.subjects[0]),   nameWithin(build, f.subjects[1]),
+        fmt::format("{:.0f}", *f.measured), fmt::format("{:.0f}", length),
+        fmt::format("{:.0f}", then),        std::abs(turn) > 135 ? "180°" : turn > 0 ? "left 90°" : "right 90°"};
     if (f.variant == "twist")
         return {{"The flat cable from {0} to {1} needs half a twist", words},
                 {"One of the boards is upside down: {3} mm of cable, pins the other way round.", words}};

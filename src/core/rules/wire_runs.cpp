@@ -37,8 +37,7 @@ void judgeParallelRun(const Build &build, const Practice &practice, const Derive
 
 FindingText wordParallelRun(const Build &build, const Finding &f) {
     return {{"{0}: {1} mm beside {2}",
-             {displayName(build, f.subjects[0]), wholeNumber(*f.measured),
-              withinSentence(displayName(build, f.subjects[1]))}},
+             {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
             {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
              "twist it.",
              {oneDecimal(f.inputs[1].value), wholeNumber(*f.limit)}}};
@@ -137,8 +136,7 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
 FindingText wordWireSpan(const Build &build, const Finding &f) {
     if (f.variant == "relief")
         return {{"{0}: first held {1} mm from the plug at {2}",
-                 {displayName(build, f.subjects[0]), wholeNumber(*f.measured),
-                  withinSentence(displayName(build, f.subjects[1]))}},
+                 {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
                 {"A small plug comes off when its wire pulls: tie it within {0} mm.", {wholeNumber(*f.limit)}}};
     return {{"{0}: {1} mm hang free", {displayName(build, f.subjects[0]), wholeNumber(*f.measured)}},
             {"A loose wire finds the propellers: tie it down at least every {0} mm.", {wholeNumber(*f.limit)}}};
@@ -172,18 +170,18 @@ void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived,
 }
 
 FindingText wordHoleEdge(const Build &build, const Finding &f) {
-    return {{"Bare {0} edge under {1}",
-             {[&] {
-                  for (const auto &pass : build.frame->passThroughs)
-                      if (pass.id == f.subjects[0])
-                          for (const auto &plate : build.frame->plates)
-                              if (plate.id == pass.plate) return plate.material;
-                  return std::string("plate");
-              }(),
-              f.subjects.size() == 2 ? withinSentence(displayName(build, f.subjects[1]))
-                                     : fmt::format("{} wires", f.subjects.size() - 1)}},
-            {"No grommet in {0}: vibration cuts through the jacket. Put in a grommet, or sleeve the wires.",
-             {f.subjects[0]}}};
+    return {
+        {"Bare {0} edge under {1}",
+         {[&] {
+              for (const auto &pass : build.frame->passThroughs)
+                  if (pass.id == f.subjects[0])
+                      for (const auto &plate : build.frame->plates)
+                          if (plate.id == pass.plate) return plate.material;
+              return std::string("plate");
+          }(),
+          f.subjects.size() == 2 ? nameWithin(build, f.subjects[1]) : fmt::format("{} wires", f.subjects.size() - 1)}},
+        {"No grommet in {0}: vibration cuts through the jacket. Put in a grommet, or sleeve the wires.",
+         {f.subjects[0]}}};
 }
 
 void judgeHoleFill(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -261,8 +259,7 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
 }
 
 FindingText wordWireZone(const Build &build, const Finding &f) {
-    const std::string wire = displayName(build, f.subjects[0]),
-                      disc = withinSentence(displayName(build, f.subjects[1]));
+    const std::string wire = displayName(build, f.subjects[0]), disc = nameWithin(build, f.subjects[1]);
     if (f.severity == Severity::stop)
         return {
             {"{0}: through the zone of the {1}", {wire, disc}},
@@ -323,8 +320,7 @@ void judgeEscLead(const Build &build, const Practice &practice, const Derived &d
 
 FindingText wordEscLead(const Build &build, const Finding &f) {
     return {{"{0}: {1} mm from {2}",
-             {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-              withinSentence(displayName(build, f.subjects[1]))}},
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
             {"Speed controllers switch hard: keep video and receiver leads {0} mm away, or shield them.",
              {oneDecimal(*f.limit)}}};
 }
@@ -363,7 +359,7 @@ void judgeStiffWires(const Build &build, const Practice &practice, const Derived
 FindingText wordStiffWires(const Build &build, const Finding &f) {
     return {
         {"{0} stiff wires pull at {1}, which is soft-mounted",
-         {wholeNumber(*f.measured), withinSentence(displayName(build, f.subjects[0]))}},
+         {wholeNumber(*f.measured), nameWithin(build, f.subjects[0])}},
         {"They carry vibration past the dampers: use thinner wire, bundle lightly, and leave them loose there.", {}}};
 }
 

@@ -188,8 +188,8 @@ void judgeWireDrop(const Build &, const Practice &practice, const Derived &deriv
 
 FindingText wordWireDrop(const Build &build, const Finding &f) {
     return {{"{0} loses {1} % on the way from {2}: {3} mV",
-             {displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-              withinSentence(displayName(build, f.subjects[1])), wholeNumber(f.inputs[0].value)}},
+             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1]),
+              wholeNumber(f.inputs[0].value)}},
             {"Thicker or shorter wires; {0} % is what the practice allows.", {oneDecimal(*f.limit)}}};
 }
 
@@ -249,8 +249,7 @@ void judgeCriticalJoints(const Build &build, const Practice &practice, const Der
 FindingText wordCriticalJoints(const Build &build, const Finding &f) {
     std::string names;
     for (std::size_t i = 0; i < f.subjects.size() && i < 4; ++i)
-        names += (i ? ", " : "") +
-                 (i ? withinSentence(displayName(build, f.subjects[i])) : displayName(build, f.subjects[i]));
+        names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 4) names += fmt::format(" and {} more", f.subjects.size() - 4);
     return {{"Joints between pack and motors: plugs {0}, splices {1}",
              {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}},

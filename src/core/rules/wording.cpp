@@ -35,6 +35,13 @@ std::string withinSentence(std::string name) {
     return name;
 }
 
+std::string nameWithin(const Build &build, const std::string &id) {
+    const std::string name = displayName(build, id);
+    for (const auto &[typeId, type] : *build.types)
+        if (!type.maker.empty() && name.starts_with(type.maker)) return name;
+    return withinSentence(name);
+}
+
 std::string shiftInWords(const Vec3 &shift_mm) {
     constexpr std::array<std::array<const char *, 2>, 3> kWords{
         {{"forward", "aft"}, {"left", "right"}, {"up", "down"}}};
@@ -66,8 +73,11 @@ static Sentence wordRadioSetting(const Build &build, const RadioSetting &wanted)
 Sentence wordFix(const Build &build, const Fix &fix) {
     if (fix.stack) return wordChange(build, *fix.stack);
     if (fix.wire) return wordWireChange(build, *fix.wire);
-    if (!fix.site.empty())
-        return {"Seat {0} on {1}", {displayName(build, fix.part), withinSentence(displayName(build, fix.site))}};
+    if (fix.perch)
+        return {
+            "Put {0} {1} {2}",
+            {displayName(build, fix.part), std::string(perchWord(fix.perch->kind)), nameWithin(build, fix.perch->on)}};
+    if (!fix.site.empty()) return {"Seat {0} on {1}", {displayName(build, fix.part), nameWithin(build, fix.site)}};
     if (fix.turn)
         return {"Turn {0} by {1}° {2}",
                 {displayName(build, fix.part), wholeNumber(fix.turn->angle_deg),

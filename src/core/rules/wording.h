@@ -28,6 +28,8 @@ std::string wholeNumber(double value);
 std::string motorName(const Build &build, const std::string &mount);
 /// A name as it stands within a sentence: "Rear left propeller disc" -> "rear left propeller disc".
 std::string withinSentence(std::string name);
+/// The name of a thing as it stands within a sentence: makers keep their capitals, "Front right arm" does not.
+std::string nameWithin(const Build &build, const std::string &id);
 /// A shift in words: "1.2 mm aft, 3.0 mm up".
 std::string shiftInWords(const Vec3 &shift_mm);
 

@@ -120,6 +120,7 @@ Part readPart(const Reader &in) {
         part.slide = SlideRange{s.direction("direction", Vec3::UnitX()), s.number("min_mm", 0), s.number("max_mm", 0)};
         if (!(part.slide->min_mm <= part.slide->max_mm)) refuse(s.at("min_mm"), "no more than max_mm", "more");
     }
+    part.note = in.text("note");
     return part;
 }
 
@@ -247,7 +248,8 @@ Build readBuild(const json &document) {
     build.note = in.text("note");
     if (in.has("practice")) build.practice = readPractice(document["practice"], "/practice");
     build.loadCases = in.list<LoadCase>("loadCases", [](const Reader &l) {
-        return LoadCase{l.text("id"), l.text("name"), l.texts("aboard"), l.text("battery"), l.flag("folded")};
+        return LoadCase{l.text("id"),      l.text("name"),   l.texts("aboard"),
+                        l.text("battery"), l.flag("folded"), l.choice("kind", LoadCaseKind::flight)};
     });
     build.frame = readFrame(in.inner("frame"));
     build.parts = in.list<Part>("parts", readPart);

@@ -226,6 +226,7 @@ PartType readType(const Reader &in) {
     type.flexible = in.flag("flexible");
     type.maxThrust_gf = in.measured("maxThrust_gf");
     type.turns = maybeSpin(in, "turns");
+    type.propDiameter_mm = in.maybe("propDiameter_mm");
     type.threadDepth_mm = in.measured("threadDepth_mm");
     if (in.has("fastener")) type.fastener = readFastener(in.inner("fastener"));
     if (in.has("carries")) type.carries = readPattern(in.inner("carries"));

@@ -107,6 +107,7 @@ OrderedJson toJson(const LoadCase &loadCase) {
     if (!loadCase.aboard.empty()) out["aboard"] = loadCase.aboard;
     putText(out, "battery", loadCase.battery);
     putFlag(out, "folded", loadCase.folded);
+    if (loadCase.kind != LoadCaseKind::flight) out["kind"] = nameOf(loadCase.kind);
     return out;
 }
 
@@ -253,6 +254,7 @@ OrderedJson toJson(const Part &part) {
         out["slide"] = {{"direction", toJson(part.slide->direction)},
                         {"min_mm", part.slide->min_mm},
                         {"max_mm", part.slide->max_mm}};
+    putText(out, "note", part.note);
     return out;
 }
 

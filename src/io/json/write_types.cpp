@@ -197,6 +197,7 @@ OrderedJson toJson(const PartType &type) {
     putFlag(out, "flexible", type.flexible);
     putMeasured(out, "maxThrust_gf", type.maxThrust_gf);
     putSpin(out, "turns", type.turns);
+    if (type.propDiameter_mm) out["propDiameter_mm"] = *type.propDiameter_mm;
     putMeasured(out, "threadDepth_mm", type.threadDepth_mm);
     if (type.fastener) out["fastener"] = toJson(*type.fastener);
     if (type.carries) out["carries"] = toJson(*type.carries);

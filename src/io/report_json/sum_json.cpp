@@ -48,14 +48,18 @@ SumValue sumValueFromText(const std::string &text) {
     return parsed ? sumValueFrom(OrderedJson(*parsed)) : SumValue(text);
 }
 
-std::string sumValueText(const SumValue &value) {
-    if (const auto *number = std::get_if<double>(&value.held))
-        return std::isnan(*number) ? "none" : fmt::format("{:.6g}", *number == 0 ? 0.0 : *number);
+std::string sumValueText(const SumValue &value, int digits) {
+    if (const auto *number = std::get_if<double>(&value.held)) {
+        if (std::isnan(*number)) return "none";
+        const double size = std::abs(*number);
+        const int before = size >= 1 && size < 1e7 ? int(std::floor(std::log10(size))) + 1 : 0;
+        return fmt::format("{:.{}g}", *number == 0 ? 0.0 : *number, std::max(digits, before));
+    }
     if (const auto *truth = std::get_if<bool>(&value.held)) return *truth ? "yes" : "no";
     if (const auto *text = std::get_if<std::string>(&value.held)) return *text;
     if (const auto *list = std::get_if<SumList>(&value.held)) {
         std::string out;
-        for (const auto &item : *list) out += (out.empty() ? "" : ", ") + sumValueText(item);
+        for (const auto &item : *list) out += (out.empty() ? "" : ", ") + sumValueText(item, digits);
         return "[" + out + "]";
     }
     return sumValueJson(value).dump();

@@ -22,8 +22,16 @@ ReadRawBodies reader(std::string &problem) {
     static ReadRawBodies function = nullptr;
     static std::string reason;
     std::call_once(once, [] {
-        for (const char *place : {WEIGHTAXIS_SOLIDS_BUILT, WEIGHTAXIS_SOLIDS_INSTALLED})
-            if (void *module = dlopen(place, RTLD_NOW | RTLD_LOCAL)) {
+        // Relative to the program, wherever it was moved to; the build folder only for a program that lies in it.
+        std::error_code ignored;
+        const auto program = std::filesystem::read_symlink("/proc/self/exe", ignored).parent_path();
+        std::vector<std::filesystem::path> places{program / "../lib/weightaxis/weightaxis_solids.so"};
+        if (program.string().starts_with(WEIGHTAXIS_BUILD_FOLDER))
+            places.insert(places.begin(), WEIGHTAXIS_SOLIDS_BUILT);
+        else
+            places.emplace_back(WEIGHTAXIS_SOLIDS_INSTALLED);
+        for (const auto &place : places)
+            if (void *module = dlopen(place.c_str(), RTLD_NOW | RTLD_LOCAL)) {
                 function = reinterpret_cast<ReadRawBodies>(dlsym(module, "waxis_read_raw_bodies"));
                 if (function) return;
             } else if (const char *text = dlerror()) {

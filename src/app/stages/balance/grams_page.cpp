@@ -187,7 +187,7 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
         emit said(tr("Mass table copied as CSV."), false);
     });
     connect(add, &QToolButton::clicked, this, [this] {
-        const auto grams = app::typedNumber(limitGrams_->text());
+        const auto grams = app::typedNumber(limitGrams_->text(), Measure::mass);
         if (!grams || !(*grams > 0)) {
             emit document_.refused(
                 tr("\"%1\" is no weight: grams, more than zero, are wanted.").arg(limitGrams_->text()));
@@ -215,10 +215,10 @@ GramsPage::GramsPage(app::Document &document, const theme::Theme &theme, StudyRu
             WeightLimit next = limit;
             if (item->column() == 0)
                 next.name = item->text().trimmed().toStdString();
-            else if (const auto grams = app::typedNumber(item->text()))
+            else if (const auto grams = app::typedNumber(item->text(), Measure::mass))
                 next.most_g = *grams;
             else
-                emit document_.refused(tr("\"%1\" is no weight in grams.").arg(item->text()));
+                emit document_.refused(app::notUnderstood(item->text(), Measure::mass));
             if (!(next == limit)) document_.edit(tr("Change a weight limit"), editWeightLimit(document_.build(), next));
             break;
         }
@@ -286,7 +286,7 @@ void GramsPage::refreshRows() {
             const bool words = col == 0 || col == 3;
             cell->setFont(words ? theme_.text(12) : theme_.numbers(12));
             cell->setTextAlignment(Qt::AlignVCenter | (words ? Qt::AlignLeft : Qt::AlignRight));
-            cell->setForeground(col == 3 && row.source != Source::measured ? c.plumb : c.chalk);
+            cell->setForeground(col == 3 && row.source != Source::measured ? c.softChalk : c.chalk);
             cell->setData(Qt::UserRole, QString::fromStdString(row.id));
         }
     }

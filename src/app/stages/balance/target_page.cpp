@@ -343,7 +343,7 @@ void TargetPage::applyThrust() {
     if (!thrust_->isModified()) return;
     thrust_->setModified(false);
     const QString typed = thrust_->text().trimmed();
-    const auto value = app::typedNumber(typed);
+    const auto value = app::typedNumber(typed, Measure::thrust);
     if (!typed.isEmpty() && !(value && *value > 0))
         emit document_.refused(tr("\"%1\" is no thrust: gram-force, more than zero, is wanted.").arg(typed));
     else

@@ -177,9 +177,10 @@ WeighingsPage::WeighingsPage(app::Document &document, const theme::Theme &theme,
         refreshForm();
     });
     connect(scaleDoubt_, &QLineEdit::editingFinished, this,
-            [this] { applyField(scaleDoubt_, [](Weighing &w, double v) { w.scaleTolerance_g = v; }); });
-    connect(placeDoubt_, &QLineEdit::editingFinished, this,
-            [this] { applyField(placeDoubt_, [](Weighing &w, double v) { w.lineTolerance_mm = v; }); });
+            [this] { applyField(scaleDoubt_, Measure::mass, [](Weighing &w, double v) { w.scaleTolerance_g = v; }); });
+    connect(placeDoubt_, &QLineEdit::editingFinished, this, [this] {
+        applyField(placeDoubt_, Measure::length, [](Weighing &w, double v) { w.lineTolerance_mm = v; });
+    });
     connect(numbers_, &QTableWidget::cellChanged, this, &WeighingsPage::applyCell);
     connect(more_, &QToolButton::clicked, this, [this] {
         change(tr("One more"), [](Weighing &w) {
@@ -246,11 +247,13 @@ void WeighingsPage::change(const QString &name, const std::function<void(Weighin
     if (!(next == *w)) document_.edit(name, editWeighing(document_.build(), next));
 }
 
-void WeighingsPage::applyField(QLineEdit *field, const std::function<void(Weighing &, double)> &set) {
+void WeighingsPage::applyField(QLineEdit *field, Measure measure, const std::function<void(Weighing &, double)> &set) {
     if (!field->isModified()) return;
     field->setModified(false);
-    const auto value = app::typedNumber(field->text());
-    if (!value || *value < 0)
+    const auto value = app::typedNumber(field->text(), measure);
+    if (!value)
+        emit document_.refused(app::notUnderstood(field->text(), measure));
+    else if (*value < 0)
         emit document_.refused(tr("\"%1\" is no doubt: a number from 0 is wanted.").arg(field->text()));
     else
         change(tr("Doubt of a weighing"), [&](Weighing &w) { set(w, *value); });

@@ -3,6 +3,7 @@
 
 #include "app/shell/document.h"
 #include "app/theme/card.h"
+#include "core/base/quantity.h"
 
 #include <functional>
 
@@ -34,7 +35,7 @@ private:
     void refreshForm();
     void refreshResults();
     void applyCell(int row, int column);
-    void applyField(QLineEdit *field, const std::function<void(Weighing &, double)> &set);
+    void applyField(QLineEdit *field, Measure measure, const std::function<void(Weighing &, double)> &set);
 
     app::Document &document_;
     const theme::Theme &theme_;

@@ -14,6 +14,28 @@ namespace {
 constexpr double kReach_px = 9;
 
 Vec2 vec(const QPointF &p) { return {p.x(), p.y()}; }
+
+/// Two blades and, behind each, the fading trail of where they were. Seen from above.
+void paintSweep(QPainter &painter, const QPointF &hub, double radius, bool clockwise, double blade_deg,
+                const QColor &chalk) {
+    const double behind = clockwise ? 1 : -1; // screen angles run counter-clockwise
+    auto ray = [&](double angle_deg, double from, double to) {
+        const double a = angle_deg * M_PI / 180;
+        const QPointF way(std::cos(a), -std::sin(a));
+        painter.drawLine(hub + way * radius * from, hub + way * radius * to);
+    };
+    constexpr int kTrail = 6;
+    for (const double blade : {blade_deg, blade_deg + 180}) {
+        for (int i = kTrail; i >= 1; --i) {
+            QColor ink = chalk;
+            ink.setAlphaF(float(0.42 * (1 - double(i) / (kTrail + 1))));
+            painter.setPen(QPen(ink, 1.3, Qt::SolidLine, Qt::RoundCap));
+            ray(blade + behind * i * 5, 0.5 + 0.05 * i, 0.95);
+        }
+        painter.setPen(QPen(chalk, 2.4, Qt::SolidLine, Qt::RoundCap));
+        ray(blade, 0.1, 0.95);
+    }
+}
 } // namespace
 
 FrameCanvas::FrameCanvas(app::Document &document, const theme::Theme &theme, QWidget *parent)
@@ -135,31 +157,28 @@ void FrameCanvas::paintMotors(QPainter &painter) {
                 painter.drawEllipse(toPixels(mount.position_mm.x() + hole.x(), mount.position_mm.y() + hole.y()), r, r);
             }
     }
-    // Numbers and turning arrows; a coaxial partner's stand beside each other.
+    // The turn is the sweep of two blades, its number beside; a coaxial partner's stands across.
     std::vector<QPointF> used;
     for (const auto &mount : frame.motorMounts) {
-        QPointF at = pixels(mount.position_mm);
-        const double ring = std::clamp(mount.propDiameter_mm * pixelsPerMm() * 0.17, 14.0, 30.0);
+        const QPointF at = pixels(mount.position_mm);
         const auto same =
             std::count_if(used.begin(), used.end(), [&](const QPointF &p) { return (p - at).manhattanLength() < 3; });
         used.push_back(at);
-        if (same) at += QPointF(2.3 * ring, 0);
-        const bool clockwise = mount.spin == Spin::clockwise;
-        const double start = clockwise ? 150 : 30,
-                     sweep = clockwise ? -240 : 240; // degrees, counter-clockwise positive
-        painter.setPen(QPen(c.chalk, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawArc(QRectF(at.x() - ring, at.y() - ring, 2 * ring, 2 * ring), int(start * 16), int(sweep * 16));
-        const double end = (start + sweep) * M_PI / 180, turn = clockwise ? -1 : 1;
-        const QPointF tip = at + QPointF(std::cos(end), -std::sin(end)) * ring;
-        const QPointF along = QPointF(-std::sin(end), -std::cos(end)) * turn, across(-along.y(), along.x());
-        painter.setBrush(c.chalk);
-        painter.setPen(Qt::NoPen);
-        painter.drawPolygon(QPolygonF{tip + along * 7, tip + across * 4.5, tip - across * 4.5});
-        painter.setBrush(c.matBar);
-        painter.drawEllipse(at, 11, 11);
+        const double radius = mount.propDiameter_mm / 2 * pixelsPerMm();
+        const bool hot = (held_ && held_->mount == mount.id) || (hovered_ && hovered_->mount == mount.id);
+        paintSweep(painter, at, radius, mount.spin == Spin::clockwise, same ? 115 : 25, c.chalk);
+        painter.setPen(QPen(c.chalk, hot ? 2 : 1.2));
+        painter.setBrush(hot ? c.thrustAxis : c.matBar);
+        painter.drawEllipse(at, hot ? 6.5 : 5, hot ? 6.5 : 5);
+        // Away from the craft, so that it stands in no arm.
+        const QPointF middle = toPixels(0, 0);
+        QPointF away = at - middle;
+        const double length = std::hypot(away.x(), away.y());
+        away = length > 1 ? away / length : QPointF(0, -1);
+        if (same) away = QPointF(-away.y(), away.x());
+        const QPointF place = at + away * std::clamp(radius * 0.45, 18.0, 60.0);
         painter.setPen(c.chalk);
-        painter.drawText(QRectF(at.x() - 14, at.y() - 11, 28, 22), Qt::AlignCenter,
+        painter.drawText(QRectF(place.x() - 20, place.y() - 11, 40, 22), Qt::AlignCenter,
                          mount.number > 0 ? QString::number(mount.number) : QStringLiteral("–"));
     }
     const Vec3 thrust = document_.analysis().derived.thrustCentre_mm;

@@ -1,5 +1,6 @@
 #include "app/stages/frame/import_page.h"
 
+#include "app/shell/typed_number.h"
 #include "core/layout/relayout.h"
 
 #include <QComboBox>
@@ -76,12 +77,13 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     nose_ = new QComboBox;
     nose_->setObjectName("nose");
     for (const auto &side : {tr("right"), tr("up"), tr("left"), tr("down")}) nose_->addItem(side);
-    auto length = [](double low, double high, const QString &name) {
-        auto *spin = new QDoubleSpinBox;
+    auto length = [this](double low, double high, const QString &name) {
+        auto *spin = new app::QuantitySpin(Measure::length);
         spin->setRange(low, high);
         spin->setDecimals(1);
         spin->setSuffix(" mm");
         spin->setAccessibleName(name);
+        connect(spin, &app::QuantitySpin::refused, &document_, &app::Document::refused);
         return spin;
     };
     prop_ = length(20, 1000, tr("Propellers"));
@@ -154,9 +156,14 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
             [this](double value) { choices_.standoffHeight_mm = value; });
     connect(plates_, &QTableWidget::cellChanged, this, [this](int r, int c) {
         if (filling_ || c != 2) return;
-        bool good = false;
-        const double value = QLocale().toDouble(plates_->item(r, c)->text(), &good);
-        if (good && value >= 0.2 && value <= 50) choices_.plates[std::size_t(r)].thickness_mm = value;
+        const QString typed = plates_->item(r, c)->text();
+        const auto value = app::typedNumber(typed, Measure::length);
+        if (!value)
+            emit document_.refused(app::notUnderstood(typed, Measure::length));
+        else if (*value < 0.2 || *value > 50)
+            emit document_.refused(tr("A plate is 0.2 to 50 mm thick, not %1.").arg(typed));
+        else
+            choices_.plates[std::size_t(r)].thickness_mm = *value;
         refresh();
     });
     connect(pickUse_, &QComboBox::activated, this, &ImportPage::correct);

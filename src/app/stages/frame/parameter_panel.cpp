@@ -1,5 +1,6 @@
 #include "app/stages/frame/parameter_panel.h"
 
+#include "app/shell/typed_number.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/handles.h"
 #include "core/layout/numbering.h"
@@ -102,7 +103,7 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
     row->addWidget(numbering_, 1);
     row->addWidget(reverse);
     column->addLayout(row);
-    motors_ = table({tr("No."), tr("Place"), tr("Turns"), tr("Nut"), tr("Tip"), tr("Frame")}, tr("Motors"));
+    motors_ = table({tr("No."), tr("Place"), tr("Turns"), tr("Nut"), tr("Tip"), tr("Frame"), tr("Side")}, tr("Motors"));
     motors_->setObjectName("motors");
     connect(motors_, &QTableWidget::cellChanged, this, [this](int r, int column_) {
         if (filling_ || column_ != 0) return;
@@ -116,6 +117,9 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
     });
     connect(motors_, &QTableWidget::cellClicked, this, [this](int r, int column_) {
         const auto &mounts = document_.build().frame->motorMounts;
+        if (column_ == 6 && r < int(mounts.size()))
+            document_.edit(hangs(mounts[std::size_t(r)]) ? tr("A motor on top") : tr("A hanging motor"),
+                           hangMotor(document_.build(), mounts[std::size_t(r)].id, !hangs(mounts[std::size_t(r)])));
         if (column_ == 2 && r < int(mounts.size()))
             document_.edit(tr("Reverse a motor"), setMotorSpin(document_.build(), mounts[std::size_t(r)].id,
                                                                opposite(mounts[std::size_t(r)].spin)));
@@ -129,10 +133,12 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
         if (filling_ || r >= int(document_.build().frame->plates.size())) return;
         Plate plate = document_.build().frame->plates[std::size_t(r)];
         const QString text = plates_->item(r, c) ? plates_->item(r, c)->text() : QString();
-        bool good = true;
+        const auto length = app::typedNumber(text, Measure::length);
+        const bool good = c != 1 && c != 2 ? true : length.has_value();
+        if (!good) emit document_.refused(app::notUnderstood(text, Measure::length));
         if (c == 0) plate.name = text.toStdString();
-        if (c == 1) plate.thickness_mm = QLocale().toDouble(text, &good);
-        if (c == 2) plate.z_mm = QLocale().toDouble(text, &good);
+        if (c == 1 && length) plate.thickness_mm = *length;
+        if (c == 2 && length) plate.z_mm = *length;
         if (good)
             document_.edit(tr("Change %1").arg(QString::fromStdString(plate.name)), setPlate(document_.build(), plate));
         refreshPlates();
@@ -142,6 +148,9 @@ ParameterPanel::ParameterPanel(app::Document &document, const theme::Theme &them
             document_.select(QString::fromStdString(document_.build().frame->plates[std::size_t(r)].id));
     });
     column->addWidget(plates_);
+    column->addWidget(heading(tr("Posts, places, openings")));
+    things_ = new FrameThings(document_, theme_);
+    column->addWidget(things_);
     column->addStretch();
     setWidget(inner);
     connect(&document_, &app::Document::changed, this, &ParameterPanel::refresh);
@@ -220,7 +229,10 @@ void ParameterPanel::rebuildParameters() {
             editors_[id] = box;
             continue;
         }
-        auto *spin = new QDoubleSpinBox;
+        auto *spin = new app::QuantitySpin(parameter.unit == "mm"  ? Measure::length
+                                           : parameter.unit == "°" ? Measure::angle
+                                                                   : Measure::number);
+        connect(spin, &app::QuantitySpin::refused, &document_, &app::Document::refused);
         spin->setObjectName(id);
         spin->setAccessibleName(title);
         spin->setRange(parameter.minimum, parameter.maximum);
@@ -283,9 +295,13 @@ void ParameterPanel::refreshMotors() {
         gap(4, motor.tipGap_mm, practice[Limit::tipGap], tr("To the nearest other propeller, mm"));
         gap(5, motor.frameGap_mm, practice[Limit::propRigidGap],
             tr("From the propeller's circle to the nearest plate or standoff in plan, mm"));
+        for (const auto &mount : frame.motorMounts)
+            if (mount.id == motor.mount)
+                put(6, hangs(mount) ? tr("under") : tr("top"),
+                    tr("On top of its arm, or hanging under it; click to change"));
     }
-    const int widths[] = {34, 0, 62, 72, 42, 50};
-    for (int c = 0; c < 6; ++c) {
+    const int widths[] = {30, 0, 54, 66, 38, 44, 44};
+    for (int c = 0; c < 7; ++c) {
         if (widths[c])
             motors_->setColumnWidth(c, widths[c]);
         else

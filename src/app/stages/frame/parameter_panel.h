@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/shell/document.h"
+#include "app/stages/frame/frame_things.h"
 #include "app/theme/theme.h"
 
 #include <QScrollArea>
@@ -23,6 +24,8 @@ public:
     /// The editor of a layout parameter; null when the present layout does not ask for it. For tests.
     QWidget *editorOf(const QString &parameter) const;
 
+    FrameThings &things() { return *things_; }
+
 private:
     void rebuildParameters();
     void refreshMotors();
@@ -41,6 +44,7 @@ private:
     QComboBox *numbering_ = nullptr;
     QTableWidget *motors_ = nullptr, *plates_ = nullptr;
     std::vector<QLabel *> headings_;
+    FrameThings *things_ = nullptr;
     bool filling_ = false;
 };
 

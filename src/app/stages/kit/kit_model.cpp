@@ -28,7 +28,11 @@ std::optional<Vec3> readSize(const QString &text, bool &good) {
     const auto words = plain.split('x');
     Vec3 size = Vec3::Zero();
     good = words.size() == 3;
-    for (int i = 0; good && i < 3; ++i) good = readNumber(words[i].toStdString(), size[i]);
+    for (int i = 0; good && i < 3; ++i) {
+        const auto length = app::typedNumber(words[i], Measure::length);
+        good = length.has_value();
+        if (good) size[i] = *length;
+    }
     return good ? std::optional(size) : std::nullopt;
 }
 

@@ -137,7 +137,7 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
         drawing::paintTag(painter, label, name, lit ? c.thrustAxis : c.chalk, c);
     }
     if (type_.centreOfMass_mm) {
-        painter.setPen(QPen(c.plumb, 2));
+        painter.setPen(QPen(c.chalk, 2));
         painter.setBrush(Qt::NoBrush);
         painter.drawEllipse(at(*type_.centreOfMass_mm), 5, 5);
     }

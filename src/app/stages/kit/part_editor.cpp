@@ -549,9 +549,7 @@ bool PartEditor::keep(bool inOwnLibrary) {
             emit finished(true);
             return true;
         }
-        auto library = document_.library();
-        library.insert_or_assign(type_.id, type_);
-        document_.setLibrary(std::move(library));
+        document_.addOwnType(type_);
     }
     emit finished(true);
     return true;

@@ -1,5 +1,6 @@
 #include "app/stages/kit/part_text.h"
 
+#include "core/base/quantity.h"
 #include "io/csv/csv.h"
 
 #include <QCoreApplication>
@@ -21,10 +22,7 @@ QStringList timesSplit(QString text) {
 
 } // namespace
 
-std::optional<double> readLength(const QString &text) {
-    double value = 0;
-    return readNumber(text.trimmed().toStdString(), value) ? std::optional(value) : std::nullopt;
-}
+std::optional<double> readLength(const QString &text) { return readQuantity(text.toStdString(), Measure::length); }
 
 QString numberText(double value) { return QString::number(std::round(value * 1e4) / 1e4, 'g', 10); }
 QString numberText(const std::optional<double> &value) { return value ? numberText(*value) : QString(); }

@@ -1,28 +1,38 @@
-// The part library beside the mat: search, filter, and drag what is wanted onto the drawing.
+// The part library beside the mat: find a part, see what fits here and why the rest does not, seat it or drag it.
 #pragma once
 
 #include "app/shell/document.h"
 #include "app/theme/theme.h"
+#include "core/placing/perch.h"
 
-#include <QListWidget>
+#include <QTreeWidget>
 
 class QComboBox;
+class QLabel;
 class QLineEdit;
+class QListWidget;
+class QPushButton;
+class QToolButton;
 
 namespace waxis::place {
 
 /// What a dragged part type carries: its id.
 inline constexpr const char *kTypeMime = "application/x-weightaxis-part-type";
 
-class TypeList : public QListWidget {
+class TypeList : public QTreeWidget {
     Q_OBJECT
 
 public:
-    using QListWidget::QListWidget;
+    using QTreeWidget::QTreeWidget;
+    /// The types shown, best first.
+    QStringList types() const;
+    int count() const { return int(types().size()); }
+    /// Chooses a type's row; false when it is not shown.
+    bool choose(const QString &type);
 
 protected:
     QStringList mimeTypes() const override { return {kTypeMime}; }
-    QMimeData *mimeData(const QList<QListWidgetItem *> &items) const override;
+    QMimeData *mimeData(const QList<QTreeWidgetItem *> &items) const override;
 };
 
 class LibraryDrawer : public QWidget {
@@ -30,19 +40,45 @@ class LibraryDrawer : public QWidget {
 
 public:
     LibraryDrawer(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    QListWidget &list() { return *list_; }
+    TypeList &list() { return *list_; }
     QLineEdit &words() { return *words_; }
+    QListWidget &places() { return *places_; }
     void refresh();
+    /// Only types of the kind of this part, those that fit its place first, and it is what the button replaces.
+    void replace(const QString &part);
+
+    /// The chosen type, and where it would go: the places of the marked row.
+    QString chosenType() const;
+    std::vector<Perch> chosenPlaces() const;
 
 signals:
-    void chosen(const QString &type); ///< double click or Enter
+    void chosen(const QString &type); ///< nothing holds it here: it is laid on the mat
+    void seatWanted(const QString &type, const std::vector<waxis::Perch> &places);
+    void replaceWanted(const QString &part, const QString &type);
+    void looked();                        ///< another type or place is chosen in the lists
+    void likeWanted(const QString &type); ///< a part of one's own like this one
+    void ownWanted();                     ///< a part of one's own from nothing
+
+protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
 
 private:
+    void fillPlaces();
+    void act();
+    const PartType *typeNamed(const QString &id) const;
+
     app::Document &document_;
     const theme::Theme &theme_;
     QLineEdit *words_ = nullptr;
+    QLabel *count_ = nullptr;
     QComboBox *family_ = nullptr;
+    QToolButton *fits_ = nullptr, *mine_ = nullptr, *only_ = nullptr;
     TypeList *list_ = nullptr;
+    QLabel *placesTitle_ = nullptr;
+    QListWidget *places_ = nullptr;
+    QPushButton *seat_ = nullptr, *like_ = nullptr, *own_ = nullptr;
+    QString replaces_;                        ///< id of the part that is to be replaced
+    std::vector<std::vector<Perch>> offered_; ///< by the rows of `places_`
 };
 
 } // namespace waxis::place

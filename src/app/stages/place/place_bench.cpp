@@ -1,6 +1,7 @@
 #include "app/stages/place/place_bench.h"
 
 #include "app/stages/place/legend.h"
+#include "app/stages/place/seat_marks.h"
 #include "app/theme/bench_bar.h"
 #include "app/theme/metrics.h"
 
@@ -67,7 +68,23 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     layout->setSpacing(0);
     layout->addWidget(makeChipBar());
     library_ = new LibraryDrawer(document, theme);
-    library_->setFixedWidth(220);
+    constexpr int kDrawerWidth = 296;
+    library_->setFixedWidth(kDrawerWidth);
+    connect(library_, &LibraryDrawer::seatWanted, this, &PlaceBench::seat);
+    connect(library_, &LibraryDrawer::looked, this, &PlaceBench::showOfferedSeats);
+    connect(library_, &LibraryDrawer::replaceWanted, this, [this](const QString &part, const QString &type) {
+        const Part *old = findPart(document_.build(), part.toStdString());
+        if (!old) return;
+        Build next = document_.build();
+        const auto shipped = document_.library().find(type.toStdString());
+        if (!next.types->contains(type.toStdString()) && shipped != document_.library().end())
+            next.types.edit([&](TypeTable &table) { table.insert(*shipped); });
+        const QString name = QString::fromStdString(old->name);
+        if (document_.edit(tr("Replace %1").arg(name), changeType(next, old->id, type.toStdString()))) {
+            library_->replace({});
+            document_.select(part);
+        }
+    });
     library_->hide();
     auto *beside = new QHBoxLayout;
     beside->setContentsMargins(0, 0, 0, 0);
@@ -77,8 +94,10 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     layout->addLayout(beside, 1);
 
     for (PlaceView *view : {plan_, elevation_}) {
-        connect(view, &PlaceView::zoomed, this,
-                [this, view](double scale, const QPointF &centre) { alignFrom(view, scale, centre); });
+        connect(view, &PlaceView::zoomed, this, [this, view](double scale, const QPointF &centre) {
+            ownView_ = true;
+            alignFrom(view, scale, centre);
+        });
         connect(view, &PlaceView::fitWanted, this, &PlaceBench::fit);
         connect(view, &PlaceView::overlayWanted, this, &PlaceBench::toggleOverlay);
         connect(view, &PlaceView::largerLowerWanted, this, [this] { enlargeLower(!larger_->isChecked()); });
@@ -95,7 +114,8 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     legend_ = new Legend(theme, plan_);
     legend_->show(planScene_.overlays());
     plan_->installEventFilter(this);
-    connect(&document_, &app::Document::opened, this, [this] { QTimer::singleShot(0, this, &PlaceBench::fit); });
+    connect(&document_, &app::Document::opened, this,
+            [this] { QTimer::singleShot(0, this, &PlaceBench::fit); }); // another build: whole
     auto layOut = [this] {
         if (document_.isPreviewing()) return; // labels travel with their parts; they are laid out when the mouse is up
         planScene_.layOutLabels(plan_->pixelsPerMm());
@@ -177,12 +197,18 @@ QWidget *PlaceBench::makeElevationBar() {
 }
 
 void PlaceBench::showLibrary(bool shown) {
+    const bool changes = library_->isVisible() != shown;
     library_->setVisible(shown);
     libraryChip_->setChecked(shown);
     if (shown) {
         library_->refresh();
         library_->words().setFocus();
+        library_->words().selectAll();
+    } else {
+        planScene_.setExtra("seats", {});
+        elevationScene_.setExtra("seats", {});
     }
+    if (changes) QTimer::singleShot(0, this, &PlaceBench::fit); // once: the mat became narrower or wider
 }
 
 void PlaceBench::showLower(Lower which) {
@@ -252,7 +278,39 @@ void PlaceBench::alignFrom(PlaceView *source, double scale, const QPointF &centr
     other->look(scale, {otherX, otherY});
 }
 
+void PlaceBench::seat(const QString &type, const std::vector<Perch> &places) {
+    const auto own = document_.build().types->find(type.toStdString());
+    const auto shipped = document_.library().find(type.toStdString());
+    const bool embedded = own != document_.build().types->end();
+    if (!embedded && shipped == document_.library().end()) return;
+    const PartType wanted = embedded ? own->second : shipped->second;
+    std::vector<std::string> added;
+    const QString name = QString::fromStdString(wanted.name);
+    if (!document_.edit(places.size() > 1 ? tr("Seat %1 × %2").arg(places.size()).arg(name) : tr("Seat %1").arg(name),
+                        addPerched(document_.build(), wanted, places, document_.library(), &added)))
+        return;
+    QStringList ids;
+    for (const auto &id : added) ids << QString::fromStdString(id);
+    document_.selectAll(ids);
+    library_->words().selectAll(); // the next part can be typed at once
+}
+
+void PlaceBench::showOfferedSeats() {
+    const auto chosen = library_->chosenPlaces();
+    const std::string id = library_->chosenType().toStdString();
+    const auto own = document_.build().types->find(id);
+    const auto shipped = document_.library().find(id);
+    const PartType *type = own != document_.build().types->end()  ? &own->second
+                           : shipped != document_.library().end() ? &shipped->second
+                                                                  : nullptr;
+    for (auto *scene : {&planScene_, &elevationScene_})
+        scene->setExtra("seats", type && !chosen.empty()
+                                     ? seatPictures(scene->view(), document_.build(), *type, chosen, chosen, theme_)
+                                     : std::vector<drawing::Picture>{});
+}
+
 void PlaceBench::fit() {
+    ownView_ = false;
     const QRectF plan = planScene_.contentRect(), side = elevationScene_.contentRect();
     if (plan.isEmpty() || plan_->viewport()->width() < 10) return;
     // The body of the craft fills the plan; propellers may run out of the picture above and below.
@@ -295,7 +353,7 @@ void PlaceBench::resizeEvent(QResizeEvent *event) {
     QWidget::resizeEvent(event);
     constexpr int kRoomForAll_px = 740; // below, the chips need it all
     nose_->setVisible(width() >= kRoomForAll_px);
-    if (fitted_) QTimer::singleShot(0, this, &PlaceBench::fit);
+    if (fitted_ && !ownView_) QTimer::singleShot(0, this, &PlaceBench::fit);
 }
 
 bool PlaceBench::eventFilter(QObject *watched, QEvent *event) {

@@ -55,6 +55,10 @@ protected:
     void resizeEvent(QResizeEvent *event) override;
     void showEvent(QShowEvent *event) override;
 
+    /// Seats a library type at the places, chooses what came in, and says what was done.
+    void seat(const QString &type, const std::vector<Perch> &places);
+    void showOfferedSeats();
+
 private:
     QWidget *makeChipBar();
     QWidget *makeElevationBar();
@@ -83,6 +87,7 @@ private:
     QLabel *nose_ = nullptr;
     std::vector<QToolButton *> overlayChips_; ///< in the order of kOverlays
     bool fitted_ = false;
+    bool ownView_ = false; ///< somebody zoomed or panned: resizing leaves it alone
 };
 
 } // namespace waxis::place

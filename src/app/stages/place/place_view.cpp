@@ -2,6 +2,7 @@
 
 #include "app/drawing/mat.h"
 #include "app/stages/place/library_drawer.h"
+#include "app/stages/place/seat_marks.h"
 #include "core/analysis/thing_gap.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
@@ -38,6 +39,7 @@ PlaceView::PlaceView(drawing::BuildScene &scene, app::Document &document, const 
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setAcceptDrops(true);
+    ladder_ = new HeightLadder(theme_, viewport());
     connect(&theme_, &theme::Theme::changed, this, [this] {
         resetCachedContent();
         viewport()->update();
@@ -65,6 +67,11 @@ void PlaceView::resizeEvent(QResizeEvent *event) {
 }
 
 void PlaceView::wheelEvent(QWheelEvent *event) {
+    if (mode_ == Mode::dragging && ladder_->isVisible()) {
+        stepRung(event->angleDelta().y() > 0 ? 1 : -1);
+        event->accept();
+        return;
+    }
     const double factor = std::pow(1.0015, event->angleDelta().y());
     const double scale = std::clamp(pixelsPerMm() * factor, kSmallestScale, kLargestScale);
     const QPointF under = mapToScene(event->position().toPoint());
@@ -207,6 +214,8 @@ void PlaceView::beginDrag() {
     startBuild_ = document_.build();
     startPose_ = framePose(startBuild_, *part);
     if (auto *item = scene_.item(pressedPart_)) startOutline_ = item->silhouette();
+    if (const PartType *type = typeOf(startBuild_, *part); type && document_.selection().size() < 2)
+        showSeats(part, *type);
     mode_ = Mode::dragging;
     setCursor(Qt::ClosedHandCursor);
 }
@@ -234,10 +243,19 @@ void PlaceView::dragTo(const QPoint &at, bool snapping) {
     wanted.position_mm += drawing::unproject(scene_.view(), moved);
     const auto together = document_.selectedParts();
     const bool several = together.size() > 1;
+    dragAt_ = at;
+    dragSnaps_ = snapping;
+    const PartType *type = typeOf(startBuild_, *part);
+    if (type && !several && !stackPlaceOf(startBuild_, *part)) {
+        findFaces(at, *type, wanted);
+        if (chosenFace_ && rung_ >= 0) wanted = onFace(*type, wanted, faces_[std::size_t(rung_)]);
+        showLadder(at, *type);
+    }
     Snap target{wanted, {}, {}, {}, {}};
     if (snapping)
-        target =
-            snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), several);
+        target = snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(),
+                      several, chosenFace_.has_value());
+    if (chosenFace_ && rung_ >= 0 && !target.perch) target.plate = faces_[std::size_t(rung_)].plate;
     document_.preview(several
                           ? shiftParts(startBuild_, together, target.X_FramePart.position_mm - startPose_.position_mm)
                           : settle(startBuild_, part->id, target, document_.library()));
@@ -260,6 +278,7 @@ void PlaceView::endDrag(bool keep) {
     const QStringList chosen = document_.selection();
     mode_ = Mode::idle;
     scene_.clearDrag();
+    endLadder();
     const QString name =
         QString::fromStdString(displayName(document_.build(), (plate ? pressedMember_ : pressedPart_).toStdString()));
     if (keep)
@@ -373,22 +392,27 @@ void PlaceView::leaveEvent(QEvent *event) {
 }
 
 EditResult PlaceView::withNewPart(const QPoint &at, bool snapping, Snap *where) const {
-    const auto own = startBuild_.types->find(newType_);
-    const auto shipped = document_.library().find(newType_);
-    const PartType *type = own != startBuild_.types->end()        ? &own->second
-                           : shipped != document_.library().end() ? &shipped->second
-                                                                  : nullptr;
+    const PartType *type = typeNamed(newType_);
     if (!type) return Failure{EditError{tr("The library has no such part.").toStdString()}};
     const Vec3 p = drawing::unproject(scene_.view(), mapToScene(at));
     Pose wanted{p, Quat::Identity()};
-    if (scene_.view() == View::plan) // it stands on the highest plate there
-        for (const auto &plate : startBuild_.frame->plates)
-            if (contains({plate.outline_mm, plate.cutouts_mm}, p.head<2>()))
-                wanted.position_mm.z() = std::max(wanted.position_mm.z(), plate.z_mm + plate.thickness_mm);
+    if (rung_ >= 0) wanted = onFace(*type, wanted, faces_[std::size_t(rung_)]);
     auto added = addPart(startBuild_, *type, newType_, wanted);
     if (!added || !snapping) return added;
     const Part &part = added->parts.back();
-    const Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library());
+    Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), false,
+                       chosenFace_.has_value());
+    if (target.perch) { // named after the arm that it is on
+        if (where) *where = target;
+        return addPerched(startBuild_, *type, {*target.perch}, document_.library());
+    }
+    if (rung_ >= 0) {
+        const Face &face = faces_[std::size_t(rung_)];
+        target.plate = face.plate;
+        if (target.text.isEmpty())
+            target.text = (face.under ? tr("under %1") : tr("on %1"))
+                              .arg(QString::fromStdString(nameWithin(startBuild_, face.plate)));
+    }
     if (where) *where = target;
     return settle(*added, part.id, target, document_.library());
 }
@@ -397,6 +421,8 @@ void PlaceView::dragEnterEvent(QDragEnterEvent *event) {
     if (!event->mimeData()->hasFormat(kTypeMime)) return event->ignore(); // files are the window's
     newType_ = event->mimeData()->data(kTypeMime).toStdString();
     startBuild_ = document_.build();
+    if (const PartType *type = typeNamed(newType_)) showSeats(nullptr, *type);
+    qApp->installEventFilter(this); // after the drag's own: the wheel and the keys come here first
     event->acceptProposedAction();
 }
 
@@ -404,6 +430,12 @@ void PlaceView::dragMoveEvent(QDragMoveEvent *event) {
     if (newType_.empty()) return event->ignore();
     Snap where;
     const QPoint at = event->position().toPoint();
+    dragAt_ = at;
+    dragSnaps_ = !(event->modifiers() & Qt::ControlModifier);
+    if (const PartType *type = typeNamed(newType_)) {
+        findFaces(at, *type, {drawing::unproject(scene_.view(), mapToScene(at)), Quat::Identity()});
+        showLadder(at, *type);
+    }
     document_.preview(withNewPart(at, !(event->modifiers() & Qt::ControlModifier), &where));
     QPainterPath pointer;
     constexpr double kPointer_px = 14;
@@ -414,15 +446,23 @@ void PlaceView::dragMoveEvent(QDragMoveEvent *event) {
 
 void PlaceView::dragLeaveEvent(QDragLeaveEvent *) {
     newType_.clear();
+    qApp->removeEventFilter(this);
     scene_.clearDrag();
+    endLadder();
     document_.cancelPreview();
 }
 
 void PlaceView::dropEvent(QDropEvent *event) {
     if (newType_.empty()) return event->ignore();
-    const auto added = withNewPart(event->position().toPoint(), !(event->modifiers() & Qt::ControlModifier));
+    Snap where;
+    const QPoint spot = event->position().toPoint();
+    if (const PartType *type = typeNamed(newType_))
+        findFaces(spot, *type, {drawing::unproject(scene_.view(), mapToScene(spot)), Quat::Identity()});
+    const auto added = withNewPart(spot, !(event->modifiers() & Qt::ControlModifier), &where);
     newType_.clear();
+    qApp->removeEventFilter(this);
     scene_.clearDrag();
+    endLadder();
     const auto at = startBuild_.parts.size(); // behind it may stand its adapter plate
     const QString id = added ? QString::fromStdString(added->parts[at].id) : QString();
     if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts[at].name)) : QString(), added))
@@ -430,6 +470,106 @@ void PlaceView::dropEvent(QDropEvent *event) {
     scene_.layOutLabels(pixelsPerMm());
     setFocus();
     event->acceptProposedAction();
+    if (where.perch && alikeTo(*where.perch, {*where.perch, *where.perch}).size() > 1) emit partSeated(id);
+}
+
+const PartType *PlaceView::typeNamed(const std::string &id) const {
+    const auto own = startBuild_.types->find(id);
+    if (own != startBuild_.types->end()) return &own->second;
+    const auto shipped = document_.library().find(id);
+    return shipped != document_.library().end() ? &shipped->second : nullptr;
+}
+
+void PlaceView::findFaces(const QPoint &at, const PartType &type, const Pose &wanted) {
+    faces_.clear();
+    rung_ = -1;
+    if (scene_.view() != View::plan) return;
+    const Vec3 p = drawing::unproject(scene_.view(), mapToScene(at));
+    faces_ = facesAt(*startBuild_.frame, p.head<2>());
+    if (faces_.empty()) return;
+    if (chosenFace_) { // the same face, or the nearest to it where that plate ends
+        double least = 1e300;
+        for (std::size_t i = 0; i < faces_.size(); ++i) {
+            const double off = std::abs(faces_[i].z_mm - chosenFace_->z_mm) + (faces_[i].under != chosenFace_->under);
+            if (off >= least) continue;
+            least = off;
+            rung_ = int(i);
+        }
+        return;
+    }
+    // A new part stands on the highest face; one that is moved is shown where it is.
+    rung_ = newType_.empty() ? rungOf(faces_, type, wanted) : int(faces_.size()) - 1;
+}
+
+void PlaceView::showLadder(const QPoint &at, const PartType &type) {
+    QStringList words;
+    for (auto face = faces_.rbegin(); face != faces_.rend(); ++face) {
+        const QString plate = QString::fromStdString(nameWithin(startBuild_, face->plate));
+        QString text = (face->under ? tr("under %1") : tr("on %1")).arg(plate);
+        if (face->room_mm) text += tr("  %1 mm free").arg(*face->room_mm, 0, 'f', 1);
+        words << text;
+    }
+    ladder_->show(tr("%1: at what height?").arg(QString::fromStdString(type.name)), words,
+                  rung_ < 0 ? -1 : int(faces_.size()) - 1 - rung_, at);
+}
+
+void PlaceView::endLadder() {
+    ladder_->hide();
+    faces_.clear();
+    rung_ = -1;
+    chosenFace_.reset();
+    scene_.setExtra("seats", {});
+}
+
+void PlaceView::stepRung(int up) {
+    if (faces_.empty()) return;
+    rung_ = std::clamp(rung_ + up, 0, int(faces_.size()) - 1);
+    chosenFace_ = faces_[std::size_t(rung_)];
+    if (mode_ == Mode::dragging) {
+        dragTo(dragAt_, dragSnaps_);
+    } else if (const PartType *type = newType_.empty() ? nullptr : typeNamed(newType_)) {
+        showLadder(dragAt_, *type);
+        Snap where;
+        document_.preview(withNewPart(dragAt_, dragSnaps_, &where));
+        scene_.showDrag({{}, {}, where.guides, where.text});
+    }
+}
+
+void PlaceView::showSeats(const Part *part, const PartType &type) {
+    std::vector<Perch> places =
+        part ? perchesFor(startBuild_, *part, document_.library()) : perchesFor(startBuild_, type, document_.library());
+    std::erase_if(places, [](const Perch &p) { return p.kind == PerchKind::plate || p.kind == PerchKind::plateUnder; });
+    scene_.setExtra("seats", seatPictures(scene_.view(), startBuild_, type, places, {}, theme_));
+}
+
+bool PlaceView::eventFilter(QObject *watched, QEvent *event) {
+    if (newType_.empty()) return QGraphicsView::eventFilter(watched, event);
+    if (event->type() == QEvent::Wheel) {
+        stepRung(static_cast<QWheelEvent *>(event)->angleDelta().y() > 0 ? 1 : -1);
+        return true;
+    }
+    if (event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent *>(event)->key();
+        if (key != Qt::Key_PageUp && key != Qt::Key_PageDown) return false;
+        stepRung(key == Qt::Key_PageUp ? 1 : -1);
+        return true;
+    }
+    return QGraphicsView::eventFilter(watched, event);
+}
+
+void PlaceView::contextMenuEvent(QContextMenuEvent *event) {
+    if (mode_ != Mode::idle) return;
+    if (event->reason() == QContextMenuEvent::Mouse) {
+        const QStringList under = scene_.partsAt(mapToScene(event->pos()));
+        const bool chosen = std::any_of(under.begin(), under.end(),
+                                        [&](const QString &id) { return document_.selection().contains(id); });
+        if (!chosen) {
+            const QString thing = thingUnder(event->pos());
+            document_.select(thing);
+        }
+    }
+    emit contextWanted(event->globalPos());
+    event->accept();
 }
 
 void PlaceView::nudge(const Vec3 &shift_mm) {
@@ -488,36 +628,60 @@ bool PlaceView::handleKey(QKeyEvent *event) {
         emit ghostWanted(drawing::unproject(scene_.view(), mapToScene(viewport()->mapFromGlobal(QCursor::pos()))));
         return true;
     }
+    if ((event->key() == Qt::Key_PageUp || event->key() == Qt::Key_PageDown) && mode_ == Mode::dragging) {
+        stepRung(event->key() == Qt::Key_PageUp ? 1 : -1);
+        return true;
+    }
     const Part *part = document_.selectedPart();
     if (!part || mode_ == Mode::dragging) return false;
     const double step = event->modifiers() & Qt::ShiftModifier     ? 0.1
                         : event->modifiers() & Qt::ControlModifier ? 5.0
                                                                    : 1.0;
-    const Vec3 eye = drawing::towardsViewer(scene_.view());
     switch (event->key()) {
     case Qt::Key_Right: nudge(drawing::unproject(scene_.view(), {step, 0})); return true;
     case Qt::Key_Left: nudge(drawing::unproject(scene_.view(), {-step, 0})); return true;
     case Qt::Key_Up: nudge(drawing::unproject(scene_.view(), {0, -step})); return true;
     case Qt::Key_Down: nudge(drawing::unproject(scene_.view(), {0, step})); return true;
-    case Qt::Key_Q: turn(eye, 90, tr("Turn %1 left")); return true;
-    case Qt::Key_E: turn(eye, -90, tr("Turn %1 right")); return true;
-    case Qt::Key_V: turn(Vec3::UnitX(), 180, tr("Turn %1 upside down")); return true;
-    case Qt::Key_Space: {
-        const QString name = part->pinned ? tr("Unpin %1") : tr("Pin %1");
-        document_.edit(name.arg(QString::fromStdString(part->name)),
-                       pinPart(document_.build(), part->id, !part->pinned));
-        return true;
+    default: break;
     }
-    case Qt::Key_Delete:
-        if (const auto together = document_.selectedParts(); together.size() > 1)
-            document_.edit(tr("Remove %n parts", nullptr, int(together.size())),
-                           removeParts(document_.build(), together));
-        else
-            document_.edit(tr("Remove %1").arg(QString::fromStdString(part->name)),
-                           removePart(document_.build(), part->id));
-        return true;
+    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    switch (event->key()) {
+    case Qt::Key_Q: turnChosen(1); return true;
+    case Qt::Key_E: turnChosen(-1); return true;
+    case Qt::Key_V: overturnChosen(); return true;
+    case Qt::Key_Space: pinChosen(); return true;
+    case Qt::Key_Delete: removeChosen(); return true;
     default: return false;
     }
+}
+
+void PlaceView::turnChosen(double quarterTurns) {
+    if (!document_.selectedPart()) return;
+    turn(drawing::towardsViewer(scene_.view()), 90 * quarterTurns,
+         quarterTurns > 0 ? tr("Turn %1 left") : tr("Turn %1 right"));
+}
+
+void PlaceView::overturnChosen() {
+    if (const Part *part = document_.selectedPart())
+        document_.edit(tr("Turn %1 upside down").arg(QString::fromStdString(part->name)),
+                       overturnPart(document_.build(), part->id));
+}
+
+void PlaceView::pinChosen() {
+    const Part *part = document_.selectedPart();
+    if (!part) return;
+    const QString name = part->pinned ? tr("Unpin %1") : tr("Pin %1");
+    document_.edit(name.arg(QString::fromStdString(part->name)), pinPart(document_.build(), part->id, !part->pinned));
+}
+
+void PlaceView::removeChosen() {
+    const auto together = document_.selectedParts();
+    if (together.empty()) return;
+    if (together.size() > 1)
+        document_.edit(tr("Remove %n parts", nullptr, int(together.size())), removeParts(document_.build(), together));
+    else
+        document_.edit(tr("Remove %1").arg(QString::fromStdString(displayName(document_.build(), together.front()))),
+                       removePart(document_.build(), together.front()));
 }
 
 void PlaceView::keyPressEvent(QKeyEvent *event) {

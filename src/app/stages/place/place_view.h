@@ -3,7 +3,9 @@
 
 #include "app/drawing/build_scene.h"
 
+#include "app/stages/place/height_ladder.h"
 #include "app/stages/place/snapping.h"
+#include "core/placing/faces.h"
 
 #include <QGraphicsView>
 #include <QPointer>
@@ -25,8 +27,18 @@ public:
     void look(double pixelsPerMm, const QPointF &centre);
     QPointF centre() const;
 
-    /// Nudges, turns and pins the selected part; false for a key that means nothing here.
+    /// Nudges, turns and pins the selected part; false for a key that means nothing here. A letter with Ctrl, Alt or
+    /// Meta means nothing here: those are the window's.
     bool handleKey(QKeyEvent *event);
+    /// What the keys and the menus do with the chosen part.
+    void turnChosen(double quarterTurns);
+    void overturnChosen();
+    void pinChosen();
+    void removeChosen();
+
+    /// While something is dragged over plates: the ladder of heights, and the rung to go to.
+    const HeightLadder &ladder() const { return *ladder_; }
+    void stepRung(int up);
 
     /// Plan: the line along which the lower view is cut, as its offset from the middle; none: not shown.
     void setSectionLine(std::optional<double> at_mm, bool acrossCraft);
@@ -35,9 +47,11 @@ signals:
     void zoomed(double pixelsPerMm, const QPointF &centre); ///< by wheel or panning
     void fitWanted();
     void largerLowerWanted();
-    void overlayWanted(int key);         ///< a digit switches an overlay
-    void ghostWanted(const Vec3 &at_mm); ///< compare this place for a GPS; the height is open in plan
-    void sectionMoved(double at_mm);     ///< the line along which the lower view is cut was dragged
+    void overlayWanted(int key);              ///< a digit switches an overlay
+    void ghostWanted(const Vec3 &at_mm);      ///< compare this place for a GPS; the height is open in plan
+    void sectionMoved(double at_mm);          ///< the line along which the lower view is cut was dragged
+    void contextWanted(const QPoint &global); ///< the menu for what is chosen
+    void partSeated(const QString &part);     ///< dropped from the library onto a place that has others like it
 
 protected:
     void drawBackground(QPainter *painter, const QRectF &rect) override;
@@ -53,11 +67,20 @@ protected:
     void dragMoveEvent(QDragMoveEvent *event) override;
     void dragLeaveEvent(QDragLeaveEvent *event) override;
     void dropEvent(QDropEvent *event) override;
+    void contextMenuEvent(QContextMenuEvent *event) override;
+    /// While a drag from the library is over the drawing: its wheel and keys.
+    bool eventFilter(QObject *watched, QEvent *event) override;
 
 private:
     /// The start build with a part of the dragged type at a place of the viewport, snapped.
     EditResult withNewPart(const QPoint &at, bool snapping, Snap *where = nullptr) const;
+    const PartType *typeNamed(const std::string &id) const;
     void beginDrag();
+    /// The faces under a point of the plan; none in elevations, where the height is dragged.
+    void findFaces(const QPoint &at, const PartType &type, const Pose &wanted);
+    void showLadder(const QPoint &at, const PartType &type);
+    void endLadder();
+    void showSeats(const Part *part, const PartType &type);
     void beginPlateDrag();
     void dragTo(const QPoint &at, bool snapping);
     void endDrag(bool keep);
@@ -90,6 +113,12 @@ private:
     Pose startPose_;
     QPainterPath startOutline_;
     std::string newType_; ///< being dragged in from the library
+    HeightLadder *ladder_ = nullptr;
+    std::vector<Face> faces_;        ///< under the pointer, lowest first
+    int rung_ = -1;                  ///< of `faces_`
+    std::optional<Face> chosenFace_; ///< by wheel or key; none: as it comes
+    QPoint dragAt_;
+    bool dragSnaps_ = true;
 };
 
 } // namespace waxis::place

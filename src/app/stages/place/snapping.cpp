@@ -2,6 +2,8 @@
 
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
+#include "core/placing/usual_hold.h"
+#include "core/rules/wording.h"
 
 #include <QCoreApplication>
 #include <algorithm>
@@ -68,21 +70,23 @@ QLineF guideThrough(View view, int axis, double at) {
 } // namespace
 
 Snap snap(const Build &build, const Part &part, const Pose &wanted, View view, double reach_mm,
-          const TypeTable &adapters, bool linesOnly) {
+          const TypeTable &adapters, bool linesOnly, bool level) {
     Snap result{wanted, {}, {}, {}, {}};
     const PartType *type = typeOf(build, part);
     if (!type) return result;
     const Frame &frame = *build.frame;
     const std::array<bool, 3> shown{shows(view, 0), shows(view, 1), shows(view, 2)};
     if (!linesOnly)
-        if (auto perch = nearestPerch(build, part, wanted, shown, reach_mm, adapters)) {
+        if (auto perch = nearestPerch(build, part, wanted, shown, reach_mm, adapters,
+                                      level ? std::optional(wanted.position_mm.z()) : std::nullopt)) {
             const auto &onto = part.fastening.onto;
             const bool held = std::find(onto.begin(), onto.end(), perch->on) != onto.end() ||
                               (!perch->site.empty() && part.placement.site == perch->site);
             if (held && perch->adapter.empty()) perch->fastening = part.fastening; // as it was chosen before
             result.X_FramePart = perch->X_FramePart;
             result.text = say("%1 %2").arg(QCoreApplication::translate("Perch", perchWord(perch->kind).data()),
-                                           QString::fromStdString(displayName(build, perch->on)));
+                                           QString::fromStdString(nameWithin(build, perch->on)));
+            if (!perch->linesUp) result.text += say(" (the holes do not meet)");
             for (int axis = 0; axis < 3; ++axis)
                 if (shows(view, axis))
                     result.guides.push_back(guideThrough(view, axis, perch->X_FramePart.position_mm[axis]));
@@ -127,7 +131,8 @@ EditResult settle(const Build &build, const std::string &id, const Snap &snap, c
     if (std::find(onto.begin(), onto.end(), snap.plate) != onto.end()) return moved;
     Fastening fastening = part->fastening;
     fastening.onto = {snap.plate};
-    if (fastening.method == FasteningMethod::none) fastening.method = FasteningMethod::tape;
+    const PartType *type = typeOf(build, *part);
+    if (fastening.method == FasteningMethod::none && type) fastening.method = usualHold(*type);
     return fastenPart(*moved, id, fastening);
 }
 

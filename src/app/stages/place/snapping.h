@@ -21,8 +21,9 @@ struct Snap {
 
 /// `wanted` is where the pointer would put the part. Anything within `reach_mm` on the screen attracts; perches win
 /// over lines. `adapters`: types that may go between. With `lines` only: no perches, for parts that move together.
+/// `level`: only places at the height of `wanted`, as chosen on the ladder.
 Snap snap(const Build &build, const Part &part, const Pose &wanted, drawing::View view, double reach_mm,
-          const TypeTable &adapters, bool linesOnly = false);
+          const TypeTable &adapters, bool linesOnly = false, bool level = false);
 
 /// The build with the part where it snapped to, fastened there.
 EditResult settle(const Build &build, const std::string &part, const Snap &snap, const TypeTable &adapters);

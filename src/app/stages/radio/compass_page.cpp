@@ -1,5 +1,7 @@
 #include "app/stages/radio/compass_page.h"
 
+#include "app/shell/typed_number.h"
+
 #include "app/theme/metrics.h"
 #include "core/build/radio_edits.h"
 #include "core/rules/wording.h"
@@ -23,7 +25,9 @@ CompassPage::CompassPage(app::Document &document, const theme::Theme &theme, QWi
     part_->setObjectName("field-part");
     part_->setAccessibleName(tr("Which part of the field"));
     part_->addItems({tr("currents, full throttle"), tr("currents, hover"), tr("magnets")});
-    height_ = new QDoubleSpinBox;
+    auto *height = new app::QuantitySpin(Measure::length);
+    connect(height, &app::QuantitySpin::refused, &document_, &app::Document::refused);
+    height_ = height;
     height_->setObjectName("field-height");
     height_->setAccessibleName(tr("Height of the map"));
     height_->setRange(-500, 1000);

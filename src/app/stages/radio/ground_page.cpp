@@ -48,10 +48,10 @@ GroundPage::GroundPage(app::Document &document, const theme::Theme &theme, QWidg
     using G = GroundStation;
     using Value = std::optional<double>;
     addField(
-        tr("distance wanted"), "ground-distance", tr("m"), [](const G &g) { return Value(g.distance_m); },
-        [](G &g, Value v) { g.distance_m = v.value_or(500); });
+        tr("distance wanted"), "ground-distance", tr("m"), Measure::distance,
+        [](const G &g) { return Value(g.distance_m); }, [](G &g, Value v) { g.distance_m = v.value_or(500); });
     addField(
-        tr("antenna gain"), "ground-gain", tr("dBi"), [](const G &g) { return Value(g.gain_dBi); },
+        tr("antenna gain"), "ground-gain", tr("dBi"), Measure::decibel, [](const G &g) { return Value(g.gain_dBi); },
         [](G &g, Value v) { g.gain_dBi = v.value_or(2.15); });
     polarisation_ = new QComboBox;
     polarisation_->setObjectName("ground-polarisation");
@@ -59,19 +59,19 @@ GroundPage::GroundPage(app::Document &document, const theme::Theme &theme, QWidg
     polarisation_->addItems({tr("linear"), tr("right-hand circular"), tr("left-hand circular")});
     rows_->addRow(tr("polarisation"), polarisation_);
     addField(
-        tr("height there"), "ground-height", tr("m"), [](const G &g) { return Value(g.height_m); },
+        tr("height there"), "ground-height", tr("m"), Measure::distance, [](const G &g) { return Value(g.height_m); },
         [](G &g, Value v) { g.height_m = v.value_or(1.5); });
     addField(
-        tr("craft's height"), "ground-craft-height", tr("m"), [](const G &g) { return Value(g.craftHeight_m); },
-        [](G &g, Value v) { g.craftHeight_m = v.value_or(40); });
+        tr("craft's height"), "ground-craft-height", tr("m"), Measure::distance,
+        [](const G &g) { return Value(g.craftHeight_m); }, [](G &g, Value v) { g.craftHeight_m = v.value_or(40); });
     addField(
-        tr("sends with"), "ground-power", tr("dBm"), [](const G &g) { return g.power_dBm; },
+        tr("sends with"), "ground-power", tr("dBm"), Measure::level, [](const G &g) { return g.power_dBm; },
         [](G &g, Value v) { g.power_dBm = v; });
     addField(
-        tr("noise figure"), "ground-noise", tr("dB"), [](const G &g) { return g.noiseFigure_dB; },
+        tr("noise figure"), "ground-noise", tr("dB"), Measure::decibel, [](const G &g) { return g.noiseFigure_dB; },
         [](G &g, Value v) { g.noiseFigure_dB = v; });
     addField(
-        tr("signal over noise"), "ground-needed", tr("dB"), [](const G &g) { return g.needed_dB; },
+        tr("signal over noise"), "ground-needed", tr("dB"), Measure::decibel, [](const G &g) { return g.needed_dB; },
         [](G &g, Value v) { g.needed_dB = v; });
     facts_ = new QLabel;
     facts_->setObjectName("ground-facts");
@@ -129,7 +129,7 @@ GroundPage::GroundPage(app::Document &document, const theme::Theme &theme, QWidg
     dress();
 }
 
-void GroundPage::addField(const QString &title, const char *name, const QString &unit,
+void GroundPage::addField(const QString &title, const char *name, const QString &unit, Measure measure,
                           std::optional<double> (*get)(const GroundStation &),
                           void (*set)(GroundStation &, std::optional<double>)) {
     auto *edit = new QLineEdit;
@@ -139,14 +139,14 @@ void GroundPage::addField(const QString &title, const char *name, const QString 
     rows_->addRow(title, edit);
     const std::size_t index = fields_.size();
     fields_.push_back({edit, unit, get, set});
-    connect(edit, &QLineEdit::editingFinished, this, [this, index, title] {
+    connect(edit, &QLineEdit::editingFinished, this, [this, index, title, measure] {
         const Field &field = fields_[index];
         if (!field.edit->isModified()) return;
         field.edit->setModified(false);
         const QString typed = field.edit->text().trimmed();
-        const auto value = app::typedNumber(typed);
+        const auto value = app::typedNumber(typed, measure);
         if (!typed.isEmpty() && !value)
-            emit document_.refused(tr("\"%1\" is no number in %2.").arg(typed, field.unit));
+            emit document_.refused(app::notUnderstood(typed, measure));
         else
             change(tr("%1 of a ground station").arg(title), [&](GroundStation &g) { field.set(g, value); });
         refresh();

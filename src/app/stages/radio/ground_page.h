@@ -3,6 +3,7 @@
 
 #include "app/shell/document.h"
 #include "app/theme/theme.h"
+#include "core/base/quantity.h"
 
 #include <QWidget>
 
@@ -31,7 +32,7 @@ private:
         std::optional<double> (*get)(const GroundStation &);
         void (*set)(GroundStation &, std::optional<double>);
     };
-    void addField(const QString &title, const char *name, const QString &unit,
+    void addField(const QString &title, const char *name, const QString &unit, Measure measure,
                   std::optional<double> (*get)(const GroundStation &),
                   void (*set)(GroundStation &, std::optional<double>));
 

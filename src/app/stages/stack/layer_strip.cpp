@@ -137,14 +137,15 @@ void LayerStrip::apply() {
     if (!stack || index < 0 || index >= int(stack->layers.size())) return;
     const StackLayer layer = stack->layers[std::size_t(index)];
     bool typed = false, wrong = false;
-    auto read = [&](QLineEdit *edit, std::optional<double> before) -> std::optional<double> {
+    auto read = [&](QLineEdit *edit, std::optional<double> before,
+                    Measure measure = Measure::length) -> std::optional<double> {
         if (!edit->isModified()) return before;
         edit->setModified(false);
         typed = true;
         if (edit->text().trimmed().isEmpty()) return std::nullopt;
-        const auto value = app::typedNumber(edit->text());
+        const auto value = app::typedNumber(edit->text(), measure);
         if (!value) {
-            emit focus_.document().refused(tr("\"%1\" is no number.").arg(edit->text()));
+            emit focus_.document().refused(app::notUnderstood(edit->text(), measure));
             wrong = true;
         }
         return value;
@@ -154,7 +155,7 @@ void LayerStrip::apply() {
     height.tolerance = read(tolerance_, height.tolerance);
     if (height.value != layer.height_mm.value) height.source = Source::measured;
     if (!height.value && !height.tolerance) height = {};
-    const auto squeeze = read(squeeze_, layer.squeeze * 100);
+    const auto squeeze = read(squeeze_, layer.squeeze * 100, Measure::percent);
     const auto cut = read(cut_, layer.cutTo_mm);
     if (!typed) return;
     if (!wrong)

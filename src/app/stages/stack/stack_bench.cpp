@@ -6,6 +6,7 @@
 #include "app/theme/bench_bar.h"
 #include "core/build/group_edits.h"
 #include "core/stack/edits.h"
+#include "core/stack/furnish.h"
 
 #include <QActionGroup>
 #include <QHBoxLayout>
@@ -94,6 +95,15 @@ QWidget *StackBench::makeBar() {
     withMenu(button(tr("+ stack"), tr("A stack on another hole pattern or adapter plate"), "new-stack"),
              [this](QMenu &menu) { fillNewMenu(menu); });
     line->addStretch(1);
+    furnish_ = button(
+        tr("Fit it out"),
+        tr("Puts in what the column lacks: the lowest spacers or dampers that leave air, nuts, screws that reach"),
+        "furnish-stack");
+    connect(furnish_, &QToolButton::clicked, this, [this] {
+        if (const Stack *stack = focus_.stack())
+            document_.edit(tr("Fit out %1").arg(QString::fromStdString(stack->name)),
+                           furnishStack(document_.build(), stack->id, document_.analysis().practice));
+    });
     withMenu(button(tr("+ layer"), tr("Lay something on the chosen layer"), "add-layer"),
              [this](QMenu &menu) { fillAddMenu(menu, focus_); });
     withMenu(
@@ -148,6 +158,7 @@ void StackBench::makeTabs() {
         tabs_->addWidget(tab);
         tabButtons_.push_back(tab);
     }
+    furnish_->setVisible(focus_.stack() && lacksHardware(document_.build(), focus_.stack()->id));
     for (std::size_t i = 0; i < stacks.size(); ++i) {
         const Stack &stack = stacks[i];
         tabButtons_[i]->setText(QString::fromStdString(stack.name.empty() ? stack.id : stack.name));

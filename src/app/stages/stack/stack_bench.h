@@ -40,6 +40,7 @@ private:
     StackCanvas *canvas_ = nullptr;
     ScrewCard *screws_ = nullptr;
     WhatIfCard *whatIf_ = nullptr;
+    QToolButton *furnish_ = nullptr;
     QHBoxLayout *tabs_ = nullptr;
     QScrollArea *cards_ = nullptr;
     std::vector<QToolButton *> tabButtons_;

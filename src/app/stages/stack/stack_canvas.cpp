@@ -467,6 +467,9 @@ void StackCanvas::keyPressEvent(QKeyEvent *event) {
             focus_.chooseLayer(focus_.layer() < 0 ? (way > 0 ? 0 : count - 1)
                                                   : std::clamp(focus_.layer() + way, 0, count - 1));
     };
+    const bool letter = event->key() == Qt::Key_V || event->key() == Qt::Key_Q || event->key() == Qt::Key_E ||
+                        event->key() == Qt::Key_Delete;
+    if (letter && carry) return MatCanvas::keyPressEvent(event); // the window's
     switch (event->key()) {
     case Qt::Key_Up: step(column_.up > 0 ? 1 : -1); break;
     case Qt::Key_Down: step(column_.up > 0 ? -1 : 1); break;

@@ -22,6 +22,8 @@ public:
     void moveChosen(int steps);
     void flipChosen();
     void turnChosen(double angle_deg);
+    void turnLeft() { turnChosen(90); }
+    void turnRight() { turnChosen(-90); }
     void removeChosen();
 
 protected:

@@ -160,7 +160,7 @@ void PinBoard::paintEvent(QPaintEvent *) {
         }
     }
     if (from_.pin >= 0) {
-        painter.setPen(QPen(c.plumb, 2, Qt::DashLine));
+        painter.setPen(QPen(c.chalk, 2, Qt::DashLine));
         painter.drawLine(pinPixel(from_.onLeft, from_.pin), now_);
     }
     // What to move, where both ends are housings.

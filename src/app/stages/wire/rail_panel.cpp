@@ -158,7 +158,7 @@ void RailPanel::paintEvent(QPaintEvent *) {
         const QFontMetrics small(painter.font());
         painter.drawText(QRectF(kNameLeft + 142, bar.top(), 92, kBar), Qt::AlignVCenter,
                          small.elidedText(row.range, Qt::ElideRight, 90));
-        painter.setPen(QPen(&row == over ? c.plumb : c.matGridStrong.lighter(130), &row == over ? 2 : 1));
+        painter.setPen(QPen(&row == over ? c.thrustAxis : c.matGridStrong.lighter(130), &row == over ? 2 : 1));
         painter.setBrush(Qt::NoBrush);
         painter.drawRect(bar);
         const double most = row.limit_A > 0 ? (row.limitX - bar.left()) / row.limit_A : 0;
@@ -223,7 +223,7 @@ void RailPanel::paintEvent(QPaintEvent *) {
     if (dragging_) {
         painter.setOpacity(0.9);
         painter.setPen(Qt::NoPen);
-        painter.setBrush(c.plumb);
+        painter.setBrush(c.chalk);
         painter.drawRoundedRect(QRectF(dragAt_ + QPointF(8, 6), QSizeF(120, 20)), 3, 3);
         painter.setPen(QColor("#22282B"));
         painter.setFont(theme_.text(theme::kSmallPixels));

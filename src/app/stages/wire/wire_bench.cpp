@@ -2,6 +2,9 @@
 
 #include "app/drawing/wires.h"
 #include "app/theme/bench_bar.h"
+#include "core/links/link_report.h"
+#include "core/wiring/edits.h"
+#include "core/wiring/usual.h"
 
 #include <QActionGroup>
 #include <QHBoxLayout>
@@ -50,12 +53,27 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     view->setMenu(menu);
     view->setPopupMode(QToolButton::InstantPopup);
     line->addWidget(view);
-    auto *hint = new QLabel(tr("drag from port to port; T ties a wire down"));
+    auto *join = new QToolButton;
+    join->setText(tr("Join what fits"));
+    join->setObjectName("join-fits");
+    join->setToolTip(tr("Joins at once what every craft of this kind has: power, motors, camera, radios, GPS"));
+    connect(join, &QToolButton::clicked, this, &WireBench::joinAll);
+    line->addWidget(join);
+    auto *pick = new QToolButton;
+    pick->setText(tr("Join…"));
+    pick->setObjectName("join-ports");
+    pick->setToolTip(tr("A free port, and the ports that fit it"));
+    auto *ports = new QMenu(pick);
+    connect(ports, &QMenu::aboutToShow, this, [this, ports] { fillJoinMenu(*ports); });
+    pick->setMenu(ports);
+    pick->setPopupMode(QToolButton::InstantPopup);
+    line->addWidget(pick);
+    auto *hint = new QLabel(tr("or drag from ring to ring; T ties"));
     hint->setFont(theme_.text(11));
     line->addSpacing(8);
     line->addWidget(hint);
     line->addStretch(1);
-    routesOnly_ = {view, hint};
+    routesOnly_ = {view, join, pick, hint};
     const std::array<std::pair<QString, WireRole>, 4> legend{{{tr("power"), WireRole::power},
                                                               {tr("signal"), WireRole::signal},
                                                               {tr("video"), WireRole::video},
@@ -101,6 +119,54 @@ void WireBench::showPage(Page page) {
     pages_->setCurrentIndex(int(page));
     for (QWidget *widget : routesOnly_) widget->setVisible(page == Page::routes);
     tabs_[std::size_t(page)]->setChecked(true);
+}
+
+void WireBench::joinAll() {
+    std::vector<std::string> joined;
+    const Build next = joinWhatFits(document_.build(), &joined);
+    if (joined.empty()) {
+        emit said(tr("Nothing that is free belongs together. A port that stays is listed under Join…"), false);
+        return;
+    }
+    if (!document_.edit(tr("Join what fits"), EditResult(next))) return;
+    QStringList names;
+    for (const auto &name : joined) names << QString::fromStdString(name);
+    emit said(tr("Joined %1: %2.").arg(joined.size()).arg(names.join(QStringLiteral("; "))), false);
+}
+
+void WireBench::fillJoinMenu(QMenu &menu) {
+    menu.clear();
+    const Build &build = document_.build();
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        for (const auto &port : type->ports) {
+            const WireEnd from{part.id, port.id};
+            const bool used = std::any_of(build.wires.begin(), build.wires.end(),
+                                          [&](const Wire &w) { return w.from == from || w.to == from; });
+            if (!takesWires(port) || used) continue;
+            auto *fitting =
+                menu.addMenu(tr("%1: %2").arg(QString::fromStdString(part.name), QString::fromStdString(port.id)));
+            connect(fitting, &QMenu::aboutToShow, this, [this, fitting, from] {
+                fitting->clear();
+                const Build &now = document_.build();
+                for (const auto &other : now.parts) {
+                    if (other.id == from.part) continue;
+                    const auto to = proposePort(now, from, other.id);
+                    if (!to || proposeCores(now, from, *to).empty()) continue;
+                    fitting->addAction(
+                        tr("%1: %2").arg(QString::fromStdString(other.name), QString::fromStdString(to->port)), this,
+                        [this, from, to = *to] {
+                            const auto joined = connectPorts(document_.build(), from, to);
+                            if (document_.edit(tr("Join two ports"), joined))
+                                document_.select(QString::fromStdString(document_.build().wires.back().id));
+                        });
+                }
+                if (fitting->isEmpty()) fitting->addAction(tr("nothing that fits is free"))->setEnabled(false);
+            });
+        }
+    }
+    if (menu.isEmpty()) menu.addAction(tr("no port is free"))->setEnabled(false);
 }
 
 bool WireBench::reveal(const QStringList &ids) {

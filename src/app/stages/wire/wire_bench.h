@@ -7,6 +7,7 @@
 #include "app/stages/wire/wire_map.h"
 #include "app/stages/wire/wire_table.h"
 
+class QMenu;
 class QStackedWidget;
 class QToolButton;
 
@@ -33,6 +34,9 @@ signals:
     void said(const QString &text, bool bad);
 
 private:
+    void joinAll();
+    void fillJoinMenu(QMenu &menu);
+
     app::Document &document_;
     const theme::Theme &theme_;
     RailPanel *rails_ = nullptr;

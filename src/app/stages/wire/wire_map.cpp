@@ -11,6 +11,7 @@
 #include <QPainter>
 #include <QScrollBar>
 #include <QToolTip>
+#include <algorithm>
 #include <cmath>
 
 namespace waxis::wire {
@@ -20,6 +21,8 @@ namespace {
 constexpr double kPortReach_px = 8, kGripReach_px = 8, kWireReach_px = 6;
 
 double away(const QPointF &a, const QPointF &b) { return std::hypot(a.x() - b.x(), a.y() - b.y()); }
+
+} // namespace
 
 bool takesWires(const Port &port) {
     switch (port.kind) {
@@ -35,8 +38,6 @@ bool takesWires(const Port &port) {
     }
     return false;
 }
-
-} // namespace
 
 WireMap::WireMap(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QGraphicsView(parent), document_(document), theme_(theme), scene_(drawing::View::plan, document, theme) {
@@ -81,10 +82,11 @@ void WireMap::showEvent(QShowEvent *event) {
 
 void WireMap::resizeEvent(QResizeEvent *event) {
     QGraphicsView::resizeEvent(event);
-    if (isVisible()) fit();
+    if (isVisible() && !ownView_) fit();
 }
 
 void WireMap::fit() {
+    ownView_ = false;
     // Where the wires are: arms and discs may run out of the picture, as far as their wires do not.
     QRectF content;
     for (const auto &route : document_.analysis().derived.routes)
@@ -209,19 +211,40 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
     painter->save();
     painter->resetTransform();
     painter->setRenderHint(QPainter::Antialiasing);
-    // Ports: rings, filled where a wire ends.
-    if (pixelsPerMm() > 1.2 || mode_ == Mode::joining)
-        for (const auto &dot : ports()) {
-            painter->setPen(QPen(c.chalk, 1));
-            painter->setBrush(dot.used ? QBrush(c.softChalk) : QBrush(c.mat));
-            painter->drawEllipse(pixel(dot.at_mm), 2.6, 2.6);
+    // Ports: rings, filled where a wire ends. Those of the chosen part, and all while a wire is drawn, at every zoom
+    // and with their names; those that would take the wire are lit.
+    const std::string chosen = document_.selected().toStdString();
+    const bool joining = mode_ == Mode::joining && joinFrom_;
+    std::vector<QRectF> named;
+    painter->setFont(theme_.text(10));
+    for (const auto &dot : ports()) {
+        const bool own = dot.end.part == chosen;
+        if (pixelsPerMm() <= 1.2 && !joining && !own) continue;
+        const bool takes = joining && std::find(takers_.begin(), takers_.end(), dot.end) != takers_.end();
+        painter->setPen(QPen(takes ? c.thrustAxis : c.chalk, takes ? 2 : 1));
+        painter->setBrush(dot.used ? QBrush(c.softChalk) : QBrush(c.mat));
+        const double r = takes ? 4.5 : own ? 3.4 : 2.6;
+        painter->drawEllipse(pixel(dot.at_mm), r, r);
+        if (!takes && !(own && !joining)) continue;
+        const QString name =
+            joining ? QString::fromStdString(displayName(document_.build(), dot.end.part) + ": " + dot.end.port)
+                    : QString::fromStdString(dot.end.port);
+        const double wide = QFontMetricsF(painter->font()).horizontalAdvance(name) + 8;
+        for (const QPointF &off :
+             {QPointF(8 + wide / 2, 0), QPointF(-8 - wide / 2, 0), QPointF(0, -14), QPointF(0, 14)}) {
+            const QRectF box(pixel(dot.at_mm) + off - QPointF(wide / 2, 8), QSizeF(wide, 16));
+            if (std::any_of(named.begin(), named.end(), [&](const QRectF &n) { return n.intersects(box); })) continue;
+            named.push_back(box);
+            drawing::paintTag(*painter, box.center(), name, takes ? c.thrustAxis : c.chalk, c);
+            break;
         }
+    }
     for (const auto &grip : grips()) {
         const QPointF at = pixel(grip.at_mm);
         painter->setPen(QPen(c.mat, 1));
         switch (grip.kind) {
         case Grip::Kind::stop:
-            painter->setBrush(c.plumb);
+            painter->setBrush(c.chalk);
             painter->drawRect(QRectF(at - QPointF(4, 4), QSizeF(8, 8)));
             break;
         case Grip::Kind::bend:
@@ -256,7 +279,7 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
         }
     }
     if (mode_ == Mode::joining && joinFrom_) {
-        painter->setPen(QPen(c.plumb, 2, Qt::DashLine));
+        painter->setPen(QPen(c.chalk, 2, Qt::DashLine));
         painter->drawLine(pixel(joinFrom_->at_mm), now_);
         const auto over = portAt(now_);
         if (over && over->end.part != joinFrom_->end.part) {
@@ -338,6 +361,10 @@ void WireMap::mousePressEvent(QMouseEvent *event) {
     if (const auto port = portAt(now_)) {
         joinFrom_ = port;
         mode_ = Mode::joining;
+        takers_.clear();
+        for (const auto &dot : ports())
+            if (dot.end.part != port->end.part && !proposeCores(document_.build(), port->end, dot.end).empty())
+                takers_.push_back(dot.end);
         emit portChosen(port->end);
         return;
     }
@@ -381,7 +408,15 @@ void WireMap::connectTo(const QPointF &at) {
         for (const QString &part : scene_.partsAt(mapToScene(at.toPoint())))
             if (part.toStdString() != joinFrom_->end.part && !to)
                 to = proposePort(build, joinFrom_->end, part.toStdString());
-    if (!to) return;
+    if (!to) {
+        const auto parts = scene_.partsAt(mapToScene(at.toPoint()));
+        const bool onPart = !parts.isEmpty() && parts.first().toStdString() != joinFrom_->end.part;
+        emit document_.refused(onPart
+                                   ? tr("%1 has no free port for that: the rings that are lit take the wire.")
+                                         .arg(QString::fromStdString(displayName(build, parts.first().toStdString())))
+                                   : tr("There is no port: drop the wire on a ring that is lit, or on a part."));
+        return;
+    }
     const auto result = connectPorts(build, joinFrom_->end, *to);
     const QString name = tr("Connect %1 with %2")
                              .arg(QString::fromStdString(displayName(build, joinFrom_->end.part)),
@@ -427,6 +462,7 @@ void WireMap::mouseDoubleClickEvent(QMouseEvent *event) {
 }
 
 void WireMap::wheelEvent(QWheelEvent *event) {
+    ownView_ = true;
     const double factor = std::pow(1.0015, event->angleDelta().y());
     const double scale = std::clamp(pixelsPerMm() * factor, 0.2, 40.0);
     const QPointF under = mapToScene(event->position().toPoint());

@@ -8,6 +8,9 @@
 
 namespace waxis::wire {
 
+/// Pads, plugs, sockets and coax; nobody solders to a lens, a button or a card.
+bool takesWires(const Port &port);
+
 class WireMap : public QGraphicsView {
     Q_OBJECT
 
@@ -73,7 +76,9 @@ private:
     std::optional<PortDot> joinFrom_;
     Grip held_;
     Build startBuild_;
+    std::vector<WireEnd> takers_; ///< ports that would take the wire that is drawn
     bool fitted_ = false, moved_ = false;
+    bool ownView_ = false; ///< somebody zoomed or panned: resizing leaves it alone
 };
 
 } // namespace waxis::wire

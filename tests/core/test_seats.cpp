@@ -1,0 +1,319 @@
+// Seats: where parts can be held, how they get there, and what FIT-13 says of those that hang in the air.
+#include "core/analysis/analysis.h"
+#include "core/build/group_edits.h"
+#include "core/layout/layout.h"
+#include "core/placing/faces.h"
+#include "core/placing/fit_here.h"
+#include "core/placing/perch.h"
+#include "core/placing/usual_hold.h"
+#include "core/rules/rule.h"
+#include "core/stack/chain.h"
+#include "core/stack/furnish.h"
+#include "support/builds.h"
+
+using namespace waxis;
+
+namespace {
+
+const TypeTable &library() {
+    static const TypeTable types = [] {
+        auto loaded = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
+        if (!loaded) qFatal("library not read");
+        return loaded->types;
+    }();
+    return types;
+}
+
+/// The frame that a newcomer begins with.
+Build freshQuad() {
+    Build build;
+    build.name = "New build";
+    build.frame = *generateFrame(LayoutKind::quadX, {});
+    return build;
+}
+
+Build seatedOn(const Build &build, const char *type, std::size_t most = 99, std::vector<std::string> *ids = nullptr) {
+    const PartType &wanted = library().at(type);
+    const auto all = perchesFor(build, wanted, library());
+    if (all.empty()) qFatal("no place for %s", type);
+    auto alike = alikeTo(all.front(), all);
+    alike.resize(std::min(alike.size(), most));
+    std::vector<std::string> added;
+    auto next = addPerched(build, wanted, alike, library(), &added);
+    if (!next) qFatal("%s: %s", type, next.error().message.c_str());
+    if (ids) *ids = added;
+    return *next;
+}
+
+std::vector<Finding> heldFindings(const Build &build) {
+    Analyser analyser;
+    std::vector<Finding> found;
+    for (const auto &finding : analyser.update(build).findings)
+        if (finding.rule == RuleId::fitHeld) found.push_back(finding);
+    return found;
+}
+
+int count(const Build &build, RuleId rule, Severity severity) {
+    Analyser analyser;
+    const auto &all = analyser.update(build).findings;
+    return int(std::count_if(all.begin(), all.end(),
+                             [&](const Finding &f) { return f.rule == rule && f.severity == severity; }));
+}
+
+const Finding *heldOf(const std::vector<Finding> &found, const std::string &part) {
+    for (const auto &finding : found)
+        if (finding.subjects.front() == part) return &finding;
+    return nullptr;
+}
+
+} // namespace
+
+class TestSeats : public QObject {
+    Q_OBJECT
+
+private slots:
+    void aMotorSnapsToTheMountThatItIsDroppedNear_data() {
+        QTest::addColumn<double>("off_mm");
+        QTest::addColumn<bool>("snaps");
+        // Anywhere on the mount; beyond half a motor it is not meant.
+        QTest::newRow("on it") << 0.0 << true;
+        QTest::newRow("beside it") << 9.0 << true;
+        QTest::newRow("just within") << 13.9 << true;
+        QTest::newRow("just beyond") << 14.1 << false;
+    }
+    void aMotorSnapsToTheMountThatItIsDroppedNear() {
+        QFETCH(double, off_mm);
+        QFETCH(bool, snaps);
+        const Build build = freshQuad();
+        const MotorMount &mount = build.frame->motorMounts[0];
+        const Pose wanted{mount.position_mm + Vec3(off_mm, 0, 0), Quat::Identity()};
+        const auto added = addPart(build, library().at("motor-2207"), "motor", wanted);
+        const auto perch = nearestPerch(*added, added->parts.back(), wanted, {true, true, false}, 2.0, library());
+        QCOMPARE(perch.has_value(), snaps);
+        if (!snaps) return;
+        QCOMPARE(perch->kind, PerchKind::motorMount);
+        QCOMPARE(perch->site, mount.id);
+        QVERIFY(perch->linesUp);
+        const auto seated = perchPart(*added, added->parts.back().id, *perch, library());
+        QVERIFY(bool(seated));
+        const Part &motor = seated->parts.back();
+        QVERIFY((framePose(*seated, motor).position_mm - mount.position_mm).norm() < 1e-9);
+        QCOMPARE(motor.fastening.method, FasteningMethod::screws);
+        QCOMPARE(motor.fastening.onto, std::vector<std::string>{"arm-fr"});
+        QVERIFY(heldFindings(*seated).empty());
+        QCOMPARE(count(*seated, RuleId::fitPropZone, Severity::stop), 0); // its own disc
+    }
+    void itsLeadsComeOutAlongTheArm() {
+        const Build build = seatedOn(freshQuad(), "motor-2207");
+        for (const auto &part : build.parts) {
+            const Vec3 leads = framePose(build, part).rotation * -Vec3::UnitX();
+            const Vec3 inwards = -framePose(build, part).position_mm.normalized();
+            QVERIFY(leads.head<2>().normalized().dot(inwards.head<2>().normalized()) > 0.999);
+        }
+    }
+    void allFourAtOnceWithNamesOfTheirOwn() {
+        std::vector<std::string> ids;
+        const Build build = seatedOn(freshQuad(), "motor-2207", 99, &ids);
+        QCOMPARE(ids.size(), std::size_t(4));
+        std::set<std::string> names, mounts;
+        for (const auto &part : build.parts) {
+            names.insert(part.name);
+            mounts.insert(part.placement.site);
+        }
+        QCOMPARE(names, (std::set<std::string>{"Front right motor", "Front left motor", "Rear right motor",
+                                               "Rear left motor"}));
+        QCOMPARE(mounts.size(), std::size_t(4));
+        QVERIFY(perchesFor(build, library().at("motor-2207"), library()).empty());   // every mount has one
+        QVERIFY(perchesFor(freshQuad(), library().at("prop-5"), library()).empty()); // no motor yet
+    }
+    void aCircleThatDoesNotMeetTheMountsIsSaid() {
+        const Build build = freshQuad(); // 16 mm circles
+        const auto wide = misfit(build, library().at("motor-2806"), library());
+        QVERIFY(wide.has_value());
+        QCOMPARE(wide->text(), std::string("19 mm circle, the mounts have 16"));
+        QVERIFY(!misfit(build, library().at("motor-2207"), library()));
+        const auto places = perchesFor(build, library().at("motor-2806"), library());
+        QVERIFY(!places.empty() && !places.front().linesUp); // offered all the same, and FIT-5 finds it
+        const Build seated = seatedOn(build, "motor-2806", 1);
+        QCOMPARE(count(seated, RuleId::fitMounting, Severity::stop), 1);
+        QCOMPARE(count(seatedOn(build, "motor-2207", 1), RuleId::fitMounting, Severity::stop), 0);
+    }
+    void aPropellerSitsOnTheBellAndGivesTheDiscItsSize() {
+        Build build = seatedOn(freshQuad(), "motor-2207");
+        build = seatedOn(build, "prop-51");
+        QCOMPARE(build.parts.size(), std::size_t(8));
+        for (const auto &part : build.parts) {
+            if (part.type != "prop-51") continue;
+            const double over = framePose(build, part).position_mm.z() - 5; // arm 5 mm thick
+            QVERIFY2(std::abs(over - 18.6) < 1e-6, "hub stands on the bell, 18.6 mm over the motor's foot");
+            for (const auto &mount : build.frame->motorMounts)
+                if (mount.id == part.placement.site) {
+                    QCOMPARE(part.turns, std::optional(mount.spin));
+                    QVERIFY(std::abs(mount.propDiameter_mm - 129.5) < 0.1);
+                    QVERIFY(std::abs(mount.propPlane_mm - (18.6 + 6.5 / 2)) < 1e-6); // middle of the hub
+                }
+        }
+        build = seatedOn(build, "nut-m5");
+        QCOMPARE(build.parts.size(), std::size_t(12));
+        QVERIFY(heldFindings(build).empty());
+        QCOMPARE(count(build, RuleId::fitPropZone, Severity::stop), 0);
+        QCOMPARE(count(build, RuleId::fitOverlap, Severity::stop), 0);
+        QVERIFY(misfit(build, library().at("prop-7"), library()).has_value()); // 178 mm tips on 167 mm axes
+        QVERIFY(!misfit(build, library().at("prop-6"), library()));
+    }
+    void copyToTheOtherArmsNeedsNoSetting() {
+        Build build = seatedOn(freshQuad(), "motor-2207", 1);
+        std::vector<std::string> added;
+        auto all = copyToOtherArms(build, build.parts[0].id, &added);
+        QVERIFY(bool(all));
+        QCOMPARE(added.size(), std::size_t(3));
+        QVERIFY(heldFindings(*all).empty());
+        QCOMPARE(count(*all, RuleId::fitPropZone, Severity::stop), 0);
+        build = seatedOn(*all, "prop-5", 1);
+        all = copyToOtherArms(build, build.parts.back().id, &added);
+        QVERIFY(bool(all));
+        for (const auto &part : all->parts) {
+            if (part.type != "prop-5") continue;
+            const Part *motor = findPart(*all, part.fastening.onto.front()); // its own arm's
+            QVERIFY(motor && motor->placement.site == part.placement.site);
+        }
+        QVERIFY(heldFindings(*all).empty());
+        QVERIFY(!copyToOtherArms(*all, part(*all, "prop-5"), nullptr));
+    }
+    void twoBoardsOnOnePatternAreOneStack() {
+        Build build = seatedOn(freshQuad(), "esc4-305");
+        build = seatedOn(build, "fc-305");
+        QCOMPARE(build.stacks.size(), std::size_t(1));
+        QVERIFY(stackPlaceOf(build, build.parts[0]) && stackPlaceOf(build, build.parts[1]));
+        QVERIFY(lacksHardware(build, build.stacks[0].id));
+        const auto fitted = furnishStack(build, build.stacks[0].id, practiceOf(build.practice));
+        QVERIFY(bool(fitted));
+        QVERIFY(!lacksHardware(*fitted, build.stacks[0].id));
+        Analyser analyser;
+        for (const auto &finding : analyser.update(*fitted).findings)
+            QVERIFY2(ruleOf(finding.rule).stage != Stage::stack || finding.severity != Severity::stop,
+                     wordFinding(*fitted, finding).headline.text().c_str());
+        QVERIFY(!furnishStack(build, "nothing", practiceOf(build.practice)));
+        QCOMPARE(*furnishStack(*fitted, build.stacks[0].id, practiceOf(build.practice)) == *fitted,
+                 true); // nothing more
+    }
+    void twoSmallerBoardsShareOneAdapter() {
+        Build build = seatedOn(freshQuad(), "esc4-255");
+        QCOMPARE(build.parts.size(), std::size_t(2)); // with its adapter plate
+        build = seatedOn(build, "fc-255");
+        QCOMPARE(std::count_if(build.parts.begin(), build.parts.end(),
+                               [](const Part &p) { return p.type == "adapter-305-255"; }),
+                 1);
+        QCOMPARE(build.stacks.size(), std::size_t(1));
+        QCOMPARE(build.stacks[0].layers.size(), std::size_t(3)); // base, ESC, controller
+        QVERIFY(heldFindings(build).empty());
+    }
+    void theLadderHasARungForEachFace() {
+        const Build build = freshQuad();
+        const auto faces = facesAt(*build.frame, {30, 0});
+        QCOMPARE(faces.size(), std::size_t(6)); // main, second, top: each under and on
+        QVERIFY(faces.front().under && faces.front().plate == "plate-main" && !faces.front().room_mm);
+        QCOMPARE(faces[3].plate, std::string("plate-second"));
+        QCOMPARE(*faces[3].room_mm, 25.0); // standoffs
+        QVERIFY(facesAt(*build.frame, {300, 0}).empty());
+        const PartType &receiver = library().at("rx-868n");
+        for (const auto &face : faces) {
+            const Pose there = onFace(receiver, {Vec3(30, 0, 99), Quat::Identity()}, face);
+            QCOMPARE(rungOf(faces, receiver, there), int(&face - faces.data()));
+        }
+        QCOMPARE(rungOf({}, receiver, {}), -1);
+    }
+    void everyKindOfPartFindsAPlaceWhereItIsHeld_data() {
+        QTest::addColumn<QString>("type");
+        for (const char *type : {"esc-45", "plug-60a", "cap-1000-35", "rx-868n", "vtx-58-25", "gps-n10", "mast-gps-60",
+                                 "tube-antenna", "buzzer-12", "pack-4s1300", "cam-14", "ant-868-whip", "reg-5v3"})
+            QTest::newRow(type) << type;
+    }
+    void everyKindOfPartFindsAPlaceWhereItIsHeld() {
+        QFETCH(QString, type);
+        const Build build = seatedOn(freshQuad(), type.toUtf8().constData(), 1);
+        const auto held = heldFindings(build);
+        QVERIFY2(held.empty(), held.empty() ? "" : wordFinding(build, held.front()).headline.text().c_str());
+        QCOMPARE(count(build, RuleId::fitOverlap, Severity::stop), 0);
+        QCOMPARE(count(build, RuleId::fitPropZone, Severity::stop), 0);
+    }
+    void whatNothingHoldsIsAStop_data() {
+        QTest::addColumn<double>("height_mm");
+        QTest::addColumn<bool>("named");
+        QTest::addColumn<QString>("variant");
+        QTest::newRow("touches what it names") << 0.0 << true << QString();
+        QTest::newRow("just within the limit") << 0.99 << true << QString();
+        QTest::newRow("just beyond it") << 1.01 << true << "apart";
+        QTest::newRow("names nothing") << 0.0 << false << "nothing";
+    }
+    void whatNothingHoldsIsAStop() {
+        QFETCH(double, height_mm);
+        QFETCH(bool, named);
+        QFETCH(QString, variant);
+        Build build = freshQuad();
+        Part &box = test::addBox(build, "box", {10, 10, 4}, {0, 0, 34 + 2 + height_mm}, 5); // the top plate ends at 34
+        if (named) box.fastening = {FasteningMethod::tape, {"plate-top"}, false, {}};
+        const auto held = heldFindings(build);
+        QCOMPARE(held.size(), std::size_t(variant.isEmpty() ? 0 : 1));
+        if (variant.isEmpty()) return;
+        QCOMPARE(QString::fromStdString(held[0].variant), variant);
+        QCOMPARE(held[0].severity, Severity::stop);
+        // Each offered place holds it, and says by what.
+        QVERIFY(!held[0].fixes.empty());
+        for (const auto &fix : held[0].fixes) {
+            const auto cured = applyFix(build, fix);
+            QVERIFY(bool(cured));
+            QVERIFY(heldFindings(*cured).empty());
+            QVERIFY(wordFix(build, fix).text().starts_with("Put box "));
+        }
+    }
+    void whatHangsOnSomethingLooseIsSaidOnce() {
+        Build build = freshQuad();
+        test::addBox(build, "mast", {4, 4, 20}, {0, 0, 100}, 3);
+        test::addBox(build, "head", {10, 10, 4}, {0, 0, 112}, 5).fastening = {
+            FasteningMethod::tape, {"mast"}, false, {}};
+        auto held = heldFindings(build);
+        QCOMPARE(held.size(), std::size_t(1));
+        QVERIFY(heldOf(held, "mast"));
+        // Two that hold on to each other alone are an island.
+        for (auto &part : build.parts)
+            if (part.id == "mast") part.fastening = {FasteningMethod::tape, {"head"}, false, {}};
+        held = heldFindings(build);
+        QVERIFY(!held.empty() && held[0].variant == "island");
+        // Let down onto the top plate and taped there, both are held.
+        for (auto &part : build.parts) part.placement.pose.position_mm.z() -= 100 - 34 - 10;
+        build.parts[0].fastening.onto.push_back("plate-top");
+        QVERIFY(heldFindings(build).empty());
+    }
+    void aPlateWithoutPostsHangsInTheAir() {
+        Build build = freshQuad();
+        QVERIFY(heldFindings(build).empty());
+        build.frame.edit([](Frame &frame) { frame.standoffs.clear(); });
+        const auto held = heldFindings(build);
+        QCOMPARE(held.size(), std::size_t(1));
+        QCOMPARE(held[0].subjects.front(), std::string("plate-top"));
+        QCOMPARE(held[0].variant, std::string("frame"));
+    }
+    void aDemoPartIsHeld_data() {
+        QTest::addColumn<QString>("demo");
+        for (const char *demo : {"stakewalker", "kilnlamp", "sedge-tri", "owlbox-mini"}) QTest::newRow(demo) << demo;
+    }
+    void aDemoPartIsHeld() {
+        QFETCH(QString, demo);
+        auto loaded = loadBuild((WEIGHTAXIS_TEST_DATA "/demos/" + demo.toStdString() + ".waxis").c_str());
+        QVERIFY(bool(loaded));
+        const auto held = heldFindings(loaded->build);
+        for (const auto &finding : held) qWarning("%s", wordFinding(loaded->build, finding).headline.text().c_str());
+        QCOMPARE(held.size(), std::size_t(0));
+    }
+
+private:
+    static std::string part(const Build &build, const std::string &type) {
+        for (const auto &p : build.parts)
+            if (p.type == type) return p.id;
+        return {};
+    }
+};
+
+QTEST_APPLESS_MAIN(TestSeats)
+#include "test_seats.moc"

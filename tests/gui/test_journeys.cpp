@@ -1,0 +1,128 @@
+// The guides, walked as they are written: from an empty mat with mouse and keyboard to a craft without a stop.
+#include "app/shell/lesson.h"
+#include "app/stages/place/library_drawer.h"
+#include "app/stages/stack/stack_bench.h"
+#include "app/stages/wire/wire_bench.h"
+#include "core/rules/rule.h"
+#include "gui/window_fixture.h"
+
+#include <QLineEdit>
+#include <QPushButton>
+#include <QStandardPaths>
+#include <QToolButton>
+
+using namespace waxis;
+using waxis::test::WindowFixture;
+
+namespace {
+
+/// The hands: every key, click or typed word is one action.
+class Hands {
+public:
+    explicit Hands(WindowFixture &f) : f_(f) {}
+    int actions() const { return actions_; }
+
+    void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {}) {
+        ++actions_;
+        QTest::keyClick(f_.window.get(), key, modifiers);
+        QTest::qWait(20);
+    }
+    /// In the part drawer: what is looked for, and Enter.
+    void seat(const QString &words) {
+        auto &field = f_.window->placeBench().library().words();
+        field.setFocus();
+        field.selectAll();
+        ++actions_;
+        QTest::keyClicks(&field, words);
+        ++actions_;
+        QTest::keyClick(&field, Qt::Key_Return);
+        QTest::qWait(20);
+    }
+    void click(const char *button) {
+        auto *tool = f_.window->findChild<QAbstractButton *>(button);
+        QVERIFY2(tool && tool->isVisible() && tool->isEnabled(), button);
+        ++actions_;
+        QTest::mouseClick(tool, Qt::LeftButton);
+        QTest::qWait(20);
+    }
+
+private:
+    WindowFixture &f_;
+    int actions_ = 0;
+};
+
+QStringList stopsOf(const WindowFixture &f) {
+    QStringList stops;
+    auto &document = f.window->document();
+    for (const auto &finding : document.analysis().findings)
+        if (finding.severity == Severity::stop && !finding.accepted())
+            stops << QString::fromStdString(std::string(ruleOf(finding.rule).name) + " " +
+                                            wordFinding(document.build(), finding).headline.text());
+    return stops;
+}
+
+void settle(WindowFixture &f) { QTRY_VERIFY_WITH_TIMEOUT(f.document().isSurveyed(), 20000); }
+
+} // namespace
+
+class TestJourneys : public QObject {
+    Q_OBJECT
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void theFirstBuildEndsWithoutAStop() {
+        WindowFixture f;
+        f.document().history().setClean();
+        Hands hands(f);
+        hands.key(Qt::Key_N, Qt::ControlModifier);
+        hands.key(Qt::Key_F3);
+        hands.key(Qt::Key_L, Qt::ControlModifier);
+        for (const char *words : {"motor 2207", "prop 5 three", "nut m5 flanged", "four-in-one 55", "C7 controller"})
+            hands.seat(words);
+        hands.key(Qt::Key_F4);
+        hands.click("furnish-stack");
+        hands.key(Qt::Key_F3);
+        for (const char *words :
+             {"4S 1300", "60 A plug", "cap 1000 35", "14 mm camera", "vtx 400", "868 tiny", "868 whip", "5.8 stub"})
+            hands.seat(words);
+        hands.key(Qt::Key_F5);
+        hands.click("join-fits");
+        settle(f);
+        const QStringList stops = stopsOf(f);
+        QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
+        QVERIFY2(hands.actions() <= 60, qPrintable(QString::number(hands.actions())));
+        qInfo("first build: %d actions, %d stops, %d watches", hands.actions(), int(stops.size()),
+              f.document().analysis().counts.watch);
+        // A whole craft: it hovers for some minutes, and the receivers hear.
+        QVERIFY(f.document().balance()->mass.mass_g > 400);
+        QVERIFY(!f.document().analysis().derived.power.hover.empty());
+        QCOMPARE(f.document().build().wires.size(), std::size_t(13));
+    }
+    void theLessonWalksAlong() {
+        WindowFixture f;
+        f.document().history().setClean();
+        f.window->startLesson();
+        auto &lesson = f.window->lesson();
+        QVERIFY(lesson.isVisible());
+        QCOMPARE(lesson.step(), 0);
+        Hands hands(f);
+        hands.key(Qt::Key_F3);
+        QCOMPARE(lesson.step(), 1);
+        hands.key(Qt::Key_L, Qt::ControlModifier);
+        hands.seat("motor 2207");
+        QCOMPARE(lesson.step(), 2);
+        QVERIFY(lesson.text().contains("prop 5"));
+        hands.seat("prop 5 three");
+        hands.seat("nut m5 flanged");
+        QCOMPARE(lesson.step(), 4);
+        f.document().history().undo(); // what is done stays done in a lesson
+        QCOMPARE(lesson.step(), 4);
+        auto *leave = f.window->findChild<QPushButton *>("lesson-leave");
+        QTest::mouseClick(leave, Qt::LeftButton);
+        QVERIFY(!lesson.isVisible());
+    }
+};
+
+QTEST_MAIN(TestJourneys)
+#include "test_journeys.moc"
