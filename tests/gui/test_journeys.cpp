@@ -7,6 +7,7 @@
 #include "gui/window_fixture.h"
 
 #include <QLineEdit>
+#include <QListView>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QToolButton>
@@ -46,7 +47,38 @@ public:
         QTest::qWait(20);
     }
 
+    /// Presses what a finding offers; nothing where there is no such stop (any more).
+    void mend(RuleId rule) {
+        const int row = stopOf(rule);
+        if (row < 0) return;
+        auto &model = f_.window->findings().model();
+        const std::string key = model.finding(row).key();
+        QTRY_VERIFY_WITH_TIMEOUT(model.cures(model.rowOf(key)), 20000);
+        press(model.rowOf(key), app::FindingAction::fix);
+    }
+    void show(RuleId rule) {
+        const int row = stopOf(rule);
+        QVERIFY(row >= 0);
+        press(row, app::FindingAction::show);
+    }
+
 private:
+    int stopOf(RuleId rule) {
+        auto &model = f_.window->findings().model();
+        for (int row = 0; row < model.rowCount(); ++row)
+            if (model.finding(row).rule == rule && model.finding(row).severity == Severity::stop) return row;
+        return -1;
+    }
+    void press(int row, app::FindingAction action) {
+        auto &panel = f_.window->findings();
+        const auto index = panel.model().index(row);
+        panel.list().scrollTo(index);
+        const QRect link = panel.delegate().linkRect(panel.list().visualRect(index), index, action);
+        if (link.isEmpty()) return; // nothing is offered
+        ++actions_;
+        QTest::mouseClick(panel.list().viewport(), Qt::LeftButton, {}, link.center());
+        QTest::qWait(30);
+    }
     WindowFixture &f_;
     int actions_ = 0;
 };
@@ -97,7 +129,32 @@ private slots:
         // A whole craft: it hovers for some minutes, and the receivers hear.
         QVERIFY(f.document().balance()->mass.mass_g > 400);
         QVERIFY(!f.document().analysis().derived.power.hover.empty());
-        QCOMPARE(f.document().build().wires.size(), std::size_t(13));
+        QStringList wires;
+        for (const auto &wire : f.document().build().wires) wires << QString::fromStdString(wire.name);
+        QVERIFY2(wires.size() == 13, qPrintable(wires.join("\n")));
+    }
+    void theOwlboxIsConvertedInTenActions() {
+        WindowFixture f;
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/owlbox-mini.waxis", f.folder.filePath("owl.waxis"));
+        f.document().history().setClean();
+        QVERIFY(f.window->openFile(f.folder.filePath("owl.waxis")));
+        settle(f);
+        Hands hands(f);
+        QVERIFY(stopsOf(f).size() >= 9);
+        // What can be mended with one press each, the worst first.
+        for (const RuleId rule : {RuleId::stkHeight, RuleId::wirLength, RuleId::wirLength, RuleId::wirLength})
+            hands.mend(rule);
+        // Two antennas with a plug that does not go onto the new unit: another type for both.
+        hands.show(RuleId::radConnector);
+        hands.key(Qt::Key_R, Qt::ControlModifier);
+        hands.click("library-all");
+        settle(f);
+        hands.mend(RuleId::radNoise);
+        settle(f);
+        const QStringList stops = stopsOf(f);
+        qInfo("owlbox: %d actions, %d stops\n%s", hands.actions(), int(stops.size()), qPrintable(stops.join("\n")));
+        QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
+        QVERIFY(hands.actions() <= 10);
     }
     void theLessonWalksAlong() {
         WindowFixture f;

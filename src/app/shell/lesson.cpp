@@ -67,7 +67,7 @@ std::vector<LessonStep> firstBuildSteps() {
          has(PartKind::flightCamera)},
         {say("Type “vtx 400 mW” and press Enter: the video transmitter."), has(PartKind::videoTransmitter)},
         {say("Type “868 tiny” and press Enter: the control receiver."), has(PartKind::receiver)},
-        {say("Type “868 whip” and Enter, then “5.8 short” and Enter: an antenna for each radio. Never power a "
+        {say("Type “868 whip” and Enter, then “5.8 stub” and Enter: an antenna for each radio. Never power a "
              "transmitter without its antenna."),
          has(PartKind::antenna, 2)},
         {say("Press F5 and then “Join what fits”: plus, minus, motors, camera and radios are wired."),

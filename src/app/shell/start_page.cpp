@@ -125,7 +125,7 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
     addButton(own_, tr("New from a kit list (CSV)…"), tr("what lies in the box"), {}, [this] { emit kitListWanted(); });
     addButton(own_, tr("Open a build…"), {}, {}, [this] { emit browseWanted(); });
     addTitle(demos_, tr("Look round"));
-    addButton(demos_, tr("First build"), tr("a lesson: a 5-inch quad, step by step, twenty minutes"), {},
+    addButton(demos_, tr("First build"), tr("a lesson: a 5-inch quad, step by step"), {},
               [this] { emit lessonWanted(); });
     for (const auto &demo : demos)
         addButton(

@@ -45,15 +45,18 @@ CaseBalance caseBalance(const Build &build, const std::vector<MassRow> &rows, co
     }
 
     double thrust_gf = 0;
-    bool everyThrustKnown = true, anyMotor = false;
+    bool everyThrustKnown = true;
+    std::size_t motors = 0;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type || type->kind != PartKind::motor || !isAboard(part, balance.loadCase)) continue;
-        anyMotor = true;
+        ++motors;
         everyThrustKnown &= type->maxThrust_gf.known();
         thrust_gf += type->maxThrust_gf.value.value_or(0);
     }
-    if (anyMotor && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
+    // A craft with some of its motors flies nowhere: no figure for it.
+    const bool whole = motors > 0 && motors >= build.frame->motorMounts.size();
+    if (whole && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
     balance.hover = hoverShare(build, balance.loadCase, balance.mass.cg_mm->head<2>(), balance.mass.mass_g);
     return balance;
 }

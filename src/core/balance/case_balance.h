@@ -20,7 +20,7 @@ struct CaseBalance {
     std::optional<Vec3> foldedCg_mm;
     /// Chance that the true CG lies inside the tolerance ring, first order; none without an offset.
     std::optional<double> insideChance;
-    std::optional<double> thrustToWeight; ///< none unless every motor aboard states its thrust
+    std::optional<double> thrustToWeight; ///< none unless every mount has a motor that states its thrust
     HoverShare hover;
 };
 

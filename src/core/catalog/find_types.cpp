@@ -125,6 +125,9 @@ int matchQuality(const PartType &type, const std::vector<std::string> &words) {
         if (q == 0) return 0;
         sum += q;
     }
+    // The words as they follow each other in the name mean that part, not a namesake with more to it.
+    const std::string phrase = lower(fmt::format("{}", fmt::join(words, " ")));
+    if (words.size() > 1 && within(name, phrase) == 3) sum += 4;
     return sum;
 }
 
@@ -135,10 +138,10 @@ std::vector<const PartType *> findTypes(const TypeTable &types, const std::vecto
     const auto order = [](const PartType *t) { return std::tuple(familyOf(t->kind), t->kind, t->name, t->id); };
     std::sort(found.begin(), found.end(), [&](const auto &a, const auto &b) {
         if (a.first != b.first) return a.first > b.first;
-        // What was typed says more of a shorter name.
-        const bool asked = !words.empty() && a.second->kind == b.second->kind;
-        if (asked && a.second->name.size() != b.second->name.size())
-            return a.second->name.size() < b.second->name.size();
+        // Of one kind the small ones first, as they lie in a drawer.
+        const auto grams = [](const PartType *t) { return t->mass_g.value.value_or(0); };
+        if (a.second->kind == b.second->kind && grams(a.second) != grams(b.second))
+            return grams(a.second) < grams(b.second);
         return order(a.second) < order(b.second);
     });
     std::vector<const PartType *> out;

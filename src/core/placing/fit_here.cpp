@@ -1,5 +1,7 @@
 #include "core/placing/fit_here.h"
 
+#include "core/radio/connector.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -55,6 +57,29 @@ std::optional<Sentence> propellerMisfit(const Build &build, const PartType &type
                     {fmt::format("{:.1f}", *type.propDiameter_mm / 25.4), fmt::format("{:.0f}", std::ceil(overlap))}};
 }
 
+/// An antenna that would take another's place: its plug must go onto the radio that the other is on, in its band.
+std::optional<Sentence> antennaMisfit(const Build &build, const PartType &type, const std::string &instead) {
+    if (!type.antenna) return std::nullopt;
+    for (const auto &wire : build.wires) {
+        const bool out = wire.to.part == instead, in = wire.from.part == instead;
+        if (!out && !in) continue;
+        const WireEnd &end = out ? wire.from : wire.to;
+        const Part *radio = findPart(build, end.part);
+        const PartType *board = radio ? typeOf(build, *radio) : nullptr;
+        if (!board) continue;
+        for (const auto &port : board->ports)
+            if (port.id == end.port && port.kind == PortKind::coax && !port.connector.empty() &&
+                !type.antenna->connector.empty() &&
+                mating(coaxConnectorOf(type.antenna->connector), coaxConnectorOf(port.connector)) != Mating::mates)
+                return Sentence{"{0}, {1} has {2}", {type.antenna->connector, radio->name, port.connector}};
+        const bool band = std::any_of(board->radio.begin(), board->radio.end(), [&](const RadioBand &b) {
+            return b.low_MHz < type.antenna->high_MHz && b.high_MHz > type.antenna->low_MHz;
+        });
+        if (!board->radio.empty() && !band) return Sentence{"another band than {0}", {radio->name}};
+    }
+    return std::nullopt;
+}
+
 double full_V(const Electrical &pack) { return *pack.cells * pack.cellFull_V.value_or(4.2); }
 
 /// Parts that stand the whole pack, by their kind; others live on rails.
@@ -94,7 +119,9 @@ std::optional<Sentence> misfit(const Build &build, const PartType &type, const T
     const Part *replaced = instead.empty() ? nullptr : findPart(build, instead);
     const std::string seat = replaced ? replaced->placement.site : std::string();
     std::optional<Sentence> reason;
-    if (type.kind == PartKind::motor)
+    if (type.antenna && replaced)
+        reason = antennaMisfit(build, type, instead);
+    else if (type.kind == PartKind::motor)
         reason = motorMisfit(build, type, seat);
     else if (type.kind == PartKind::propeller)
         reason = propellerMisfit(build, type);

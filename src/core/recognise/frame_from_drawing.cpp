@@ -77,13 +77,45 @@ std::size_t baseOf(const Recognition &found, const DrawingChoices &choices) {
     return base;
 }
 
-/// Plates drawn beside the main one are laid on it.
+/// The shift that lays the most screw holes of a plate on those of another: where the same posts go through both. None
+/// with fewer than three in common; of equal ones the nearest to `near_mm`.
+std::optional<Vec2> shiftByHoles(const FoundPlate &plate, const FoundPlate &base, const Vec2 &near_mm) {
+    constexpr double kSame_mm = 0.25, kSize_mm = 0.3;
+    constexpr std::size_t kMost = 150; // beyond, it is a sieve and not a plate
+    constexpr int kLeast = 3;
+    if (plate.holes.size() > kMost || base.holes.size() > kMost) return std::nullopt;
+    const auto alike = [](const FoundHole &a, const FoundHole &b) {
+        return std::abs(a.diameter_mm - b.diameter_mm) < kSize_mm;
+    };
+    std::optional<Vec2> best;
+    int most = kLeast - 1;
+    for (const auto &own : plate.holes)
+        for (const auto &other : base.holes) {
+            if (!alike(own, other)) continue;
+            const Vec2 shift = other.centre_mm - own.centre_mm;
+            const auto meets = [&](const FoundHole &hole) {
+                return std::any_of(base.holes.begin(), base.holes.end(), [&](const FoundHole &b) {
+                    return alike(hole, b) && (hole.centre_mm + shift - b.centre_mm).norm() < kSame_mm;
+                });
+            };
+            const int common = int(std::count_if(plate.holes.begin(), plate.holes.end(), meets));
+            const bool nearer = best && common == most && (shift - near_mm).norm() < (*best - near_mm).norm();
+            if (common <= most && !nearer) continue;
+            most = common;
+            best = shift;
+        }
+    return best;
+}
+
+/// Plates drawn beside the main one are laid on it, by their common holes where they have some.
 std::vector<Vec2> shiftsOnto(const Recognition &found, const DrawingChoices &choices, std::size_t base) {
     std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
     for (std::size_t i = 0; i < found.plates.size() && base < found.plates.size(); ++i)
         if (isChosen(choices, i) && i != base && choices.plates[i].role != PlateRole::arm &&
-            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm))
-            shift[i] = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
+            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm)) {
+            const Vec2 byMiddle = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
+            shift[i] = shiftByHoles(found.plates[i], found.plates[base], byMiddle).value_or(byMiddle);
+        }
     return shift;
 }
 

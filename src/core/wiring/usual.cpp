@@ -71,6 +71,16 @@ private:
         if (joined_) joined_->push_back(build_.wires.back().name);
     }
 
+    /// These pins and no others, in one wire.
+    void joinPins(const WireEnd &from, const WireEnd &to, const std::vector<std::pair<std::string, std::string>> &pins) {
+        Build next = build_;
+        for (const auto &[a, b] : pins)
+            if (auto more = connectPins(next, from, a, to, b)) next = std::move(*more);
+        if (next == build_) return;
+        build_ = std::move(next);
+        if (joined_) joined_->push_back(build_.wires.back().name);
+    }
+
     void power() {
         const std::string plug = firstOf(PartKind::powerPlug), four = firstOf(PartKind::fourInOneEsc),
                           board = firstOf(PartKind::distributionBoard);
@@ -95,6 +105,14 @@ private:
             WireEnd source = board.empty() ? WireEnd{} : portWith(board, {"BAT", "GND"});
             if (source.port.empty()) source = !entry.port.empty() ? entry : craft;
             join(source, in);
+        }
+        // A four-in-one hands the battery on through its cable; with single ones it comes from the board or plug.
+        const std::string controller = four.empty() ? firstOf(PartKind::flightController) : std::string();
+        if (!controller.empty() && (board.empty() || !areJoined(board, controller))) {
+            const WireEnd in = portWith(controller, {"BAT", "GND"}, false, PortKind::pads);
+            WireEnd source = board.empty() ? craft : portWith(board, {"BAT", "GND"});
+            if (source.port.empty()) source = entry;
+            if (!in.port.empty()) join(source, in);
         }
         for (const auto &cap : ofKind(PartKind::capacitor)) {
             const WireEnd legs = portWith(cap, {"+", "-"});
@@ -141,14 +159,22 @@ private:
             }
     }
 
-    /// To the controller's port that suits best, when the two are not joined yet.
-    void toController(const std::string &part, const std::string &controller) {
-        if (areJoined(part, controller)) return;
+    /// Whether a core other than power's leaves the part.
+    bool hasSignal(const std::string &part) const {
+        return std::any_of(build_.wires.begin(), build_.wires.end(), [&](const Wire &w) {
+            if (w.from.part != part && w.to.part != part) return false;
+            return std::any_of(w.cores.begin(), w.cores.end(),
+                               [](const WireCore &core) { return !carriesPower(signalOf(core.fromPin).kind); });
+        });
+    }
+    /// To the other's port that suits best, when the two are not joined yet and a signal passes between them.
+    void bySignal(const std::string &part, const std::string &other) {
+        if (areJoined(part, other)) return;
         const Part *found = findPart(build_, part);
         for (const auto &port : typeAt(*found).ports) {
             if (port.pins.empty() || port.kind == PortKind::usb || isWired({part, port.id})) continue;
             const WireEnd own{part, port.id};
-            const auto there = proposePort(build_, own, controller);
+            const auto there = proposePort(build_, own, other);
             if (!there) continue;
             const auto cores = proposeCores(build_, own, *there);
             const bool signal = std::any_of(cores.begin(), cores.end(), [](const WireCore &core) {
@@ -158,23 +184,61 @@ private:
         }
     }
 
+    /// The command of a single controller comes from the output that bears its motor's number.
+    void command(const std::string &esc, const std::string &controller) {
+        if (areJoined(esc, controller)) return;
+        const WireEnd own = portWith(esc, {"SIG"}, true);
+        const int number = numberBehind(esc);
+        if (own.port.empty() || number == 0) return;
+        const std::string output = fmt::format("M{}", number);
+        const WireEnd there = portWith(controller, {output.c_str()}, true);
+        if (there.port.empty()) return;
+        const auto used = usedPins(build_, there);
+        if (std::find(used.begin(), used.end(), output) != used.end()) return;
+        joinPins(own, there, {{"SIG", output}, {"GND", "GND"}});
+    }
+    /// The number of the mount whose motor hangs on this controller; 0: none.
+    int numberBehind(const std::string &esc) const {
+        for (const auto &wire : build_.wires) {
+            const std::string &other = wire.from.part == esc ? wire.to.part : wire.from.part;
+            if (wire.from.part != esc && wire.to.part != esc) continue;
+            for (const auto &mount : build_.frame->motorMounts)
+                if (const Part *motor = findPart(build_, other);
+                    motor && typeAt(*motor).kind == PartKind::motor && motor->placement.site == mount.id)
+                    return mount.number;
+        }
+        return 0;
+    }
+
     void signals() {
         const std::string controller = firstOf(PartKind::flightController);
         if (controller.empty()) return;
         for (const auto &esc : ofKind(PartKind::fourInOneEsc))
             if (!areJoined(esc, controller)) join(portWith(esc, {"M1", "M2"}), portWith(controller, {"M1", "M2"}));
+        for (const auto &esc : ofKind(PartKind::esc)) command(esc, controller);
         for (const auto kind :
-             {PartKind::esc, PartKind::flightCamera, PartKind::videoTransmitter, PartKind::digitalVideoUnit,
+             {PartKind::flightCamera, PartKind::videoTransmitter, PartKind::digitalVideoUnit,
               PartKind::receiver, PartKind::gps, PartKind::buzzer, PartKind::lamp})
-            for (const auto &id : ofKind(kind)) toController(id, controller);
-        // A compass has two wires of its own to the bus.
+            for (const auto &id : ofKind(kind)) bySignal(id, controller);
+        // A digital camera, or one whose controller takes no picture, goes straight to the transmitter.
+        for (const auto &camera : ofKind(PartKind::flightCamera))
+            for (const auto kind : {PartKind::digitalVideoUnit, PartKind::videoTransmitter})
+                for (const auto &sender : ofKind(kind))
+                    if (!hasSignal(camera)) bySignal(camera, sender);
+        // A receiver of positions with a compass speaks over two buses, which are two ports of the controller; the
+        // power came with the first.
         for (const auto &gps : ofKind(PartKind::gps)) {
-            const WireEnd bus = portWith(gps, {"SDA", "SCL"}, true), there = portWith(controller, {"SDA", "SCL"}, true);
-            if (bus.port.empty() || there.port.empty()) continue;
-            const auto used = usedPins(build_, bus);
-            if (std::find(used.begin(), used.end(), "SDA") != used.end()) continue;
-            join(bus, there);
+            alsoBus(gps, controller, {{"TX", "RX"}, {"RX", "TX"}});
+            alsoBus(gps, controller, {{"SDA", "SDA"}, {"SCL", "SCL"}});
         }
+    }
+    void alsoBus(const std::string &part, const std::string &controller,
+                 const std::vector<std::pair<std::string, std::string>> &pins) {
+        const char *a = pins[0].first.c_str(), *b = pins[1].first.c_str();
+        const WireEnd own = portWith(part, {a, b}, true), there = portWith(controller, {a, b}, pins[0].first == "SDA");
+        if (own.port.empty() || there.port.empty()) return;
+        const auto used = usedPins(build_, own);
+        if (std::find(used.begin(), used.end(), pins[0].first) == used.end()) joinPins(own, there, pins);
     }
 
     void antennas() {

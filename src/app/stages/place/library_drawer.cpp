@@ -6,6 +6,7 @@
 #include "core/catalog/find_types.h"
 #include "core/catalog/kind_words.h"
 #include "core/placing/fit_here.h"
+#include "core/placing/usual_hold.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -174,6 +175,9 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     seat_ = new QPushButton;
     seat_->setObjectName("library-seat");
     seat_->setMinimumHeight(32);
+    all_ = new QPushButton;
+    all_->setObjectName("library-all");
+    all_->hide();
     like_ = new QPushButton(tr("Like this one, but…"));
     like_->setObjectName("library-like");
     like_->setToolTip(tr("A part of your own: a few numbers, the rest as here"));
@@ -204,6 +208,7 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     column->addWidget(placesTitle_);
     column->addWidget(places_);
     column->addWidget(seat_);
+    column->addWidget(all_);
     column->addLayout(buttons);
 
     connect(words_, &QLineEdit::textChanged, this, &LibraryDrawer::refresh);
@@ -221,6 +226,9 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     });
     connect(places_, &QListWidget::itemDoubleClicked, this, &LibraryDrawer::act);
     connect(seat_, &QPushButton::clicked, this, &LibraryDrawer::act);
+    connect(all_, &QPushButton::clicked, this, [this] {
+        if (!replaces_.isEmpty() && !chosenType().isEmpty()) emit replaceWanted(replaces_, chosenType(), true);
+    });
     connect(like_, &QPushButton::clicked, this, [this] { emit likeWanted(chosenType()); });
     connect(own_, &QPushButton::clicked, this, &LibraryDrawer::ownWanted);
     connect(&document_, &app::Document::opened, this, [this] { replace({}); });
@@ -353,11 +361,17 @@ void LibraryDrawer::fillPlaces() {
     offered_.clear();
     like_->setEnabled(type != nullptr);
     seat_->setEnabled(type != nullptr);
+    all_->hide();
     if (!replaces_.isEmpty()) {
         placesTitle_->hide();
         places_->hide();
         const std::string name = displayName(document_.build(), replaces_.toStdString());
-        seat_->setText(tr("Use instead of %1").arg(QString::fromStdString(name)));
+        seat_->setText(tr("Use instead of %1     Enter").arg(QString::fromStdString(name)));
+        const Part *old = findPart(document_.build(), replaces_.toStdString());
+        int alike = 0;
+        for (const auto &part : document_.build().parts) alike += old && part.type == old->type;
+        all_->setVisible(alike > 1);
+        all_->setText(tr("Instead of all %1 of its type").arg(alike));
         emit looked();
         return;
     }
@@ -383,16 +397,22 @@ void LibraryDrawer::fillPlaces() {
         places_->setCurrentRow(0);
         seat_->setText(tr("Seat it %1     Enter").arg(placesWords(document_.build(), offered_.front())));
     } else {
-        seat_->setText(type ? tr("Lay it on the mat     Enter") : tr("Nothing chosen"));
+        const bool onMotor = type && (type->kind == PartKind::propeller || isPropellerNut(*type));
+        const bool onMount = type && type->kind == PartKind::motor;
+        seat_->setEnabled(type && !(searching && (onMotor || onMount)));
+        seat_->setText(!type                  ? tr("Nothing chosen")
+                       : searching && onMotor ? tr("No free motor to put it on")
+                       : searching && onMount ? tr("No free motor mount")
+                                              : tr("Lay it on the mat     Enter"));
     }
     emit looked();
 }
 
 void LibraryDrawer::act() {
     const QString type = chosenType();
-    if (type.isEmpty()) return;
+    if (type.isEmpty() || !seat_->isEnabled()) return;
     if (!replaces_.isEmpty()) {
-        emit replaceWanted(replaces_, type);
+        emit replaceWanted(replaces_, type, false);
         return;
     }
     if (offered_.empty()) fillPlaces();

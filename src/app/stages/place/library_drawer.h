@@ -54,7 +54,8 @@ public:
 signals:
     void chosen(const QString &type); ///< nothing holds it here: it is laid on the mat
     void seatWanted(const QString &type, const std::vector<waxis::Perch> &places);
-    void replaceWanted(const QString &part, const QString &type);
+    /// `all`: every part of that part's type.
+    void replaceWanted(const QString &part, const QString &type, bool all);
     void looked();                        ///< another type or place is chosen in the lists
     void likeWanted(const QString &type); ///< a part of one's own like this one
     void ownWanted();                     ///< a part of one's own from nothing
@@ -76,7 +77,7 @@ private:
     TypeList *list_ = nullptr;
     QLabel *placesTitle_ = nullptr;
     QListWidget *places_ = nullptr;
-    QPushButton *seat_ = nullptr, *like_ = nullptr, *own_ = nullptr;
+    QPushButton *seat_ = nullptr, *all_ = nullptr, *like_ = nullptr, *own_ = nullptr;
     QString replaces_;                        ///< id of the part that is to be replaced
     std::vector<std::vector<Perch>> offered_; ///< by the rows of `places_`
 };

@@ -72,7 +72,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     library_->setFixedWidth(kDrawerWidth);
     connect(library_, &LibraryDrawer::seatWanted, this, &PlaceBench::seat);
     connect(library_, &LibraryDrawer::looked, this, &PlaceBench::showOfferedSeats);
-    connect(library_, &LibraryDrawer::replaceWanted, this, [this](const QString &part, const QString &type) {
+    connect(library_, &LibraryDrawer::replaceWanted, this, [this](const QString &part, const QString &type, bool all) {
         const Part *old = findPart(document_.build(), part.toStdString());
         if (!old) return;
         Build next = document_.build();
@@ -80,7 +80,12 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
         if (!next.types->contains(type.toStdString()) && shipped != document_.library().end())
             next.types.edit([&](TypeTable &table) { table.insert(*shipped); });
         const QString name = QString::fromStdString(old->name);
-        if (document_.edit(tr("Replace %1").arg(name), changeType(next, old->id, type.toStdString()))) {
+        const std::string was = old->type;
+        EditResult changed = changeType(next, old->id, type.toStdString());
+        if (all)
+            for (const auto &other : document_.build().parts)
+                if (changed && other.type == was) changed = changeType(*changed, other.id, type.toStdString());
+        if (document_.edit(all ? tr("Replace all like %1").arg(name) : tr("Replace %1").arg(name), changed)) {
             library_->replace({});
             document_.select(part);
         }
