@@ -239,8 +239,7 @@ private slots:
         for (const auto &wire : wired.wires)
             if (typeOf(wired, *findPart(wired, wire.from.part))->kind == PartKind::gps)
                 for (const auto &core : wire.cores) pins.insert(core.fromPin);
-        for (const char *pin : {"5V", "GND", "TX", "RX", "SDA", "SCL"})
-            QVERIFY2(pins.count(pin) == 1, pin);
+        for (const char *pin : {"5V", "GND", "TX", "RX", "SDA", "SCL"}) QVERIFY2(pins.count(pin) == 1, pin);
         QCOMPARE(between(PartKind::distributionBoard, PartKind::flightController), 1);
         // Each controller commanded by the output of its motor's number.
         std::set<std::string> outputs;

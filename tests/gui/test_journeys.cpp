@@ -56,6 +56,22 @@ public:
         QTRY_VERIFY_WITH_TIMEOUT(model.cures(model.rowOf(key)), 20000);
         press(model.rowOf(key), app::FindingAction::fix);
     }
+    void drag(const char *part, const QPoint &by) {
+        ++actions_;
+        f_.dragBy(part, by); // with Ctrl: freely, not onto a seat
+        f_.drop();
+    }
+    void type(const char *field, const QString &value) {
+        auto *edit = f_.window->findChild<QLineEdit *>(field);
+        QVERIFY2(edit && edit->isVisible(), field);
+        ++actions_;
+        edit->setFocus();
+        edit->selectAll();
+        ++actions_;
+        QTest::keyClicks(edit, value);
+        QTest::keyClick(edit, Qt::Key_Return);
+        QTest::qWait(20);
+    }
     void show(RuleId rule) {
         const int row = stopOf(rule);
         QVERIFY(row >= 0);
@@ -149,7 +165,11 @@ private slots:
         hands.key(Qt::Key_R, Qt::ControlModifier);
         hands.click("library-all");
         settle(f);
-        hands.mend(RuleId::radNoise);
+        // The new unit sends beside the receiver's antenna: a little forward, where its lead still reaches.
+        hands.key(Qt::Key_F3);
+        const int tenMillimetres = f.plan().mapFromScene(10, 0).x() - f.plan().mapFromScene(0, 0).x();
+        hands.drag("rxant", QPoint(tenMillimetres, 0));
+        hands.type("position-z", "35.3"); // up on the plate, over whose rear edge it leant before
         settle(f);
         const QStringList stops = stopsOf(f);
         qInfo("owlbox: %d actions, %d stops\n%s", hands.actions(), int(stops.size()), qPrintable(stops.join("\n")));

@@ -13,8 +13,8 @@
 #include <QPushButton>
 #include <QScrollBar>
 #include <QToolButton>
-#include <algorithm>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace waxis::app {
 

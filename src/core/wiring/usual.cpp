@@ -72,7 +72,8 @@ private:
     }
 
     /// These pins and no others, in one wire.
-    void joinPins(const WireEnd &from, const WireEnd &to, const std::vector<std::pair<std::string, std::string>> &pins) {
+    void joinPins(const WireEnd &from, const WireEnd &to,
+                  const std::vector<std::pair<std::string, std::string>> &pins) {
         Build next = build_;
         for (const auto &[a, b] : pins)
             if (auto more = connectPins(next, from, a, to, b)) next = std::move(*more);
@@ -216,9 +217,8 @@ private:
         for (const auto &esc : ofKind(PartKind::fourInOneEsc))
             if (!areJoined(esc, controller)) join(portWith(esc, {"M1", "M2"}), portWith(controller, {"M1", "M2"}));
         for (const auto &esc : ofKind(PartKind::esc)) command(esc, controller);
-        for (const auto kind :
-             {PartKind::flightCamera, PartKind::videoTransmitter, PartKind::digitalVideoUnit,
-              PartKind::receiver, PartKind::gps, PartKind::buzzer, PartKind::lamp})
+        for (const auto kind : {PartKind::flightCamera, PartKind::videoTransmitter, PartKind::digitalVideoUnit,
+                                PartKind::receiver, PartKind::gps, PartKind::buzzer, PartKind::lamp})
             for (const auto &id : ofKind(kind)) bySignal(id, controller);
         // A digital camera, or one whose controller takes no picture, goes straight to the transmitter.
         for (const auto &camera : ofKind(PartKind::flightCamera))

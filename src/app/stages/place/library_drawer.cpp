@@ -260,7 +260,12 @@ void LibraryDrawer::replace(const QString &part) {
         family_->setCurrentIndex(0);
     }
     refresh();
-    if (type) list_->choose(QString::fromStdString(type->id));
+    if (!type) return;
+    // What stands there now, unless it is wrong there: then the first that fits.
+    const bool wrong = misfit(document_.build(), *type, document_.library(), part.toStdString()).has_value();
+    const QString first =
+        list_->topLevelItemCount() ? list_->topLevelItem(0)->data(0, kTypeRole).toString() : QString();
+    list_->choose(wrong && !first.isEmpty() ? first : QString::fromStdString(type->id));
 }
 
 void LibraryDrawer::refresh() {
