@@ -1,5 +1,6 @@
 // The guides, walked as they are written: from an empty mat with mouse and keyboard to a craft without a stop.
 #include "app/shell/lesson.h"
+#include "app/stages/frame/frame_bench.h"
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
@@ -8,6 +9,7 @@
 
 #include <QLineEdit>
 #include <QListView>
+#include <QMimeData>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QToolButton>
@@ -55,6 +57,17 @@ public:
         const std::string key = model.finding(row).key();
         QTRY_VERIFY_WITH_TIMEOUT(model.cures(model.rowOf(key)), 20000);
         press(model.rowOf(key), app::FindingAction::fix);
+    }
+    /// A file let go over the window, as from a file manager.
+    void drop(const QString &path) {
+        ++actions_;
+        QMimeData data;
+        data.setUrls({QUrl::fromLocalFile(path)});
+        QDragEnterEvent enter(QPoint(400, 400), Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(f_.window.get(), &enter);
+        QDropEvent event(QPointF(400, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(f_.window.get(), &event);
+        QTest::qWait(50);
     }
     void drag(const char *part, const QPoint &by) {
         ++actions_;
@@ -175,6 +188,40 @@ private slots:
         qInfo("owlbox: %d actions, %d stops\n%s", hands.actions(), int(stops.size()), qPrintable(stops.join("\n")));
         QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
         QVERIFY(hands.actions() <= 10);
+    }
+    void anOwnDrawingFlies() {
+        // Main plate and top plate lie beside each other in the drawing; only the common holes tell how they stack.
+        WindowFixture f;
+        f.document().history().setClean();
+        f.window->showStart();
+        Hands hands(f);
+        hands.drop(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf");
+        QVERIFY(f.window->frameBench().isReadingDrawing());
+        QVERIFY(f.document().build().parts.empty()); // a build of its own, not the demo's new frame
+        hands.click("apply");
+        const Frame &frame = *f.document().build().frame;
+        QCOMPARE(frame.plates.size(), std::size_t(2));
+        QCOMPARE(frame.motorMounts.size(), std::size_t(4));
+        QCOMPARE(frame.standoffs.size(), std::size_t(4));
+        hands.key(Qt::Key_F3);
+        hands.key(Qt::Key_L, Qt::ControlModifier);
+        for (const char *words : {"motor 2207", "prop 5 three", "nut m5 flanged", "four-in-one 55", "C7 controller"})
+            hands.seat(words);
+        hands.key(Qt::Key_F4);
+        hands.click("furnish-stack");
+        hands.key(Qt::Key_F3);
+        for (const char *words : {"4S 1300", "60 A plug"}) hands.seat(words);
+        hands.key(Qt::Key_F5);
+        hands.click("join-fits");
+        settle(f);
+        hands.mend(RuleId::wirLength); // the pack's own lead ends before the plug
+        settle(f);
+        const QStringList stops = stopsOf(f);
+        qInfo("own drawing: %d actions, %d stops\n%s", hands.actions(), int(stops.size()),
+              qPrintable(stops.join("\n")));
+        QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
+        QVERIFY(hands.actions() <= 25);
+        QVERIFY(!f.document().analysis().derived.power.hover.empty());
     }
     void theLessonWalksAlong() {
         WindowFixture f;

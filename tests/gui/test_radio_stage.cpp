@@ -157,8 +157,9 @@ private slots:
         QVERIFY(!buttons.isEmpty());
         const Build before = f.document().build();
         QVERIFY2(buttons.first()->isVisible() && buttons.first()->width() > 20, qPrintable(buttons.first()->text()));
+        const QString words = buttons.first()->text(); // the button goes with the help that was taken
         QTest::mouseClick(buttons.first(), Qt::LeftButton);
-        QVERIFY2(!(f.document().build() == before), qPrintable(buttons.first()->text() + f.window->notices().text()));
+        QVERIFY2(!(f.document().build() == before), qPrintable(words + f.window->notices().text()));
         f.document().history().undo();
         QVERIFY(f.document().build() == before);
     }

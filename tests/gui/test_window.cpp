@@ -332,6 +332,19 @@ private slots:
         QTest::keyClick(name, Qt::Key_Return); // no name at all is refused
         QCOMPARE(findPart(f.document().build(), "tube-l")->name, std::string("Heather tube"));
     }
+    void aPartKeepsANoteOfItsOwn() {
+        WindowFixture f;
+        f.document().select("tube-l");
+        auto *note = f.window->findChild<QLineEdit *>("part-note");
+        note->setFocus();
+        QTest::keyClicks(note, "glued on 3 May");
+        QTest::keyClick(note, Qt::Key_Return);
+        QCOMPARE(findPart(f.document().build(), "tube-l")->note, std::string("glued on 3 May"));
+        f.document().select("tube-r");
+        QVERIFY(note->text().isEmpty());
+        f.document().history().undo();
+        QVERIFY(findPart(f.document().build(), "tube-l")->note.empty());
+    }
     void recentFilesAreOfferedAndTheThemeIsRemembered() {
         WindowFixture f;
         QVERIFY(QSettings().value("recent").toStringList().contains(f.file()));

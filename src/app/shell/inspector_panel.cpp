@@ -11,6 +11,7 @@
 #include "app/shell/typed_number.h"
 #include "app/shell/wire_card.h"
 #include "app/theme/metrics.h"
+#include "core/build/case_edits.h"
 #include "core/stack/chain.h"
 
 #include <QComboBox>
@@ -94,6 +95,11 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     connect(mass_, &QLineEdit::editingFinished, this, &InspectorPanel::applyMass);
     massSource_ = new QLabel;
     form_->addRow({}, massSource_);
+    note_ = new QLineEdit;
+    note_->setObjectName("part-note");
+    note_->setAccessibleName(tr("Note on the part"));
+    note_->setPlaceholderText(tr("what to remember of it"));
+    form_->addRow(tr("note"), note_);
     balance_ = new BalanceRows(document_, theme_, *form_, this);
     fastening_ = new FasteningRows(document_, *form_, this);
     stacked_ = new StackRows(document_, theme_, *form_, this);
@@ -110,6 +116,12 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
             document_.edit(tr("Rename %1").arg(QString::fromStdString(part->name)),
                            renamePart(document_.build(), part->id, name_->text().trimmed().toStdString()));
         name_->setModified(false);
+    });
+    connect(note_, &QLineEdit::editingFinished, this, [this] {
+        if (const Part *part = document_.selectedPart(); part && note_->isModified())
+            document_.edit(tr("Note on %1").arg(QString::fromStdString(part->name)),
+                           notePart(document_.build(), part->id, note_->text().trimmed().toStdString()));
+        note_->setModified(false);
     });
     connect(type_, &QComboBox::activated, this, [this](int index) {
         const Part *part = document_.selectedPart();
@@ -181,6 +193,8 @@ void InspectorPanel::refresh() {
     const PartType *type = typeOf(build, *part);
     const Pose pose = framePose(build, *part);
     putText(name_, QString::fromStdString(part->name));
+    putText(note_, QString::fromStdString(part->note));
+    note_->setToolTip(QString::fromStdString(part->note));
     QStringList where;
     if (type && !type->maker.empty()) where << QString::fromStdString(type->maker);
     where << (part->placement.site.empty()

@@ -42,7 +42,7 @@ private:
     Document &document_;
     const theme::Theme &theme_;
     QFormLayout *form_ = nullptr;
-    QLineEdit *name_ = nullptr;
+    QLineEdit *name_ = nullptr, *note_ = nullptr;
     QLabel *where_ = nullptr;
     QLabel *turn_ = nullptr;
     QLabel *massSource_ = nullptr;

@@ -815,6 +815,8 @@ void MainWindow::dropEvent(QDropEvent *event) {
         } else if (path.endsWith(".csv", Qt::CaseInsensitive)) { // into the open build
             setStage(Stage::kit);
             kit_->readList(path);
+        } else if (bench_->currentWidget() == start_) { // nothing is open: a build of its own
+            newFromDrawing(path);
         } else {
             setStage(Stage::frame);
             frame_->readDrawing(path);

@@ -35,6 +35,7 @@ void PartEditor::makeElectricForm() {
     number(tr("Capacitor, µF"), "type-uf", [this] { return &electrical().capacitance_uF; });
     number(tr("Capacitor rated, V"), "type-rated", [this] { return &electrical().rated_V; });
     measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
+    number(tr("Propeller: tip to tip, mm"), "type-diameter", [this] { return &type_.propDiameter_mm; });
     outputs_ = std::make_unique<RecordTable<PowerOutput>>(
         tr("Rails that it feeds"),
         std::vector<RecordColumn<PowerOutput>>{
