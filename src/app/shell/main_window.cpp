@@ -414,7 +414,9 @@ QWidget *MainWindow::makeTopRow() {
     loadCases_->setObjectName("load-case");
     loadCases_->setAccessibleName(tr("Load case"));
     loadCases_->setToolTip(tr("Load case: what is aboard"));
-    loadCases_->setMinimumWidth(190);
+    loadCases_->setMinimumWidth(176);
+    loadCases_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    loadCases_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     layout->addWidget(loadCases_);
     connect(loadCases_, &QComboBox::activated, this, [this](int index) {
         if (index == loadCases_->count() - 1) {
@@ -461,7 +463,7 @@ void MainWindow::refreshTitle() {
     const bool edited = document_.isModified();
     // The row keeps room for "edited": the menu bar does not make its corner wider later.
     const QFontMetrics strong(theme_.text(theme::kTextPixels, true));
-    constexpr int kWidest_px = 150; // longer names are cut: the menus need the room at 1100 pixels
+    constexpr int kWidest_px = 108; // longer names are cut: the menus need the room at 1100 pixels
     const QString name = strong.elidedText(document_.title(), Qt::ElideRight, kWidest_px);
     title_->setToolTip(name == document_.title() ? QString() : document_.title());
     const int wide = strong.horizontalAdvance(name + QStringLiteral("  ") + tr("edited")) + 8;
