@@ -171,6 +171,27 @@ private slots:
         const Plate &main = frame->plates[0], &top = frame->plates[1];
         for (std::size_t i = 0; i < posts.size(); ++i)
             QVERIFY((main.holes[i].centre_mm - top.holes[i].centre_mm).norm() < 1e-9);
+        // A stack's holes that happen to be the same on both plates do not lead astray: no post stands in them.
+        Recognition decoy = found;
+        for (auto *of : {&decoy.plates[0], &decoy.plates[1]}) {
+            const bool upper = of == &decoy.plates[1];
+            FoundPattern stack;
+            stack.use = PatternUse::stack;
+            stack.pattern = {PatternShape::square, 20, 0, 2.2, 4};
+            stack.centre_mm = upper ? Vec2(beside + Vec2(-12, 0)) : Vec2(0, 0);
+            for (int corner = 0; corner < 4; ++corner) {
+                FoundHole hole;
+                hole.centre_mm = stack.centre_mm + Vec2(corner & 1 ? 10 : -10, corner & 2 ? 10 : -10);
+                hole.diameter_mm = 2.2;
+                hole.pattern = 0;
+                stack.holes.push_back(int(of->holes.size()));
+                of->holes.push_back(hole);
+            }
+            of->patterns.push_back(stack);
+        }
+        const auto still = frameFromDrawing(decoy, choices);
+        QVERIFY(bool(still));
+        QCOMPARE(still->standoffs.size(), posts.size());
         // With two holes in common only, the middles count as before.
         found.plates[1].holes.resize(2);
         const auto loose = frameFromDrawing(found, choices);

@@ -124,6 +124,25 @@ QStringList stopsOf(const WindowFixture &f) {
 
 void settle(WindowFixture &f) { QTRY_VERIFY_WITH_TIMEOUT(f.document().isSurveyed(), 20000); }
 
+/// The drawing again with everything on one layer moved aside, as plates lie on a cutter's sheet.
+bool writeBeside(const QString &from, const QString &to, const QString &layer, double byX_mm) {
+    QFile in(from), out(to);
+    if (!in.open(QIODevice::ReadOnly) || !out.open(QIODevice::WriteOnly)) return false;
+    bool entities = false, moved = false;
+    while (!in.atEnd()) {
+        const QByteArray code = in.readLine();
+        QByteArray value = in.readLine();
+        const int group = code.trimmed().toInt();
+        const QByteArray text = value.trimmed();
+        if (group == 2 && text == "ENTITIES") entities = true;
+        if (group == 8) moved = entities && text == layer.toUtf8();
+        if (group == 0) moved = false;
+        if (moved && (group == 10 || group == 11)) value = QByteArray::number(text.toDouble() + byX_mm, 'f', 6) + "\n";
+        out.write(code + value);
+    }
+    return true;
+}
+
 } // namespace
 
 class TestJourneys : public QObject {
@@ -193,9 +212,19 @@ private slots:
         // Main plate and top plate lie beside each other in the drawing; only the common holes tell how they stack.
         WindowFixture f;
         f.document().history().setClean();
+        const QString sheet = f.folder.filePath("sheet.dxf");
+        QVERIFY(writeBeside(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf", sheet, "top-plate", 260));
         f.window->showStart();
         Hands hands(f);
-        hands.drop(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf");
+        hands.drop(sheet);
+        const auto &found = f.window->frameBench().importPage().found().plates;
+        QCOMPARE(found.size(), std::size_t(2));
+        const auto leastX = [](const FoundPlate &plate) {
+            double least = 1e9;
+            for (const auto &p : plate.outline_mm) least = std::min(least, p.x());
+            return least;
+        };
+        QVERIFY(std::max(leastX(found[0]), leastX(found[1])) > 150); // really beside
         QVERIFY(f.window->frameBench().isReadingDrawing());
         QVERIFY(f.document().build().parts.empty()); // a build of its own, not the demo's new frame
         hands.click("apply");
@@ -203,6 +232,7 @@ private slots:
         QCOMPARE(frame.plates.size(), std::size_t(2));
         QCOMPARE(frame.motorMounts.size(), std::size_t(4));
         QCOMPARE(frame.standoffs.size(), std::size_t(4));
+        for (const auto &post : frame.standoffs) QVERIFY(std::abs(post.base_mm.x()) < 60); // over the main plate
         hands.key(Qt::Key_F3);
         hands.key(Qt::Key_L, Qt::ControlModifier);
         for (const char *words : {"motor 2207", "prop 5 three", "nut m5 flanged", "four-in-one 55", "C7 controller"})

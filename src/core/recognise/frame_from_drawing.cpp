@@ -77,6 +77,13 @@ std::size_t baseOf(const Recognition &found, const DrawingChoices &choices) {
     return base;
 }
 
+/// Boards and motors have their own holes; posts stand in the others.
+bool mayBearPost(const FoundPlate &plate, const FoundHole &hole) {
+    if (hole.pattern < 0 || std::size_t(hole.pattern) >= plate.patterns.size()) return true;
+    const PatternUse use = plate.patterns[std::size_t(hole.pattern)].use;
+    return use != PatternUse::motor && use != PatternUse::stack;
+}
+
 /// The shift that lays the most screw holes of a plate on those of another: where the same posts go through both. None
 /// with fewer than three in common; of equal ones the nearest to `near_mm`.
 std::optional<Vec2> shiftByHoles(const FoundPlate &plate, const FoundPlate &base, const Vec2 &near_mm) {
@@ -84,8 +91,8 @@ std::optional<Vec2> shiftByHoles(const FoundPlate &plate, const FoundPlate &base
     constexpr std::size_t kMost = 150; // beyond, it is a sieve and not a plate
     constexpr int kLeast = 3;
     if (plate.holes.size() > kMost || base.holes.size() > kMost) return std::nullopt;
-    const auto alike = [](const FoundHole &a, const FoundHole &b) {
-        return std::abs(a.diameter_mm - b.diameter_mm) < kSize_mm;
+    const auto alike = [&](const FoundHole &a, const FoundHole &b) { // a of the plate, b of the base
+        return std::abs(a.diameter_mm - b.diameter_mm) < kSize_mm && mayBearPost(plate, a) && mayBearPost(base, b);
     };
     std::optional<Vec2> best;
     int most = kLeast - 1;
