@@ -1,5 +1,6 @@
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
+#include "app/shell/plurals.h"
 #include "app/shell/survey_runner.h"
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/kit/kit_bench.h"
@@ -54,6 +55,7 @@ int main(int argc, char **argv) {
     QApplication::setApplicationDisplayName("Weightaxis");
     QApplication::setApplicationVersion(WEIGHTAXIS_VERSION);
     QApplication::setOrganizationName("weightaxis");
+    waxis::app::loadPlurals();
     QLocale::setDefault(QLocale::c()); // one way to write numbers everywhere; typed ones may have a decimal comma
 
     QCommandLineParser parser;

@@ -6,6 +6,7 @@
 #include "app/shell/findings_panel.h"
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
+#include "app/shell/plurals.h"
 #include "app/stages/place/place_bench.h"
 #include "support/builds.h"
 
@@ -18,6 +19,7 @@ class WindowFixture {
 public:
     WindowFixture() {
         QSettings().clear();
+        app::loadPlurals();
         QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", file());
         QFile::setPermissions(file(), QFile::ReadOwner | QFile::WriteOwner);
         window = std::make_unique<app::MainWindow>(theme, folder.filePath("unsaved"));

@@ -63,6 +63,21 @@ void BuildScene::setOverlays(const Overlays &overlays) {
     update();
 }
 
+void BuildScene::setHidden(const QSet<QString> &ids) {
+    if (ids == hidden_) return;
+    hidden_ = ids;
+    rebuildFrame();
+    update();
+}
+
+QStringList BuildScene::drawnParts() const {
+    QStringList ids;
+    for (const auto &part : document_.drawnBuild().parts)
+        if (const auto *drawn = item(QString::fromStdString(part.id)); drawn && drawn->isVisible())
+            ids << QString::fromStdString(part.id);
+    return ids;
+}
+
 void BuildScene::rebuildFrame() {
     for (const auto &member : frameItems_) {
         removeItem(member.item);
@@ -77,7 +92,7 @@ void BuildScene::rebuildFrame() {
                    bool disc = false) {
         auto *item = addPath(outline(view_, shape, pose));
         const Cut cut = cutOf(shape, pose);
-        item->setVisible(cut != Cut::before || disc);
+        item->setVisible((cut != Cut::before || disc) && !hidden_.contains(QString::fromStdString(id)));
         constexpr double kFaint = 0.45;
         if (cut == Cut::through) item->setOpacity(kFaint);
         QPen pen(line, 1.0);
@@ -149,7 +164,7 @@ void BuildScene::update() {
         const auto id = QString::fromStdString(part.id);
         const Cut cut = section_ ? cutOf(framePose(build, part), drawn) : Cut::behind;
         item->setMarks(document_.selection().contains(id), document_.highlighted().contains(id),
-                       document_.isAboardNow(part) && cut != Cut::before);
+                       document_.isAboardNow(part) && cut != Cut::before && !hidden_.contains(id));
         item->setOpacity(cut == Cut::through ? 0.45 : 1.0);
         present.emplace(part.id, item);
     }

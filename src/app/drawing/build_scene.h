@@ -7,6 +7,7 @@
 #include "app/shell/document.h"
 
 #include <QGraphicsScene>
+#include <QSet>
 #include <map>
 
 namespace waxis::drawing {
@@ -20,6 +21,11 @@ public:
     View view() const { return view_; }
     void setView(View view);
     const Overlays &overlays() const { return overlays_; }
+    /// Things that are not drawn, by their ids: the eye of the list of all things.
+    void setHidden(const QSet<QString> &ids);
+    const QSet<QString> &hidden() const { return hidden_; }
+    /// Parts that are drawn, in the build's order.
+    QStringList drawnParts() const;
     void setOverlays(const Overlays &overlays);
 
     /// Everything that is drawn, without the lines that run to the edge.
@@ -68,6 +74,7 @@ private:
     app::Document &document_;
     const theme::Theme &theme_;
     Overlays overlays_;
+    QSet<QString> hidden_;
     SharedValue<Frame> drawnFrame_;
     Practice drawnPractice_; ///< it sets how thick the propeller zones are
     std::map<std::string, PartItem *> parts_;

@@ -1,5 +1,6 @@
 #include "app/drawing/mark_layer.h"
 
+#include "app/drawing/mark_clusters.h"
 #include "app/theme/metrics.h"
 
 #include <QFontMetricsF>
@@ -10,8 +11,6 @@
 namespace waxis::drawing {
 
 namespace {
-
-constexpr double kMark_px = 7.5;
 
 /// Draws in screen pixels at a scene point.
 template <class Draw>
@@ -38,7 +37,7 @@ void MarkLayer::show(Content content) {
                 if (std::find(those->begin(), those->end(), piece) == those->end()) rectOf(piece);
     };
     constexpr double kLabel_px = 90, kPushedDown_px = 80;
-    refreshChanged(content_.marks, content.marks, [&](const Mark &m) { refresh(QRectF(m.from, m.to), 10, 10); });
+    refreshChanged(content_.marks, content.marks, [&](const Mark &m) { refresh(QRectF(m.from, m.to), 26, 26); });
     if (content_.distances != content.distances || content_.distancesBeside != content.distancesBeside)
         for (const auto *side : {&content_, &content}) {
             refresh(side->distancesBeside, kLabel_px, kPushedDown_px);
@@ -120,19 +119,19 @@ void MarkLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *, QWidg
         label(content_.distancesOnLeft ? beside.topLeft() : beside.topRight(), d.text, c.chalk,
               content_.distancesOnLeft);
     }
+    std::vector<std::pair<QPointF, Severity>> points;
     for (const auto &mark : content_.marks) {
         const QColor color = theme::severityOnMat(mark.severity);
         QPen pen(color, 1.4);
         pen.setCosmetic(true);
         painter->setPen(pen);
         painter->drawLine(mark.from, mark.to);
-        atPixel(painter, (mark.from + mark.to) / 2, [&](const QPointF &at) {
-            painter->setPen(Qt::NoPen);
-            painter->setBrush(c.matBar); // a rim, so that it stands out on any fill
-            painter->drawEllipse(at, kMark_px, kMark_px);
-            theme::drawSeverityMark(*painter, at, 5, mark.severity, color);
-        });
+        points.emplace_back(painter->worldTransform().map((mark.from + mark.to) / 2), mark.severity);
     }
+    painter->save();
+    painter->resetTransform();
+    for (const auto &cluster : clusterMarks(points, 2 * kMark_px)) paintMarkCluster(*painter, cluster, theme_);
+    painter->restore();
     if (!content_.dragText.isEmpty()) label(content_.dragAt, content_.dragText, c.thrustAxis);
 }
 

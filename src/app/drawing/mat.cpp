@@ -1,5 +1,7 @@
 #include "app/drawing/mat.h"
 
+#include "app/drawing/walk.h"
+
 #include <QFontMetricsF>
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -78,6 +80,25 @@ void MatCanvas::fit() {
     update();
 }
 
+void MatCanvas::zoomToChosen() {
+    const QRectF box = chosenBox();
+    if (!box.isValid()) return;
+    constexpr double kShare = 0.5, kLeast_mm = 4; // a post of no height still has a size
+    const double wide = std::max(box.width(), kLeast_mm), high = std::max(box.height(), kLeast_mm);
+    scale_ = std::clamp(kShare * std::min(width() / wide, height() / high), 0.05, 40.0);
+    centre_ = box.center();
+    touched_ = true;
+    update();
+}
+
+bool MatCanvas::focusNextPrevChild(bool next) {
+    if (const auto to = walkTo(walkable(), walkedAt(), next)) {
+        walkedTo(*to);
+        return true;
+    }
+    return QWidget::focusNextPrevChild(next);
+}
+
 void MatCanvas::paintEvent(QPaintEvent *) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -139,6 +160,8 @@ void MatCanvas::wheelEvent(QWheelEvent *event) {
 void MatCanvas::keyPressEvent(QKeyEvent *event) {
     if (event->key() == Qt::Key_0)
         fit();
+    else if (event->key() == Qt::Key_Z && !(event->modifiers() & ~Qt::KeypadModifier))
+        zoomToChosen();
     else if (event->key() == Qt::Key_Escape && holding_) {
         holding_ = false;
         cancel();

@@ -5,6 +5,7 @@
 
 #include <QGraphicsView>
 #include <QPainter>
+#include <QStringList>
 #include <QWidget>
 
 namespace waxis::drawing {
@@ -19,7 +20,8 @@ void paintTag(QPainter &painter, const QPointF &at_px, const QString &text, cons
 /// A graphics view that is looked at like a map: no bars, no frame, nothing that scrolls by itself.
 void prepareMapView(QGraphicsView &view);
 
-/// A widget over a flat drawing in mm: wheel zooms at the pointer, dragging empty mat moves it, 0 fits.
+/// A widget over a flat drawing in mm: wheel zooms at the pointer, dragging empty mat moves it, 0 fits, Z goes to what
+/// is chosen, Tab from thing to thing.
 class MatCanvas : public QWidget {
     Q_OBJECT
 
@@ -31,12 +33,20 @@ public:
     QPointF toPixels(double x_mm, double y_mm) const;
     QPointF toMm(const QPointF &pixels) const;
     void fit();
+    /// What is chosen fills half of the drawing; without a choice nothing happens.
+    void zoomToChosen();
 
 protected:
     const theme::Theme &theme() const { return theme_; }
     /// What `fit` shows, mm, y up as drawn: left, bottom, width, height.
     virtual QRectF content() const = 0;
     virtual void paintContent(QPainter &painter) = 0;
+    /// Where the chosen thing is, as `content`; empty for none.
+    virtual QRectF chosenBox() const { return {}; }
+    /// Things that Tab goes through in order, which of them is chosen, and choosing one.
+    virtual QStringList walkable() const { return {}; }
+    virtual QString walkedAt() const { return {}; }
+    virtual void walkedTo(const QString &) {}
     /// True when the press takes hold of something; moves and the release then come here too.
     virtual bool press(const QPointF &, Qt::KeyboardModifiers) { return false; }
     virtual void drag(const QPointF &, Qt::KeyboardModifiers) {}
@@ -50,6 +60,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent *event) override;
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override;
     void resizeEvent(QResizeEvent *event) override;
     void showEvent(QShowEvent *event) override;
 

@@ -29,8 +29,8 @@ FindingDelegate::Layout FindingDelegate::layOut(const QRect &row, const QModelIn
     QStringList fixes;
     if (const auto *cures = model_.cures(index.row()); cures && !finding.accepted())
         for (const auto &cure : *cures) fixes << say(cure.words);
-    if (QString::fromStdString(finding.key()) == model_.openedKey())
-        return layOutAt(row, finding, headline, detail, fixes);
+    const QString key = QString::fromStdString(finding.key());
+    if (key == model_.openedKey() || key == model_.toldKey()) return layOutAt(row, finding, headline, detail, fixes);
     // Wrapping words takes most of the time, and while a part is dragged the same words come again and again.
     const QString words = headline + '\n' + detail + '\n' + fixes.join('\n') + '\n' + QString::number(row.width()) +
                           (finding.accepted() ? '-' : '+');
@@ -51,10 +51,18 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
     Layout layout;
     const int width = row.width() - kLeft - kRight;
     layout.headline = headline;
-    layout.detail = detail;
     layout.headlineBox = wrapped(theme_.text(13, true), layout.headline, row.left() + kLeft, row.top() + kTop, width);
     int y = layout.headlineBox.bottom() + 2;
-    layout.detailBox = wrapped(theme_.text(12), layout.detail, row.left() + kLeft, y, width);
+    // One line of the reason; all of it in the row that is looked at.
+    const QString key = QString::fromStdString(finding.key());
+    const QFontMetrics small(theme_.text(12));
+    if (key == model_.openedKey() || key == model_.toldKey()) {
+        layout.detail = detail;
+        layout.detailBox = wrapped(theme_.text(12), detail, row.left() + kLeft, y, width);
+    } else {
+        layout.detail = small.elidedText(detail, Qt::ElideRight, width);
+        layout.detailBox = QRect(row.left() + kLeft, y, width, small.height());
+    }
     y = layout.detailBox.bottom() + 2;
 
     struct Offered {
@@ -68,7 +76,7 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
     else
         offered.push_back({FindingAction::accept, 0, tr("Accept…")});
     for (qsizetype i = 0; i < fixes.size(); ++i) offered.push_back({FindingAction::fix, int(i), fixes[i]});
-    const QFontMetrics metrics(theme_.text(12));
+    const QFontMetrics &metrics = small;
     int x = row.left() + kLeft;
     for (const auto &[action, cure, words] : offered) {
         const int room = row.right() - kRight - x;
@@ -82,7 +90,7 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
         x += w + 14;
     }
     y += 20;
-    if (QString::fromStdString(finding.key()) == model_.openedKey()) {
+    if (key == model_.openedKey()) {
         const Rule &rule = ruleOf(finding.rule);
         QStringList lines{tr("%1 %2. %3").arg(fromView(rule.name), fromView(rule.title), fromView(rule.why))};
         if (finding.practiceLimit) {

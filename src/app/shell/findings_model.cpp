@@ -24,7 +24,7 @@ QVariant FindingsModel::data(const QModelIndex &index, int role) const {
     if (!index.isValid()) return {};
     const auto text = wordFinding(document_.build(), finding(index.row()));
     if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return say(text.headline);
-    if (role == Qt::AccessibleDescriptionRole) return say(text.detail);
+    if (role == Qt::AccessibleDescriptionRole || role == Qt::ToolTipRole) return say(text.detail);
     return {};
 }
 
@@ -51,11 +51,17 @@ void FindingsModel::toggleOpened(const QString &key) {
     emit layoutChanged();
 }
 
+void FindingsModel::tellWhole(const QString &key) {
+    if (key == toldKey_) return;
+    toldKey_ = key;
+    emit layoutChanged();
+}
+
 void FindingsModel::refresh() {
     std::vector<Finding> next;
     for (const auto &finding : document_.analysis().findings)
         if (!stage_ || ruleOf(finding.rule).stage == *stage_) next.push_back(finding);
-    const std::string chosen = document_.selectedPart() ? document_.selected().toStdString() : std::string();
+    const std::string chosen = document_.selected().toStdString(); // a part, a wire, a plate
     if (!chosen.empty())
         std::stable_partition(next.begin(), next.end(), [&](const Finding &f) {
             return std::find(f.subjects.begin(), f.subjects.end(), chosen) != f.subjects.end();

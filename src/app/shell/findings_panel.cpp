@@ -5,11 +5,13 @@
 #include "app/theme/metrics.h"
 #include "core/rules/rule.h"
 
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
+#include <QMenu>
 #include <QPushButton>
 #include <QScrollBar>
 #include <QToolButton>
@@ -58,6 +60,13 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     list_->setAccessibleName(tr("Findings"));
     list_->setObjectName("findings");
+    list_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(list_, &QListView::customContextMenuRequested, this, &FindingsPanel::showMenu);
+    // A row that is pressed must not grow before the button is let go: its links would slip away.
+    connect(list_, &QListView::clicked, this, [this](const QModelIndex &index) { tellWhole(index); });
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex &index) {
+        if (QApplication::mouseButtons() == Qt::NoButton) tellWhole(index);
+    });
     list_->installEventFilter(this);
     list_->viewport()->installEventFilter(this);
 
@@ -135,6 +144,32 @@ void FindingsPanel::setStage(Stage stage, bool byHand) {
     }
     here_->setText(stageTexts()[std::size_t(stage)].name);
     if (here_->isChecked()) model_->setStage(stage_);
+}
+
+void FindingsPanel::tellWhole(const QModelIndex &index) {
+    if (index.isValid() && index.row() < model_->rowCount())
+        model_->tellWhole(QString::fromStdString(model_->finding(index.row()).key()));
+}
+
+void FindingsPanel::showMenu(const QPoint &at) {
+    const QModelIndex index = list_->indexAt(at);
+    if (!index.isValid()) return;
+    const std::string key = model_->finding(index.row()).key();
+    const bool accepted = model_->finding(index.row()).accepted();
+    QMenu menu(this);
+    const auto add = [&](const QString &text, FindingAction action, int cure = 0) {
+        menu.addAction(text, this, [this, key, action, cure] { act(model_->rowOf(key), action, cure); });
+    };
+    add(tr("Show\tS"), FindingAction::show);
+    add(tr("Why\tReturn"), FindingAction::why);
+    add(accepted ? tr("Withdraw the acceptance\tA") : tr("Accept…\tA"),
+        accepted ? FindingAction::withdraw : FindingAction::accept);
+    if (const auto *cures = model_->cures(index.row()); cures && !cures->empty() && !accepted) {
+        menu.addSeparator();
+        for (std::size_t i = 0; i < cures->size(); ++i)
+            add(say((*cures)[i].words) + (i == 0 ? QStringLiteral("\tF") : QString()), FindingAction::fix, int(i));
+    }
+    menu.exec(list_->viewport()->mapToGlobal(at));
 }
 
 void FindingsPanel::askReason(const Finding &finding) {

@@ -36,6 +36,9 @@ public:
     /// Keys of what is listed, from the worst down, whatever is chosen.
     std::vector<std::string> keysByWorth() const;
     void toggleOpened(const QString &key);
+    /// The row that is looked at: its reason is told in full.
+    QString toldKey() const { return toldKey_; }
+    void tellWhole(const QString &key);
     void refresh();
     /// Cures that were tried and are offered for a row; null while they are being tried.
     const std::vector<Cure> *cures(int row) const { return cures_.curesOf(finding(row)); }
@@ -46,7 +49,7 @@ private:
     CureRunner cures_;
     std::optional<Stage> stage_;
     std::vector<Finding> shown_;
-    QString openedKey_;
+    QString openedKey_, toldKey_;
 };
 
 /// What a person can do with a finding.
@@ -116,6 +119,8 @@ protected:
 
 private:
     void askReason(const Finding &finding);
+    void showMenu(const QPoint &at);
+    void tellWhole(const QModelIndex &index);
     Document &document_;
     const theme::Theme &theme_;
     FindingsModel *model_;

@@ -12,6 +12,7 @@
 #include "app/shell/wire_card.h"
 #include "app/theme/metrics.h"
 #include "core/build/case_edits.h"
+#include "core/build/hung_on.h"
 #include "core/stack/chain.h"
 
 #include <QComboBox>
@@ -278,7 +279,7 @@ void InspectorPanel::applyPosition() {
                                       "Stack (F4).")
                                        .arg(QString::fromStdString(part->name)));
         document_.edit(tr("Move %1").arg(QString::fromStdString(part->name)),
-                       shiftPart(document_.build(), part->id, shift));
+                       bringAlong(document_.build(), shiftPart(document_.build(), part->id, shift), part->id));
     }
     refresh();
 }
@@ -305,7 +306,7 @@ void InspectorPanel::applyTurn() {
         Pose turned = pose;
         turned.rotation = quaternionFrom({values[0], values[1], values[2]});
         document_.edit(tr("Turn %1").arg(QString::fromStdString(part->name)),
-                       placePart(document_.build(), part->id, turned));
+                       bringAlong(document_.build(), placePart(document_.build(), part->id, turned), part->id));
     }
     refresh();
 }

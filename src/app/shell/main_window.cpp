@@ -306,7 +306,7 @@ void MainWindow::paste() {
                                                  : tr("What lies on the clipboard cannot be read: %1").arg(problem));
         return;
     }
-    pasteParts(*clip, tr("Paste %1 part(s)").arg(clip->parts.size()));
+    pasteParts(*clip, tr("Paste %n part(s)", nullptr, int(clip->parts.size())));
 }
 
 void MainWindow::duplicateChosen() {
@@ -315,7 +315,7 @@ void MainWindow::duplicateChosen() {
         emit document_.refused(QString::fromStdString(clip.error().message));
         return;
     }
-    pasteParts(*clip, tr("Duplicate %1 part(s)").arg(clip->parts.size()));
+    pasteParts(*clip, tr("Duplicate %n part(s)", nullptr, int(clip->parts.size())));
 }
 
 void MainWindow::pasteParts(const Build &clip, const QString &name) {
@@ -338,6 +338,12 @@ void MainWindow::pasteParts(const Build &clip, const QString &name) {
     if (stage_ != Stage::place) setStage(Stage::place);
 }
 
+void MainWindow::contextMenuEvent(QContextMenuEvent *event) {
+    // What no panel has a menu of its own for: the menu of what is chosen there.
+    if (bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()))) showPartMenu(event->globalPos());
+    event->accept();
+}
+
 void MainWindow::showPartMenu(const QPoint &at) {
     QMenu menu(this);
     const auto take = [&](std::initializer_list<const char *> ids) {
@@ -353,9 +359,20 @@ void MainWindow::showPartMenu(const QPoint &at) {
         take({"cut",         "copy",      "paste", "duplicate", "",       "turn-left",   "turn-right", "upside-down",
               "pin",         "replace",   "",      "copy-arms", "mirror", "mirror-copy", "",           "optional",
               "change-type", "like-this", "",      "remove"});
+    else if (findWire(document_.build(), document_.selected().toStdString()))
+        take({"remove", "", "fit", "zoom", "", "why"});
     else
-        take({"paste", "choose-all", "", "library", "fit", "", "build-sheet"});
+        take({"paste", "choose-all", "", "library", "outline", "fit", "", "build-sheet"});
     menu.exec(at);
+}
+
+void MainWindow::zoomToChosen() {
+    switch (stage_) {
+    case Stage::stack: stack_->canvas().zoomToChosen(); break;
+    case Stage::frame: frame_->canvas().zoomToChosen(); break;
+    case Stage::wire: wire_->map().zoomToChosen(); break;
+    default: place_->zoomToChosen();
+    }
 }
 
 void MainWindow::offerAllAlike(const QString &part) {

@@ -103,6 +103,7 @@ public:
 
 protected:
     void closeEvent(QCloseEvent *event) override;
+    void contextMenuEvent(QContextMenuEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;
     void dropEvent(QDropEvent *event) override;
 
@@ -129,6 +130,7 @@ private:
     void duplicateChosen();
     void pasteParts(const Build &clip, const QString &name);
     void showPartMenu(const QPoint &at);
+    void zoomToChosen();
     /// After a part was seated on one of several like places: the others at once.
     void offerAllAlike(const QString &part);
     /// Dialogs keep a folder for each kind of file; never one of the program's own.

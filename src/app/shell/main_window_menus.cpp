@@ -6,6 +6,7 @@
 #include "app/shell/findings_panel.h"
 #include "app/shell/group_tools.h"
 #include "app/stages/balance/balance_bench.h"
+#include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
@@ -14,6 +15,7 @@
 #include "app/stages/wire/wire_bench.h"
 #include "core/build/case_edits.h"
 #include "core/sums/sum.h"
+#include "core/wiring/edits.h"
 
 #include <QFileInfo>
 #include <QListView>
@@ -80,8 +82,16 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          Menu::part,
          tr("Remove\tDel"),
          {},
-         chosen,
-         onPart(&stackbench::StackCanvas::removeChosen, [](place::PlaceView &v) { v.removeChosen(); }),
+         [this, chosen] { return chosen() || findWire(document_.build(), document_.selected().toStdString()); },
+         [this,
+          remove = onPart(&stackbench::StackCanvas::removeChosen, [](place::PlaceView &v) { v.removeChosen(); })] {
+             const std::string id = document_.selected().toStdString();
+             if (const Wire *wire = findWire(document_.build(), id))
+                 document_.edit(tr("Take %1 out").arg(QString::fromStdString(wire->name)),
+                                removeWire(document_.build(), id));
+             else
+                 remove();
+         },
          true},
         {"replace", Menu::part, tr("Replace by another type…"), QKeySequence("Ctrl+R"), chosen,
          [this] {
@@ -142,7 +152,29 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          tr("Fit the drawing\t0"),
          {},
          anything,
-         [this] { stage_ == Stage::stack ? stack_->canvas().fit() : place_->fit(); }},
+         [this] {
+             switch (stage_) {
+             case Stage::stack: stack_->canvas().fit(); break;
+             case Stage::frame: frame_->canvas().fit(); break;
+             case Stage::wire: wire_->map().fit(); break;
+             default: place_->fit();
+             }
+         }},
+        {"zoom",
+         Menu::view,
+         tr("Zoom to what is chosen\tZ"),
+         {},
+         [this] { return !document_.selected().isEmpty(); },
+         [this] { zoomToChosen(); }},
+        {"outline",
+         Menu::view,
+         tr("All things, a list"),
+         QKeySequence("Ctrl+Shift+L"),
+         {},
+         [this] {
+             setStage(Stage::place);
+             place_->showOutline(!place_->outline().isVisible());
+         }},
         {"theme",
          Menu::view,
          tr("Light or dark"),

@@ -57,7 +57,11 @@ QColor Palette::severity(Severity severity) const {
     return muted;
 }
 
-QColor severityOnMat(Severity severity) { return palette(Mode::dark).severity(severity); }
+QColor severityOnMat(Severity severity) {
+    // Sensing parts are as blue as the dark theme's notes: on the mat notes are paler.
+    if (severity == Severity::note) return "#C4D6F0";
+    return palette(Mode::dark).severity(severity);
+}
 
 QColor lensColor() { return "#2A2F33"; }
 

@@ -72,7 +72,7 @@ FieldSources fieldSources(const Build &build, const Derived &derived) {
         path.pair = supply && ground;
         path.spacing_mm = std::max(0.5, w < derived.wiring.wires.size() ? derived.wiring.wires[w].outer_mm : 0.5);
         if (wire.lay == WireLay::twisted)
-            path.pitch_mm = wire.twistPitch_mm > 0 ? wire.twistPitch_mm : 8 * path.spacing_mm;
+            path.pitch_mm = wire.twistPitch_mm > 0 ? wire.twistPitch_mm : kTwistPitch * path.spacing_mm;
         const Part *from = findPart(build, wire.from.part), *to = findPart(build, wire.to.part);
         if (!from || !to) continue;
         path.cases = casesAboard(*from, derived.loadCases) & casesAboard(*to, derived.loadCases);

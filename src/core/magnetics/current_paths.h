@@ -10,6 +10,9 @@ namespace waxis {
 
 struct Derived;
 
+/// Pitch of a pair twisted by hand, in spacings of its cores (common practice, no source).
+inline constexpr double kTwistPitch = 8;
+
 /// One line with a steady current, or two side by side with the same current there and back.
 struct CurrentPath {
     std::string wire;

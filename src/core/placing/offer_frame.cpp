@@ -39,6 +39,13 @@ bool isTaken(const Asked &asked, const std::string &site) {
            });
 }
 
+/// What leans rests on its rim: so far from the site that nothing of it stands in what carries it.
+Vec3 liftOf(const PartType &type, const Pose &seat, const Quat &turn) {
+    const Quat onSeat = seat.rotation.conjugate() * turn;
+    const bool leans = (onSeat * Vec3::UnitZ()).z() < 1 - 1e-6;
+    return seat.rotation * Vec3(0, 0, leans ? std::max(0.0, -boxAt(type, onSeat).min_mm.z()) : 0.0);
+}
+
 } // namespace
 
 bool isCameraCage(const Frame &frame, const Site &site) {
@@ -63,6 +70,7 @@ void offerSites(const Asked &asked, const TypeTable &adapters) {
             const double yaw = rollPitchYawFrom(asked.wanted.rotation).yaw_deg;
             perch.X_FramePart.rotation = canonical(seat.rotation * quaternionFrom({0, 0, yaw}));
         }
+        perch.X_FramePart.position_mm += liftOf(type, seat, perch.X_FramePart.rotation);
         // Where the part sits there already, it keeps its height over the site.
         if (asked.part.placement.site == site.id && !asked.everywhere)
             perch.X_FramePart.position_mm.z() = asked.wanted.position_mm.z();
@@ -168,7 +176,12 @@ void offerArms(const Asked &asked) {
 void offerStandoffs(const Asked &asked) {
     const Aabb box = boxAt(asked.type, asked.wanted.rotation);
     for (const auto &standoff : asked.build.frame->standoffs) {
-        Vec3 aside = asked.wanted.position_mm - standoff.base_mm;
+        if (asked.everywhere && standoff.role == StandoffRole::bobbin) continue; // it gives way
+        // Asked for everywhere, it stands on what the post stands on, on its outer side.
+        const Vec3 foot = standoff.base_mm - Vec3(0, 0, box.min_mm.z());
+        const Vec3 wanted =
+            asked.everywhere ? Vec3(foot + Vec3(0, standoff.base_mm.y() < 0 ? -1 : 1, 0)) : asked.wanted.position_mm;
+        Vec3 aside = wanted - standoff.base_mm;
         const double height = aside.z();
         aside.z() = 0;
         if (height < -box.size_mm().z() || height > standoff.height_mm + box.size_mm().z()) continue;
@@ -179,14 +192,14 @@ void offerStandoffs(const Asked &asked) {
         Perch perch;
         perch.kind = standoff.role == StandoffRole::bobbin ? PerchKind::bobbin : PerchKind::standoff;
         perch.on = standoff.id;
-        perch.X_FramePart = asked.wanted;
+        perch.X_FramePart = {wanted, asked.wanted.rotation};
         perch.X_FramePart.position_mm.head<2>() = standoff.base_mm.head<2>();
         perch.X_FramePart.position_mm[axis] +=
             sign * (standoff.diameter_mm / 2) - (sign > 0 ? box.min_mm[axis] : box.max_mm[axis]);
         perch.fastening.method = FasteningMethod::ties;
         perch.fastening.onto = {standoff.id};
         perch.fastening.insulated = asked.part.fastening.insulated;
-        asked.offer(perch, asked.wanted.position_mm - perch.X_FramePart.position_mm);
+        asked.offer(perch, asked.everywhere ? Vec3(Vec3::Zero()) : Vec3(wanted - perch.X_FramePart.position_mm));
     }
 }
 

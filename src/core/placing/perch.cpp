@@ -74,6 +74,10 @@ void offerHeld(const Asked &asked, const TypeTable &adapters) {
         offerArms(asked);
         if (!asked.everywhere) offerStandoffs(asked);
     }
+    // Tubes and whips of any length, and masts, go onto a post by the keyboard too.
+    const bool upright = asked.type.kind == PartKind::tube || isWhip(asked.type);
+    if (upright && !small && !asked.everywhere) offerStandoffs(asked);
+    if ((upright || carriesParts(asked.type)) && asked.everywhere) offerStandoffs(asked);
 }
 
 std::vector<Perch> perchesOf(const Build &build, const Part &part, const PartType &type, const TypeTable &adapters) {

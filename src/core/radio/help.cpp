@@ -2,6 +2,7 @@
 
 #include "core/analysis/derived.h"
 #include "core/base/units.h"
+#include "core/build/hung_on.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/placing/holds.h"
 #include "core/radio/decibel.h"
@@ -225,6 +226,94 @@ std::vector<Fix> helpForCompass(const Build &build, const Practice &practice, co
     }
     std::stable_sort(fixes.begin(), fixes.end(),
                      [](const Fix &a, const Fix &b) { return a.shift_mm.norm() < b.shift_mm.norm(); });
+    return fixes;
+}
+
+/// What currents alone may do before a builder stops: full throttle lasts seconds, hovering stays.
+static bool standsCurrents(const Build &build, const Practice &practice, const Derived &derived,
+                           const FieldSources &sources, const std::string &part, const Vec3 &position_mm) {
+    const Part *own = findPart(build, part);
+    const CaseMask aboard = own ? casesAboard(*own, derived.loadCases) : ~CaseMask(0);
+    for (std::size_t c = 0; c < derived.loadCases.size() && c < kMostLoadCases; ++c) {
+        if (!(aboard >> c & 1) || !derived.loadCases[c].flies()) continue;
+        const FieldAt field = fieldAt(sources, position_mm, c);
+        const auto error = [&](const Vec3 &f) {
+            return worstHeadingError_deg(practice[Limit::earthField], f.head<2>().norm());
+        };
+        if (error(field.full_uT) > practice[Limit::headingStop] &&
+            error(field.hover_uT) > practice[Limit::headingWatch])
+            return false;
+    }
+    return true;
+}
+
+std::vector<Fix> helpForCurrents(const Build &build, const Practice &practice, const Derived &derived,
+                                 const CompassReport &compass) {
+    constexpr double kWeak_A = 1; // what carries less at full throttle is not felt beside the leads
+    constexpr std::size_t kMostTwists = 4;
+    constexpr std::array<double, 8> kMoves_mm{10, 15, 20, 30, 40, 60, 80, 120};
+    FieldSources flat;
+    for (const auto &path : derived.radio.sources.paths)
+        if (std::abs(path.full_A) > kWeak_A) flat.paths.push_back(path);
+    // Every lead that by itself turns the needle in any load case, the strongest first.
+    FieldSources twisted = flat;
+    std::vector<Fix> twists;
+    const double felt_uT = practice[Limit::earthField] * std::sin(radiansFromDegrees(practice[Limit::headingNote]));
+    const auto level = [&](const CurrentPath &path) {
+        return std::abs(path.full_A) * pathFieldPerAmpere_uT(path, compass.position_mm).head<2>().norm();
+    };
+    std::stable_sort(twisted.paths.begin(), twisted.paths.end(),
+                     [&](const CurrentPath &a, const CurrentPath &b) { return level(a) > level(b); });
+    for (auto &path : twisted.paths) {
+        if (twists.size() == kMostTwists || level(path) < felt_uT) break;
+        if (!path.pair || path.pitch_mm > 0) continue;
+        path.pitch_mm = kTwistPitch * path.spacing_mm;
+        Fix twist;
+        twist.wire = WireChange{WireChange::Kind::twist, path.wire, 0, 0, false, {}, {}, Vec3::Zero()};
+        twists.push_back(std::move(twist));
+    }
+    std::vector<Fix> fixes;
+    const auto with = [&](std::vector<Fix> chain) {
+        Fix fix = std::move(chain.front());
+        fix.then.assign(std::make_move_iterator(chain.begin() + 1), std::make_move_iterator(chain.end()));
+        fixes.push_back(std::move(fix));
+    };
+    const auto stands = [&](const FieldSources &sources, const Vec3 &shift_mm) {
+        return standsCurrents(build, practice, derived, sources, compass.part, compass.position_mm + shift_mm);
+    };
+    if (!twists.empty()) with(twists); // enough or not: nobody leads power past a compass untwisted
+    const std::string moved = carrierOf(build, compass.part);
+    const Part *part = findPart(build, moved);
+    if (!part || part->pinned || part->fastening.method == FasteningMethod::stack) return fixes;
+    auto along = hungOn(build, moved);
+    along.push_back(moved);
+    for (const bool twisting : {false, true}) {
+        if (twisting && (twists.empty() || fixes.size() > 1)) break;
+        std::vector<Fix> moves;
+        for (const auto &direction : directions()) {
+            if (std::abs(direction.z()) > 0.5) continue; // it stays on its face
+            for (const double step : kMoves_mm) {
+                const Vec3 shift = step * direction;
+                if (!stands(twisting ? twisted : flat, shift) || !staysHeld(build, practice, *part, shift) ||
+                    !std::all_of(along.begin(), along.end(),
+                                 [&](const std::string &id) { return standsFree(derived, id, shift); }))
+                    continue;
+                Fix fix;
+                fix.part = moved;
+                fix.shift_mm = shift;
+                moves.push_back(std::move(fix));
+                break;
+            }
+        }
+        std::stable_sort(moves.begin(), moves.end(),
+                         [](const Fix &a, const Fix &b) { return a.shift_mm.norm() < b.shift_mm.norm(); });
+        for (auto &move : moves) {
+            std::vector<Fix> chain;
+            if (twisting) chain = twists;
+            chain.push_back(std::move(move));
+            with(std::move(chain));
+        }
+    }
     return fixes;
 }
 

@@ -35,6 +35,10 @@ std::vector<PairHelp> helpForAll(const Build &build, const Practice &practice, c
 std::vector<Fix> helpForCompass(const Build &build, const Practice &practice, const Derived &derived,
                                 const CompassReport &compass, const std::string &magnet);
 
+/// For currents against a compass: its leads twisted, the compass part moved level with what carries it, or both.
+std::vector<Fix> helpForCurrents(const Build &build, const Practice &practice, const Derived &derived,
+                                 const CompassReport &compass);
+
 /// Whether a part's solids would stand free when shifted; what it is fastened to and soft matter do not count.
 bool standsFree(const Derived &derived, const std::string &part, const Vec3 &shift_mm);
 

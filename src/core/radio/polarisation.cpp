@@ -30,4 +30,9 @@ double crossPolarDiscrimination_dB(double axialRatio_dB) {
     return capped(20 * std::log10((r + 1) / std::max(r - 1, 1e-30)));
 }
 
+Polarisation otherHand(Polarisation hand) {
+    if (hand == Polarisation::linear) return hand;
+    return hand == Polarisation::leftCircular ? Polarisation::rightCircular : Polarisation::leftCircular;
+}
+
 } // namespace waxis

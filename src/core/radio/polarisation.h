@@ -1,6 +1,8 @@
 // What is lost when two antennas swing in different ways.
 #pragma once
 
+#include "core/catalog/ratings.h"
+
 namespace waxis {
 
 /// A ratio of axes beyond this is a line, dB.
@@ -15,5 +17,8 @@ double ellipticalMismatch_dB(double axialRatio1_dB, double axialRatio2_dB, doubl
 
 /// How well an antenna of this axial ratio tells the hands apart: 20 log10((r + 1)/(r - 1)), dB; at most 100.
 double crossPolarDiscrimination_dB(double axialRatio_dB);
+
+/// Right for left and left for right; a straight one stays.
+Polarisation otherHand(Polarisation hand);
 
 } // namespace waxis

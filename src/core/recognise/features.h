@@ -10,7 +10,7 @@ namespace waxis {
 struct FoundHole {
     Vec2 centre_mm = Vec2::Zero();
     double diameter_mm = 0;
-    std::optional<ScrewHole> screw; ///< by ISO 273; none: no screw of M1.6 to M4
+    std::optional<ScrewHole> screw; ///< by ISO 273, or as somebody corrected it; none: no screw of M1.6 to M4
     int pattern = -1;               ///< index of the pattern that it belongs to
 };
 

@@ -25,6 +25,12 @@ struct DrawnPath {
     std::optional<DrawnCircle> circle; ///< drawn as a full circle
 };
 
+/// Writing: it is not cut, but often says what a plate is and how thick.
+struct DrawnText {
+    Vec2 at_mm = Vec2::Zero(); ///< where it begins
+    std::string text, layer;
+};
+
 /// What was left out, and why.
 struct Skipped {
     std::string what; ///< "3 texts", "open outline"
@@ -38,6 +44,7 @@ struct FlatDrawing {
     std::vector<DrawnPath> paths;
     std::vector<std::string> layers; ///< those with paths, in the order in which they appear
     std::vector<Skipped> skipped;
+    std::vector<DrawnText> texts;
     std::string units; ///< "mm", "in", ...: what the coordinates were before they became mm
 };
 

@@ -5,7 +5,10 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cstdlib>
 #include <fmt/format.h>
+#include <map>
+#include <regex>
 #include <set>
 
 namespace waxis {
@@ -118,8 +121,10 @@ std::optional<Vec2> shiftByHoles(const FoundPlate &plate, const FoundPlate &base
 std::vector<Vec2> shiftsOnto(const Recognition &found, const DrawingChoices &choices, std::size_t base) {
     std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
     for (std::size_t i = 0; i < found.plates.size() && base < found.plates.size(); ++i)
-        if (isChosen(choices, i) && i != base && choices.plates[i].role != PlateRole::arm &&
-            !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm)) {
+        if (i != base && i < choices.plates.size() && choices.plates[i].shift_mm)
+            shift[i] = *choices.plates[i].shift_mm;
+        else if (isChosen(choices, i) && i != base && choices.plates[i].role != PlateRole::arm &&
+                 !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm)) {
             const Vec2 byMiddle = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
             shift[i] = shiftByHoles(found.plates[i], found.plates[base], byMiddle).value_or(byMiddle);
         }
@@ -198,6 +203,29 @@ std::string roleTitle(PlateRole role) {
                                   : std::string(1, char(std::toupper(word[0]))) + word.substr(1) + " plate";
 }
 
+/// "Top plate, 2.5 mm carbon" says a name and a thickness; "t=2" only the latter.
+void readWriting(const std::string &written, PlateChoice &choice) {
+    static const std::regex thickness(R"((?:t|th|thickness)?\s*[=:]?\s*(\d{1,2}(?:[.,]\d{1,2})?)\s*mm)",
+                                      std::regex::icase);
+    static const std::regex bare(R"(\bt\s*=\s*(\d{1,2}(?:[.,]\d{1,2})?))", std::regex::icase);
+    std::string name = written.substr(0, 200); // the library's search recurses
+    std::smatch found;
+    if (std::regex_search(name, found, thickness) || std::regex_search(name, found, bare)) {
+        std::string digits = found[1];
+        std::replace(digits.begin(), digits.end(), ',', '.');
+        const double value = std::strtod(digits.c_str(), nullptr);
+        constexpr double kThinnest_mm = 0.2, kThickest_mm = 20;
+        if (value >= kThinnest_mm && value <= kThickest_mm) choice.thickness_mm = value;
+        name = found.prefix().str(); // what follows is material and number of pieces
+    }
+    while (!name.empty() && std::string_view(" ,;:-_x(").find(name.back()) != std::string_view::npos) name.pop_back();
+    const auto first = name.find_first_not_of(" \t");
+    name = first == std::string::npos ? std::string() : name.substr(first);
+    const bool letters = std::any_of(name.begin(), name.end(), [](unsigned char c) { return std::isalpha(c); });
+    constexpr std::size_t kShortest = 3, kLongest = 60;
+    if (letters && name.size() >= kShortest && name.size() <= kLongest) choice.name = name;
+}
+
 /// base, base-2, base-3...
 std::string freshName(std::set<std::string> &used, const std::string &base) {
     std::string id = base;
@@ -206,6 +234,59 @@ std::string freshName(std::set<std::string> &used, const std::string &base) {
 }
 
 } // namespace
+
+std::vector<Vec2> plateShifts(const Recognition &found, const DrawingChoices &choices) {
+    return shiftsOnto(found, choices, baseOf(found, choices));
+}
+
+Vec2 snapShift(const Recognition &found, const DrawingChoices &choices, std::size_t plate, const Vec2 &wanted_mm,
+               double reach_mm) {
+    const std::size_t base = baseOf(found, choices);
+    if (plate >= found.plates.size() || base >= found.plates.size() || plate == base) return wanted_mm;
+    constexpr double kSize_mm = 0.3;
+    Vec2 best = wanted_mm;
+    double nearest = reach_mm;
+    for (const auto &own : found.plates[plate].holes)
+        for (const auto &other : found.plates[base].holes) {
+            if (std::abs(own.diameter_mm - other.diameter_mm) > kSize_mm) continue;
+            const Vec2 shift = other.centre_mm - own.centre_mm;
+            const double away = (shift - wanted_mm).norm();
+            if (away >= nearest) continue;
+            nearest = away;
+            best = shift;
+        }
+    return best;
+}
+
+void keepCorrections(const Recognition &before, const DrawingChoices &corrected, Recognition &now,
+                     DrawingChoices &choices) {
+    constexpr double kSame_mm = 0.1;
+    const DrawingChoices guessed = guessChoices(before);
+    if (corrected.propDiameter_mm != guessed.propDiameter_mm) choices.propDiameter_mm = corrected.propDiameter_mm;
+    if (corrected.standoffHeight_mm != guessed.standoffHeight_mm)
+        choices.standoffHeight_mm = corrected.standoffHeight_mm;
+    const auto middle = [](const FoundPlate &plate) { return areaProperties({plate.outline_mm, {}}).centroid_mm; };
+    const auto carry = [&](const auto &from, auto &to, auto &&take) {
+        for (auto &own : to)
+            for (const auto &old : from)
+                if ((old.centre_mm - own.centre_mm).norm() < kSame_mm) {
+                    take(old, own);
+                    break;
+                }
+    };
+    for (std::size_t i = 0; i < now.plates.size(); ++i)
+        for (std::size_t k = 0; k < before.plates.size(); ++k) {
+            const FoundPlate &old = before.plates[k];
+            FoundPlate &own = now.plates[i];
+            if (old.layer != own.layer || (middle(old) - middle(own)).norm() > kSame_mm) continue;
+            if (k < corrected.plates.size() && !(corrected.plates[k] == guessed.plates[k]))
+                choices.plates[i] = corrected.plates[k];
+            carry(old.cutouts, own.cutouts, [](const FoundSlot &a, FoundSlot &b) { b.use = a.use; });
+            carry(old.patterns, own.patterns, [](const FoundPattern &a, FoundPattern &b) { b.use = a.use; });
+            carry(old.holes, own.holes, [](const FoundHole &a, FoundHole &b) { b.screw = a.screw; });
+            break;
+        }
+}
 
 DrawingChoices guessChoices(const Recognition &found) {
     DrawingChoices choices;
@@ -217,7 +298,8 @@ DrawingChoices guessChoices(const Recognition &found) {
         mainSeen |= role == PlateRole::main;
     };
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
-        const auto &layer = found.plates[i].layer;
+        // What is written beside the plate tells as well as its layer.
+        const auto layer = found.plates[i].layer + " " + found.plates[i].text;
         if (names(layer, {"top", "upper", "roof"}))
             set(i, PlateRole::top);
         else if (names(layer, {"clean", "soft"}))
@@ -253,6 +335,7 @@ DrawingChoices guessChoices(const Recognition &found) {
         auto &choice = choices.plates[i];
         const bool carriesMotors = motorsIn(found.plates[i]) > 0;
         choice.thickness_mm = carriesMotors ? 5 : 2;
+        if (!found.plates[i].text.empty()) readWriting(found.plates[i].text, choice);
         if (choice.role == PlateRole::arm) armThickness = choice.thickness_mm;
     }
     choices.armThickness_mm = armThickness;
@@ -312,6 +395,7 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
     Frame frame;
     frame.name = "Frame from a drawing";
     std::set<std::string> ids;
+    std::map<std::string, std::vector<std::optional<ScrewHole>>> screws; ///< of each plate's holes, in their order
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
         if (!chosen(i)) continue;
         const PlateChoice &choice = choices.plates[i];
@@ -333,7 +417,10 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
         }
         if (choice.z_mm) plate.z_mm = *choice.z_mm;
         plate.outline_mm = placeRing(i, drawn.outline_mm);
-        for (const auto &hole : drawn.holes) plate.holes.push_back({place(i, hole.centre_mm), hole.diameter_mm});
+        for (const auto &hole : drawn.holes) {
+            plate.holes.push_back({place(i, hole.centre_mm), hole.diameter_mm});
+            screws[plate.id].push_back(hole.screw);
+        }
         for (const auto &slot : drawn.cutouts) plate.cutouts_mm.push_back(placeRing(i, slot.ring));
         if (const auto fault = faultOf(platePolygon(plate)); !fault.empty())
             return Failure{fmt::format("{} (layer {}): {}", plate.name, drawn.layer, fault)};
@@ -409,9 +496,10 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
                 return false;
             });
         };
-        for (const auto &hole : roof->holes)
+        for (std::size_t r = 0; r < roof->holes.size(); ++r)
             for (const auto &below : floor->holes) {
-                const auto screw = screwForHole(hole.diameter_mm);
+                const RoundHole &hole = roof->holes[r];
+                const auto &screw = screws[roof->id][r];
                 if ((hole.centre_mm - below.centre_mm).norm() > 0.3 || !screw || inStack(hole.centre_mm)) continue;
                 Standoff standoff;
                 standoff.id = freshName(ids, "standoff");

@@ -95,6 +95,101 @@ void markMotorSlots(FoundPlate &plate) {
         }
 }
 
+double edgeDistance(const Ring &ring, const Vec2 &p) {
+    double least = 1e300;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Vec2 a = ring[i], d = ring[(i + 1) % ring.size()] - a;
+        const double along = d.squaredNorm() > 0 ? std::clamp((p - a).dot(d) / d.squaredNorm(), 0.0, 1.0) : 0;
+        least = std::min(least, (a + along * d - p).norm());
+    }
+    return least;
+}
+
+/// How far a point is inside a ring, mm; negative: outside.
+double depthIn(const Ring &ring, const Vec2 &p) {
+    const double off = edgeDistance(ring, p);
+    return contains({ring, {}}, p) ? off : -off;
+}
+
+std::string slotWords(const FoundSlot &slot) {
+    return fmt::format("{} {:.1f} x {:.1f} mm", slot.use == SlotUse::window ? "cut-out" : "slot", slot.length_mm,
+                       slot.width_mm);
+}
+
+/// What a cutter could not cut or a builder would not want: openings over the edge or into one another, outlines of one
+/// layer that cross.
+void findFaults(Recognition &found) {
+    constexpr double kHair_mm = 0.05;
+    constexpr std::size_t kMost = 400; // openings of one plate that are looked at in pairs
+    for (std::size_t i = 0; i < found.plates.size(); ++i) {
+        const FoundPlate &plate = found.plates[i];
+        const auto fault = [&](const Vec2 &at, std::string text) { found.faults.push_back({i, at, std::move(text)}); };
+        for (const auto &hole : plate.holes)
+            if (depthIn(plate.outline_mm, hole.centre_mm) < hole.diameter_mm / 2 - kHair_mm)
+                fault(hole.centre_mm,
+                      fmt::format("the {:.1f} mm hole breaks through the edge of the plate", hole.diameter_mm));
+        for (const auto &slot : plate.cutouts) {
+            const auto over = std::find_if(slot.ring.begin(), slot.ring.end(),
+                                           [&](const Vec2 &p) { return depthIn(plate.outline_mm, p) < -kHair_mm; });
+            if (over != slot.ring.end())
+                fault(*over, fmt::format("the {} runs over the edge of the plate", slotWords(slot)));
+        }
+        if (plate.holes.size() > kMost || plate.cutouts.size() > kMost) continue;
+        for (std::size_t a = 0; a < plate.holes.size(); ++a) {
+            const FoundHole &hole = plate.holes[a];
+            for (std::size_t b = a + 1; b < plate.holes.size(); ++b)
+                if ((plate.holes[b].centre_mm - hole.centre_mm).norm() <
+                    (plate.holes[b].diameter_mm + hole.diameter_mm) / 2 - kHair_mm)
+                    fault(hole.centre_mm, fmt::format("the {:.1f} and {:.1f} mm holes run into one another",
+                                                      hole.diameter_mm, plate.holes[b].diameter_mm));
+            for (const auto &slot : plate.cutouts)
+                if (depthIn(slot.ring, hole.centre_mm) > -hole.diameter_mm / 2 + kHair_mm)
+                    fault(hole.centre_mm,
+                          fmt::format("the {:.1f} mm hole runs into the {}", hole.diameter_mm, slotWords(slot)));
+        }
+        for (std::size_t a = 0; a < plate.cutouts.size(); ++a)
+            for (std::size_t b = 0; b < plate.cutouts.size(); ++b) {
+                const Ring &ring = plate.cutouts[a].ring;
+                const auto in = std::find_if(ring.begin(), ring.end(), [&](const Vec2 &p) {
+                    return a != b && depthIn(plate.cutouts[b].ring, p) > kHair_mm;
+                });
+                if (in != ring.end())
+                    fault(*in, fmt::format("the {} runs into the {}", slotWords(plate.cutouts[a]),
+                                           slotWords(plate.cutouts[b])));
+            }
+        for (std::size_t k = 0; k < found.plates.size(); ++k) {
+            const FoundPlate &other = found.plates[k];
+            if (k == i || other.layer != plate.layer || plate.area_mm2 > other.area_mm2) continue;
+            std::optional<Vec2> in, out;
+            for (const auto &p : plate.outline_mm) {
+                const double depth = depthIn(other.outline_mm, p);
+                if (depth > kHair_mm) in = p;
+                if (depth < -kHair_mm) out = p;
+            }
+            if (in && out)
+                fault(*in, "this outline crosses the edge of another on its layer: a slot that runs over the edge?");
+        }
+    }
+}
+
+/// Writing belongs to the plate that it stands in, else to the nearest one.
+void giveTexts(const FlatDrawing &drawing, Recognition &found) {
+    constexpr double kBeside_mm = 25;
+    for (const auto &text : drawing.texts) {
+        FoundPlate *best = nullptr;
+        double most = -kBeside_mm;
+        for (auto &plate : found.plates) {
+            const double depth = std::min(depthIn(plate.outline_mm, text.at_mm), 0.0);
+            const bool smaller = best && depth == most && plate.area_mm2 < best->area_mm2;
+            if (depth > most || smaller) {
+                most = depth;
+                best = &plate;
+            }
+        }
+        if (best) best->text += (best->text.empty() ? "" : " ") + text.text;
+    }
+}
+
 double cutArea(const FoundPlate &plate) {
     double area = std::abs(areaProperties({plate.outline_mm, {}}).area_mm2);
     constexpr double kQuarterPi = 0.785398163397448309616;
@@ -191,6 +286,8 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
         markMotorSlots(plate);
         plate.area_mm2 = cutArea(plate);
     }
+    giveTexts(drawing, found);
+    findFaults(found);
     if (found.plates.empty() && found.skipped.empty())
         found.skipped.push_back({"the whole drawing", "", "it holds no closed outline", {}});
     return found;

@@ -29,10 +29,19 @@ struct FoundPlate {
     std::vector<FoundHole> holes;
     std::vector<FoundSlot> cutouts; ///< everything that is not round
     std::vector<FoundPattern> patterns;
+    std::string text; ///< what is written in it or beside it
+};
+
+/// What cannot be cut as it is drawn, in a builder's words, and where.
+struct DrawnFault {
+    std::size_t plate = 0;
+    Vec2 at_mm = Vec2::Zero();
+    std::string text;
 };
 
 struct Recognition {
     std::vector<FoundPlate> plates; ///< largest first within a layer
+    std::vector<DrawnFault> faults;
     std::vector<Skipped> skipped;
     std::map<std::string, LayerUse> layers; ///< as taken
 };
@@ -53,7 +62,9 @@ struct PlateChoice {
     std::string name;
     double thickness_mm = 2;
     std::string material = "carbon";
-    std::optional<double> z_mm; ///< bottom face; none: from the role
+    std::optional<double> z_mm;   ///< bottom face; none: from the role
+    std::optional<Vec2> shift_mm; ///< in the drawing, onto the main plate; none: by common holes or middles
+    bool operator==(const PlateChoice &) const = default;
 };
 
 struct DrawingChoices {
@@ -68,7 +79,20 @@ struct DrawingChoices {
 
 /// A first guess for a person to correct: roles by layer names and by what the plates hold; thicknesses of common
 /// practice; the propeller as large as the other motors (6 mm between tips) and the plates beside it (5 mm) allow.
+/// Names and thicknesses that are written in the drawing win ("Top plate 2 mm", "t=2.5").
 DrawingChoices guessChoices(const Recognition &found);
+
+/// How far each found plate goes to lie as in the frame, in the drawing's axes, mm; nought for the main plate.
+std::vector<Vec2> plateShifts(const Recognition &found, const DrawingChoices &choices);
+/// The shift near a wanted one (within `reach_mm`) that lays a hole of the plate on one like it of the main plate; the
+/// wanted one where there is none.
+Vec2 snapShift(const Recognition &found, const DrawingChoices &choices, std::size_t plate, const Vec2 &wanted_mm,
+               double reach_mm);
+
+/// After the layers were read otherwise: what somebody corrected before (roles, thicknesses, slots, patterns, threads,
+/// propellers) is carried over to the plates that are still there.
+void keepCorrections(const Recognition &before, const DrawingChoices &corrected, Recognition &now,
+                     DrawingChoices &choices);
 
 /// The frame that the choices make of the plates. Plates that lie on one another in the drawing keep their places;
 /// those drawn beside one another are moved so that their stack patterns (else their middles) meet. Motor circles

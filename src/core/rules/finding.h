@@ -140,7 +140,10 @@ struct Fix {
     std::optional<RadioSetting> radio = {}; ///< another channel or power instead
     std::string site = {};                  ///< not empty: `part` goes onto this site, turned as it is
     std::optional<Perch> perch = {};        ///< `part` goes there and is held there, instead of a shift
+    std::optional<Polarisation> hand = {};  ///< of the ground station `part`, instead of a shift
+    std::vector<Fix> then = {};             ///< what is to be done with it
 };
+/// What hangs on a part that is moved or turned comes along (core/build/hung_on.h).
 EditResult applyFix(const Build &build, const Fix &fix);
 
 struct Finding {
@@ -161,6 +164,9 @@ struct Finding {
     bool accepted() const { return !acceptedReason.empty(); }
     /// The same finding keeps its key while numbers change.
     std::string key() const;
+    /// The same trouble keeps this while its contributors change: the key with the first subject only, for rules whose
+    /// other subjects merely add to it.
+    std::string trouble() const;
 };
 
 struct FindingCounts {

@@ -1,5 +1,6 @@
 // FIT: does everything find room.
 #include "core/analysis/body_table.h"
+#include "core/base/units.h"
 #include "core/rules/families.h"
 #include "core/rules/rule.h"
 
@@ -64,6 +65,39 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
     };
     offer(gap.a, move);
     offer(gap.b, -move);
+}
+
+/// What bends or is only tied on may be turned away instead: the least turn of each way that stays `wanted_mm` off.
+void offerTurnsAway(const Build &build, const Derived &derived, int body, int zone, double wanted_mm,
+                    Finding &finding) {
+    const BodyOwner &owner = derived.owners[std::size_t(derived.traits[body].owner)];
+    const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (!type || part->pinned || (type->kind != PartKind::antenna && type->kind != PartKind::tube)) return;
+    constexpr double kStep_deg = 15, kMost_deg = 90;
+    const Body zoneBody = derived.world->bodies()[std::size_t(zone)];
+    const Vec3 about = framePose(build, *part).position_mm;
+    std::vector<PartTurn> turns;
+    for (const Vec3 &axis : {Vec3(Vec3::UnitZ()), Vec3(Vec3::UnitY()), Vec3(Vec3::UnitX())})
+        for (const double way : {1.0, -1.0})
+            for (double angle = kStep_deg; angle <= kMost_deg; angle += kStep_deg) {
+                Body turned = derived.world->bodies()[std::size_t(body)];
+                const Quat by(Eigen::AngleAxisd(way * radiansFromDegrees(angle), axis));
+                turned.X_FrameBody.position_mm = about + by * (turned.X_FrameBody.position_mm - about);
+                turned.X_FrameBody.rotation = by * turned.X_FrameBody.rotation;
+                if (measureGap(turned, zoneBody).distance_mm < wanted_mm) continue;
+                turns.push_back({axis, way * angle});
+                break;
+            }
+    std::stable_sort(turns.begin(), turns.end(), [](const PartTurn &a, const PartTurn &b) {
+        return std::abs(a.angle_deg) < std::abs(b.angle_deg);
+    });
+    for (const auto &turn : turns) {
+        Fix fix;
+        fix.part = part->id;
+        fix.turn = turn;
+        finding.fixes.push_back(std::move(fix));
+    }
 }
 
 } // namespace
@@ -142,7 +176,11 @@ void judgePropellerZone(const Build &build, const Practice &practice, const Deri
                               {"wanted", limit, "mm"},
                               {"zone above the blades", practice[Limit::propFlexUp], "mm"},
                               {"zone below the blades", practice[Limit::propFlexDown], "mm"}};
-            if (severity == Severity::stop) offerFreeingMove(build, derived, gap, limit, finding);
+            if (severity == Severity::stop) {
+                offerFreeingMove(build, derived, gap, limit, finding);
+                offerTurnsAway(build, derived, gap.a, gap.b, limit, finding);
+                offerTurnsAway(build, derived, gap.b, gap.a, limit, finding);
+            }
             // The thing that is in the way is named first, the propeller second.
             if (derived.owners[derived.traits[gap.a].owner].kind == OwnerKind::disc) {
                 std::swap(finding.subjects[0], finding.subjects[1]);

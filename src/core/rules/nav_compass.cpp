@@ -8,7 +8,7 @@ namespace waxis {
 
 namespace {
 
-void judgeHeading(Finding &f, const Practice &practice, double error_deg) {
+void judgeHeading(Finding &f, const Practice &practice, double error_deg, double disturbance_uT) {
     f.measured = error_deg;
     f.unit = "deg";
     const bool stops = error_deg > practice[Limit::headingStop], watched = error_deg > practice[Limit::headingWatch],
@@ -16,7 +16,9 @@ void judgeHeading(Finding &f, const Practice &practice, double error_deg) {
     f.severity = stops ? Severity::stop : watched ? Severity::watch : noted ? Severity::note : Severity::pass;
     f.practiceLimit = stops ? Limit::headingStop : watched ? Limit::headingWatch : Limit::headingNote;
     f.limit = practice[*f.practiceLimit];
-    f.margin = *f.limit - error_deg;
+    // Beyond any angle the field says how far it is off.
+    const double beyond = std::max(1.0, disturbance_uT / practice[Limit::earthField]);
+    f.margin = *f.limit - error_deg * (error_deg >= 180 ? beyond : 1);
 }
 
 /// Without a use for it the compass may be disturbed as it likes.
@@ -40,7 +42,7 @@ void judgeThrottle(const Build &build, const Practice &practice, const Derived &
         for (const auto &share : compass.by)
             if (f.subjects.size() < 4 && findWire(build, share.id) && share.full_uT.head<2>().norm() > 0.05)
                 f.subjects.push_back(share.id);
-        judgeHeading(f, practice, compass.full_deg);
+        judgeHeading(f, practice, compass.full_deg, compass.field.full_uT.head<2>().norm());
         // Full throttle lasts seconds; what hovering does stays.
         if (f.severity == Severity::stop && compass.hover_deg <= practice[Limit::headingWatch])
             f.severity = Severity::watch;
@@ -54,6 +56,8 @@ void judgeThrottle(const Build &build, const Practice &practice, const Derived &
             f.severity = build.wires.empty() ? Severity::unknown : Severity::pass;
             f.variant = "no wires";
         }
+        if (f.severity == Severity::stop || f.severity == Severity::watch)
+            f.fixes = helpForCurrents(build, practice, derived, compass);
         out.push_back(std::move(f));
     }
 }
@@ -89,7 +93,7 @@ void judgeMagnets(const Build &build, const Practice &practice, const Derived &d
                 Finding f;
                 f.rule = RuleId::navMagnet;
                 f.subjects = {row.id, compass.part};
-                judgeHeading(f, practice, cell.heading_deg);
+                judgeHeading(f, practice, cell.heading_deg, cell.field_uT);
                 f.from_mm = compass.position_mm;
                 f.inputs = {{"distance", cell.distance_mm, "mm"},
                             {"field, level", cell.field_uT, "uT"},

@@ -54,6 +54,48 @@ std::vector<Fix> otherRails(const Build &build, const Practice &practice, const 
     return fixes;
 }
 
+/// What takes a load off the rail: another rail for it; a camera that only charges there is left out.
+std::vector<Fix> unloading(const Build &build, const Practice &practice, const Derived &derived, const RailLoad &load,
+                           const Rail &rail) {
+    const PartType *type = typeOfId(build, load.part);
+    if (!type || type->kind != PartKind::payloadCamera)
+        return otherRails(build, practice, derived, load.part, rail.id());
+    std::vector<Fix> fixes;
+    for (const int w : load.wires) {
+        const Wire &wire = build.wires[std::size_t(w)];
+        if (wire.from.part != load.part && wire.to.part != load.part) continue;
+        Fix fix;
+        fix.wire = WireChange{WireChange::Kind::leaveOut, wire.id, 0, 0, false, {}, {}, Vec3::Zero()};
+        fixes.push_back(std::move(fix));
+    }
+    return fixes;
+}
+
+/// One load elsewhere where that is enough, then as many as it takes, the heaviest first.
+std::vector<Fix> unloadRail(const Build &build, const Practice &practice, const Derived &derived, const Rail &rail,
+                            const std::vector<const RailLoad *> &heaviestFirst) {
+    constexpr std::size_t kMost = 3;
+    std::vector<Fix> fixes;
+    Fix chain;
+    double left_A = rail.peak_A;
+    for (const auto *load : heaviestFirst) {
+        auto ways = unloading(build, practice, derived, *load, rail);
+        if (ways.empty()) continue;
+        const double rest_A = left_A - load->peak_A;
+        if (left_A > *rail.limit_A * practice[Limit::railStop] / 100) {
+            if (left_A == rail.peak_A)
+                chain = ways.front();
+            else
+                chain.then.push_back(ways.front());
+            left_A = rest_A;
+        }
+        for (auto &way : ways)
+            if (fixes.size() < kMost) fixes.push_back(std::move(way));
+    }
+    if (!chain.then.empty()) fixes.insert(fixes.begin(), std::move(chain));
+    return fixes;
+}
+
 } // namespace
 
 void judgeRailLoad(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
@@ -80,12 +122,7 @@ void judgeRailLoad(const Build &build, const Practice &practice, const Derived &
                     {"peak", rail.peak_A, "A"},
                     {"limit", *rail.limit_A, "A"},
                     {"typical over the limit", steady ? 1.0 : 0.0, ""}};
-        if (f.severity != Severity::pass)
-            for (const auto *load : heavy) {
-                for (auto &fix : otherRails(build, practice, derived, load->part, rail.id()))
-                    if (f.fixes.size() < 3) f.fixes.push_back(std::move(fix));
-                if (!f.fixes.empty()) break;
-            }
+        if (f.severity != Severity::pass) f.fixes = unloadRail(build, practice, derived, rail, heavy);
         out.push_back(std::move(f));
     }
 }

@@ -1,5 +1,6 @@
 // RAD: who disturbs whom. Distances that builders keep stand beside what is computed.
 #include "core/radio/decibel.h"
+#include "core/radio/polarisation.h"
 #include "core/rules/families.h"
 #include "core/survey/survey.h"
 
@@ -185,7 +186,41 @@ FindingText wordBlocking(const Build &build, const Finding &f) {
             {"{3} dBm arrive over {5} mm, {2} dB too much for a reserve of {4} dB.", words}};
 }
 
-void judgeMixing(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+/// Of channels that keep a product of two senders out of the listener's band, the nearest two of each sender.
+static std::vector<Fix> otherChannels(const Build &build, const RadioReport &report, const MixProduct &mix) {
+    std::vector<Fix> fixes;
+    const auto &radios = report.radios;
+    const RadioUse &listener = radios[std::size_t(mix.listener)];
+    for (const bool first : {true, false}) {
+        const RadioUse &use = radios[std::size_t(first ? mix.first : mix.second)],
+                       &other = radios[std::size_t(first ? mix.second : mix.first)];
+        const Part *part = findPart(build, use.part);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (!type || use.hops) continue;
+        const double mine = first ? mix.p : mix.q, its = first ? mix.q : mix.p;
+        std::vector<double> free_MHz;
+        for (const auto &channel : type->radio[std::size_t(use.band)].channels) {
+            if (std::abs(channel.centre_MHz - use.centre_MHz) < 0.01) continue;
+            const double middle = std::abs(mine * channel.centre_MHz + its * (other.low_MHz + other.high_MHz) / 2);
+            const double half =
+                std::abs(mine) * use.bandwidth_MHz / 2 + std::abs(its) * (other.high_MHz - other.low_MHz) / 2;
+            if (middle + half < listener.low_MHz || middle - half > listener.high_MHz)
+                free_MHz.push_back(channel.centre_MHz);
+        }
+        std::stable_sort(free_MHz.begin(), free_MHz.end(), [&](double a, double b) {
+            return std::abs(a - use.centre_MHz) < std::abs(b - use.centre_MHz);
+        });
+        for (std::size_t i = 0; i < free_MHz.size() && i < 2; ++i) {
+            Fix fix;
+            fix.part = use.part;
+            fix.radio = RadioSetting{use.part, use.band, free_MHz[i], settingOf(build, use.part, use.band).power_dBm};
+            fixes.push_back(std::move(fix));
+        }
+    }
+    return fixes;
+}
+
+void judgeMixing(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     const auto &radios = derived.radio.radios;
     for (const auto &mix : derived.radio.mixes) {
         const RadioUse &a = radios[std::size_t(mix.first)], &b = radios[std::size_t(mix.second)],
@@ -202,10 +237,12 @@ void judgeMixing(const Build &, const Practice &practice, const Derived &derived
                     {"product from", mix.low_MHz, "MHz"},   {"to", mix.high_MHz, "MHz"},
                     {"arrives", mix.level_dBm, "dBm"},      {"mixing loses", practice[Limit::mixLoss], "dB"},
                     {"times the first", double(mix.p), ""}, {"times the second", double(mix.q), ""}};
-        if (f.severity != Severity::note)
+        if (f.severity != Severity::note) {
+            f.fixes = otherChannels(build, derived.radio, mix);
             for (const RadioUse *sender : {&a, &b})
                 for (auto &fix : fixesFor(derived, *sender, listener))
-                    if (f.fixes.size() < 3) f.fixes.push_back(std::move(fix));
+                    if (f.fixes.size() < 6) f.fixes.push_back(std::move(fix));
+        }
         out.push_back(std::move(f));
     }
 }
@@ -290,7 +327,30 @@ FindingText wordClocks(const Build &build, const Finding &f) {
              words}};
 }
 
-void judgeRangeMargin(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+/// The other hand for the station, and more power as far as the type goes.
+static std::vector<Fix> reachFarther(const Build &build, const RadioReport &report, const RangeReport &range) {
+    std::vector<Fix> fixes;
+    const RadioUse &use = report.radios[std::size_t(range.radio)];
+    for (const auto &station : build.groundStations) {
+        if (station.id != range.ground || range.sameHand) continue;
+        Fix fix;
+        fix.part = station.id;
+        fix.hand = otherHand(station.polarisation);
+        fixes.push_back(std::move(fix));
+    }
+    const Part *part = findPart(build, use.part);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (range.down && type && use.power_dBm && type->radio[std::size_t(use.band)].power_dBm > *use.power_dBm) {
+        Fix fix;
+        fix.part = use.part;
+        fix.radio = RadioSetting{use.part, use.band, settingOf(build, use.part, use.band).centre_MHz,
+                                 type->radio[std::size_t(use.band)].power_dBm};
+        fixes.push_back(std::move(fix));
+    }
+    return fixes;
+}
+
+void judgeRangeMargin(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &range : derived.radio.ranges) {
         Finding f;
         f.rule = RuleId::radLink;
@@ -311,6 +371,7 @@ void judgeRangeMargin(const Build &, const Practice &practice, const Derived &de
                     {"with the margin", range.kept_m, "m"},
                     {"Fresnel radius", range.fresnel_m, "m"},
                     {"line over the ground", range.clearance_m, "m"}};
+        if (f.severity != Severity::pass) f.fixes = reachFarther(build, derived.radio, range);
         out.push_back(std::move(f));
         if (range.clearance_m < 0.6 * range.fresnel_m) {
             Finding low;

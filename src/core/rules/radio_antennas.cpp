@@ -1,6 +1,7 @@
 // RAD: antennas one by one: what stands near them, what they lose behind the craft, whether their plugs mate.
 #include "core/links/signal.h"
 #include "core/radio/connector.h"
+#include "core/radio/polarisation.h"
 #include "core/rules/families.h"
 #include "core/survey/survey.h"
 #include "core/wiring/routing.h"
@@ -124,7 +125,7 @@ FindingText wordDiversity(const Build &build, const Finding &f) {
             {"{2}° apart; {3} to 90° let one hear where the other does not. Turn one.", words}};
 }
 
-void judgeLinkHand(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+void judgeLinkHand(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &range : derived.radio.ranges) {
         if (!range.down && derived.radio.radios[std::size_t(range.radio)].sends()) continue;
         Finding f;
@@ -136,6 +137,13 @@ void judgeLinkHand(const Build &, const Practice &practice, const Derived &deriv
         f.unit = "dB";
         f.margin = *f.limit - *f.measured;
         f.inputs = {{"most that crossed polarisation keeps apart", practice[Limit::crossPolar], "dB"}};
+        for (const auto &station : build.groundStations)
+            if (station.id == range.ground && !range.sameHand) {
+                Fix fix;
+                fix.part = station.id;
+                fix.hand = otherHand(station.polarisation);
+                f.fixes.push_back(std::move(fix));
+            }
         out.push_back(std::move(f));
     }
 }

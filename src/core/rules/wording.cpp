@@ -55,7 +55,8 @@ std::string shiftInWords(const Vec3 &shift_mm) {
 }
 
 Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &fix) {
-    if (finding.rule == RuleId::fitPropZone) return {"Move it {0}", {shiftInWords(fix.shift_mm)}};
+    const bool moves = !fix.turn && !fix.wire && !fix.perch && fix.site.empty() && fix.then.empty();
+    if (finding.rule == RuleId::fitPropZone && moves) return {"Move it {0}", {shiftInWords(fix.shift_mm)}};
     return wordFix(build, fix);
 }
 
@@ -70,7 +71,20 @@ static Sentence wordRadioSetting(const Build &build, const RadioSetting &wanted)
     return {"Set {0} as before", {name}};
 }
 
-Sentence wordFix(const Build &build, const Fix &fix) {
+/// The way of a turn, as somebody sees it who looks down on the craft or at what stands up from the part.
+static std::string turnInWords(const PartTurn &turn) {
+    const Vec3 way = turn.axis * turn.angle_deg;
+    if (std::abs(turn.axis.z()) > 0.5) return way.z() > 0 ? "counter-clockwise from above" : "clockwise from above";
+    if (std::abs(turn.axis.y()) > 0.5) return way.y() > 0 ? "forward" : "aft";
+    return way.x() > 0 ? "to the right" : "to the left";
+}
+
+static Sentence wordOneFix(const Build &build, const Fix &fix) {
+    if (fix.hand)
+        return {"Give {0} {1}",
+                {nameWithin(build, fix.part), *fix.hand == Polarisation::rightCircular  ? "a right-hand antenna"
+                                              : *fix.hand == Polarisation::leftCircular ? "a left-hand antenna"
+                                                                                        : "a straight antenna"}};
     if (fix.stack) return wordChange(build, *fix.stack);
     if (fix.wire) return wordWireChange(build, *fix.wire);
     if (fix.perch)
@@ -80,13 +94,22 @@ Sentence wordFix(const Build &build, const Fix &fix) {
     if (!fix.site.empty()) return {"Seat {0} on {1}", {displayName(build, fix.part), nameWithin(build, fix.site)}};
     if (fix.turn)
         return {"Turn {0} by {1}° {2}",
-                {displayName(build, fix.part), wholeNumber(fix.turn->angle_deg),
-                 std::abs(fix.turn->axis.z()) > 0.5   ? "level"
-                 : std::abs(fix.turn->axis.y()) > 0.5 ? "fore and aft"
-                                                      : "sideways"}};
+                {displayName(build, fix.part), wholeNumber(std::abs(fix.turn->angle_deg)), turnInWords(*fix.turn)}};
     if (fix.radio) return wordRadioSetting(build, *fix.radio);
     if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
     return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
+}
+
+Sentence wordFix(const Build &build, const Fix &fix) {
+    Sentence words = wordOneFix(build, fix);
+    if (fix.then.empty()) return words;
+    std::string all = words.text();
+    for (std::size_t i = 0; i < fix.then.size(); ++i) {
+        std::string more = wordFix(build, fix.then[i]).text();
+        more[0] = char(std::tolower(static_cast<unsigned char>(more[0])));
+        all += (i + 1 < fix.then.size() ? ", " : " and ") + more;
+    }
+    return {"{0}", {all}};
 }
 
 } // namespace waxis

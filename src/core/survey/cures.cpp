@@ -13,7 +13,7 @@ namespace {
 
 struct Standing {
     std::set<std::string> stops;
-    std::map<std::string, std::pair<Severity, double>> open; ///< by key: how bad, and its margin
+    std::map<std::string, std::pair<Severity, double>> open; ///< by trouble: how bad, and its margin
     int serious = 0;                                         ///< stops and watches
 };
 
@@ -21,7 +21,7 @@ Standing standingOf(const Analysis &analysis) {
     Standing standing;
     for (const auto &finding : analysis.findings) {
         if (finding.accepted()) continue;
-        const std::string key = finding.key();
+        const std::string key = finding.trouble();
         if (finding.severity == Severity::stop) standing.stops.insert(key);
         standing.serious += finding.severity == Severity::stop || finding.severity == Severity::watch;
         standing.open.emplace(key, std::pair(finding.severity, finding.margin));
@@ -55,8 +55,8 @@ std::optional<int> CureTester::outcomeOf(const Build &after, const Finding &find
     // The finding itself must be gone, less severe or nearer to its limit. What only a survey finds cannot be seen
     // here.
     const auto &before = state_->before.open;
-    const auto was = before.find(finding.key());
-    const auto is = then.open.find(finding.key());
+    const auto was = before.find(finding.trouble());
+    const auto is = then.open.find(finding.trouble());
     if (was != before.end() && is != then.open.end()) {
         constexpr double kHair = 1e-6;
         const bool better = is->second.first > was->second.first ||
@@ -72,7 +72,7 @@ Build CureTester::withWiresMended(Build after, std::string &words) {
         const auto &findings = state_->analyser.update(after).findings;
         const auto brought = std::find_if(findings.begin(), findings.end(), [&](const Finding &f) {
             return f.severity == Severity::stop && !f.accepted() && !f.fixes.empty() &&
-                   ruleOf(f.rule).stage == Stage::wire && !state_->before.stops.contains(f.key());
+                   ruleOf(f.rule).stage == Stage::wire && !state_->before.stops.contains(f.trouble());
         });
         if (brought == findings.end()) break;
         const Fix fix = brought->fixes.front();

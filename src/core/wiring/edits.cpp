@@ -291,6 +291,7 @@ EditResult applyWireChange(const Build &build, const WireChange &change) {
             return {};
         });
     case WireChange::Kind::tie: return addTie(build, change.at_mm);
+    case WireChange::Kind::leaveOut: return removeWire(build, change.wire);
     }
     return refuse("There is no such change.");
 }
@@ -319,6 +320,7 @@ Sentence wordWireChange(const Build &build, const WireChange &change) {
                 {displayName(build, change.wire), displayName(build, change.part), change.pin}};
     case WireChange::Kind::port: return {"Lead {0} to {1}", {displayName(build, change.wire), change.pin}};
     case WireChange::Kind::tie: return {"Tie it down there", {}};
+    case WireChange::Kind::leaveOut: return {"Leave {0} out", {displayName(build, change.wire)}};
     }
     return {};
 }

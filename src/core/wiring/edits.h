@@ -40,7 +40,7 @@ void dropLostStops(Build &build);
 
 /// A change that a finding proposes.
 struct WireChange {
-    enum class Kind { gauge, stock, twist, grommet, movePin, supply, port, tie };
+    enum class Kind { gauge, stock, twist, grommet, movePin, supply, port, tie, leaveOut };
     Kind kind = Kind::gauge;
     std::string wire; ///< grommet: the pass-through; supply: the load
     int gauge_AWG = 0;

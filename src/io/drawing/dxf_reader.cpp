@@ -43,10 +43,16 @@ struct Insert {
     Affine map;
 };
 
+struct Writing {
+    std::string layer, text;
+    Vec2 at;
+};
+
 struct Block {
     Vec2 base = Vec2::Zero();
     std::vector<Entity> entities;
     std::vector<Insert> inserts;
+    std::vector<Writing> writing = {};
 };
 
 /// Kinds of entities that are read or named when they are left out.
@@ -80,6 +86,29 @@ std::string readableName(const std::string &text) {
     return name.empty() ? "0" : name;
 }
 
+/// Without the codes of formatted text: "\\P" ends a line, "\\H2.5;" sets a height, braces group.
+std::string plainText(const std::string &words) {
+    std::string text;
+    for (std::size_t i = 0; i < words.size(); ++i) {
+        if (words[i] == '{' || words[i] == '}') continue;
+        if (words[i] != '\\' || i + 1 >= words.size()) {
+            text += words[i];
+            continue;
+        }
+        const char code = words[++i];
+        if (code == 'P' || code == '~') {
+            text += ' ';
+        } else if (code == '\\' || code == '{' || code == '}') {
+            text += code;
+        } else if (std::string_view("LlOoKk").find(code) ==
+                   std::string_view::npos) { // those stand alone, the others end with a semicolon
+            while (i < words.size() && words[i] != ';') ++i;
+        }
+    }
+    if (text.find_first_not_of(" \t") == std::string::npos) return {};
+    return readableName(text);
+}
+
 class Collector : public DL_CreationAdapter {
 public:
     std::map<std::string, Block> blocks;
@@ -99,7 +128,7 @@ public:
         block_ = &at->second;
         block_->base = {data.bpx, data.bpy};
         // The model and paper spaces are blocks too; their entities stand in the ENTITIES section.
-        if (!isNew) *block_ = Block{block_->base, {}, {}};
+        if (!isNew) *block_ = Block{block_->base, {}, {}, {}};
     }
     void endBlock() override {
         finish();
@@ -188,8 +217,14 @@ public:
     }
 
     void addPoint(const DL_PointData &) override { drop("point", "points are no outlines"); }
-    void addText(const DL_TextData &) override { drop("text", "writing is not cut"); }
-    void addMText(const DL_MTextData &) override { drop("text", "writing is not cut"); }
+    void addText(const DL_TextData &data) override {
+        const auto &[x, y, z, alignX, alignY, alignZ, high, wide, flags, across, upwards, words, style, angle] = data;
+        write(words, x, y);
+    }
+    void addMText(const DL_MTextData &data) override {
+        const auto &[x, y, z, wayX, wayY, wayZ, high, wide, attached, way, spacing, factor, words, style, angle] = data;
+        write(words, x, y);
+    }
     void addArcAlignedText(const DL_ArcAlignedTextData &) override { drop("text", "writing is not cut"); }
     void addAttribute(const DL_AttributeData &) override { drop("text", "writing is not cut"); }
     void addSolid(const DL_SolidData &) override { drop("filled area", "fillings are no outlines"); }
@@ -224,6 +259,16 @@ private:
         if (getExtrusion()) getExtrusion()->getDirection(direction);
         if (direction[2] < 0) map.linear()(0, 0) = -1;
         return map;
+    }
+    /// Writing is not cut; a plate may take its name from it.
+    void write(const std::string &words, double x, double y) {
+        finish();
+        drop("text", "writing is not cut");
+        constexpr std::size_t kMostWriting = 2000;
+        if (target().writing.size() >= kMostWriting || !(std::abs(x) < 1e9) || !(std::abs(y) < 1e9)) return;
+        const Vec2 at = mirror() * Vec2(x, y);
+        if (std::string text = plainText(words); !text.empty())
+            target().writing.push_back({layer(), std::move(text), at});
     }
     void drop(const std::string &what, const std::string &why) { dropFrom(layer(), what, why); }
     void dropFrom(const std::string &on, const std::string &what, const std::string &why) {
@@ -392,6 +437,12 @@ public:
             if (std::find(out_.layers.begin(), out_.layers.end(), layer) == out_.layers.end())
                 out_.layers.push_back(layer);
             out_.paths.push_back(std::move(path));
+        }
+        for (const auto &writing : block.writing) {
+            constexpr std::size_t kMostTexts = 2000;
+            if (out_.texts.size() >= kMostTexts) break;
+            out_.texts.push_back(
+                {map * writing.at, writing.text, depth > 0 && writing.layer == "0" ? insertLayer : writing.layer});
         }
         for (const auto &insert : block.inserts) {
             const auto named = collected_.blocks.find(insert.block);

@@ -112,6 +112,23 @@ OrderedJson rowJson(const MassRow &row, const std::vector<LoadCase> &loadCases) 
     return out;
 }
 
+OrderedJson fixJson(const Build &build, const Fix &fix) {
+    OrderedJson out{{"part", fix.part},
+                    {"shift_mm", toJson(fix.shift_mm)},
+                    {"tilt_deg", orNull(fix.tilt_deg)},
+                    {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
+                    {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
+                    {"turn", fix.turn ? turnJson(*fix.turn) : OrderedJson(nullptr)},
+                    {"radioSetting", fix.radio ? settingJson(*fix.radio) : OrderedJson(nullptr)},
+                    {"site", textOrNull(fix.site)}};
+    out["groundHand"] = fix.hand ? OrderedJson(nameOf(*fix.hand)) : OrderedJson(nullptr);
+    out["text"] = wordFix(build, fix).text();
+    if (fix.then.empty()) return out;
+    out["then"] = OrderedJson::array();
+    for (const auto &more : fix.then) out["then"].push_back(fixJson(build, more));
+    return out;
+}
+
 OrderedJson findingJson(const Build &build, const Finding &finding) {
     OrderedJson out;
     const FindingText text = wordFinding(build, finding);
@@ -134,16 +151,7 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
     if (finding.from_mm) out["from_mm"] = toJson(*finding.from_mm);
     if (finding.to_mm) out["to_mm"] = toJson(*finding.to_mm);
     auto fixes = OrderedJson::array();
-    for (const auto &fix : finding.fixes)
-        fixes.push_back({{"part", fix.part},
-                         {"shift_mm", toJson(fix.shift_mm)},
-                         {"tilt_deg", orNull(fix.tilt_deg)},
-                         {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
-                         {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
-                         {"turn", fix.turn ? turnJson(*fix.turn) : OrderedJson(nullptr)},
-                         {"radioSetting", fix.radio ? settingJson(*fix.radio) : OrderedJson(nullptr)},
-                         {"site", textOrNull(fix.site)},
-                         {"text", wordFix(build, fix).text()}});
+    for (const auto &fix : finding.fixes) fixes.push_back(fixJson(build, fix));
     out["fixes"] = fixes;
     out["headline"] = text.headline.text();
     out["detail"] = text.detail.text();

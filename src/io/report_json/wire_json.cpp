@@ -248,6 +248,7 @@ OrderedJson wireChangeJson(const WireChange &change) {
     case WireChange::Kind::port:
         return {{"change", "port"}, {"wire", change.wire}, {"atFrom", change.atFrom}, {"port", change.pin}};
     case WireChange::Kind::tie: return {{"change", "tie"}, {"position_mm", toJson(change.at_mm)}};
+    case WireChange::Kind::leaveOut: return {{"change", "leave-out"}, {"wire", change.wire}};
     }
     return nullptr;
 }

@@ -62,15 +62,29 @@ public:
                     best = box;
                 }
             }
+        // A leader where the label is not beside its mark.
+        const QPointF near(std::clamp(at.x(), best.left(), best.right()),
+                           std::clamp(at.y(), best.top(), best.bottom()));
+        const QLineF leader(at, near);
+        constexpr double kBeside_px = 13, kMark_px = 6;
+        if (leader.length() > kBeside_px) {
+            QColor faint = ink;
+            faint.setAlphaF(0.6f);
+            painter_.setPen(QPen(faint, 1));
+            painter_.drawLine(leader.pointAt(kMark_px / leader.length()), near);
+        }
         painter_.setPen(ink);
         painter_.drawText(best, Qt::AlignCenter, text);
         taken_.push_back(best);
+        written_.push_back(best);
     }
+    /// Where the labels stand.
+    const std::vector<QRectF> &written() const { return written_; }
 
 private:
     QPainter &painter_;
     QRectF room_;
-    std::vector<QRectF> taken_;
+    std::vector<QRectF> taken_, written_;
 };
 
 } // namespace
@@ -159,7 +173,7 @@ void TargetView::paintEvent(QPaintEvent *) {
     paintHeight(painter);
 }
 
-void TargetView::paintPlan(QPainter &painter) const {
+void TargetView::paintPlan(QPainter &painter) {
     const auto &c = theme_.colors();
     const QRectF box = plan();
     const double ring = document_.analysis().derived.cgTolerance_mm;
@@ -245,6 +259,7 @@ void TargetView::paintPlan(QPainter &painter) const {
     painter.setBrush(c.plumb);
     painter.drawEllipse(here, 5, 5);
     painter.restore();
+    labelBoxes_ = labels.written();
 
     painter.setFont(theme_.text(theme::kSmallPixels));
     painter.setPen(c.softChalk);

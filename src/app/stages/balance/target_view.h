@@ -21,6 +21,8 @@ public:
     void showCloud(bool shown);
     /// Pixel of an offset in plan, for tests and tips.
     QPointF toPixels(const Vec2 &offset_mm) const;
+    /// Where the names of the plan stand, as last drawn; for tests.
+    const std::vector<QRectF> &labelBoxes() const { return labelBoxes_; }
 
     QSize minimumSizeHint() const override { return {300, 230}; }
     QSize sizeHint() const override { return {480, 300}; }
@@ -45,7 +47,7 @@ private:
         QPointF middle_mm, middle_px;
     };
     Look look() const;
-    void paintPlan(QPainter &painter) const;
+    void paintPlan(QPainter &painter);
     void paintHeight(QPainter &painter) const;
     QString tipAt(const QPointF &at) const;
 
@@ -55,6 +57,7 @@ private:
     std::optional<Vec2> after_mm_;
     QString afterWords_;
     bool cloud_ = false;
+    std::vector<QRectF> labelBoxes_;
 };
 
 } // namespace waxis::balance

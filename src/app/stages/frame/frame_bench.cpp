@@ -23,6 +23,17 @@ FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidg
     canvas_->setObjectName("frame-canvas");
     panel_ = new ParameterPanel(document, theme);
     import_ = new ImportPage(document, theme);
+    connect(canvas_, &FrameCanvas::contextWanted, this, [this](const QPoint &at) {
+        QMenu menu(this);
+        menu.addAction(tr("Take out\tDel"), canvas_, &FrameCanvas::removeChosen);
+        menu.addAction(tr("Zoom to it\tZ"), canvas_, [this] { canvas_->zoomToChosen(); });
+        menu.addAction(tr("Fit the drawing\t0"), canvas_, [this] { canvas_->fit(); });
+        menu.addSeparator();
+        QMenu *add = panel_->things().addMenu();
+        add->setTitle(tr("Add to the frame"));
+        menu.addMenu(add);
+        menu.exec(at);
+    });
     auto *own = new QWidget;
     auto *row = new QHBoxLayout(own);
     row->setContentsMargins(0, 0, 0, 0);

@@ -2,7 +2,9 @@
 
 #include "core/build/frame_shapes.h"
 #include "core/layout/frame_report.h"
+#include "core/layout/hand_edits.h"
 
+#include <QContextMenuEvent>
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
@@ -137,6 +139,80 @@ void FrameCanvas::paintPlates(QPainter &painter) {
     }
 }
 
+std::vector<FrameCanvas::Thing> FrameCanvas::things() const {
+    std::vector<Thing> list;
+    const Frame &frame = *document_.build().frame;
+    for (const auto &post : frame.standoffs) list.push_back({post.id, post.base_mm.head<2>(), post.diameter_mm / 2});
+    for (const auto &site : frame.sites) list.push_back({site.id, site.X_FrameSite.position_mm.head<2>(), 0});
+    for (const auto &pass : frame.passThroughs) {
+        Aabb box;
+        for (const auto &p : pass.outline_mm) box.include(Vec3(p.x(), p.y(), 0));
+        list.push_back({pass.id, ((box.min_mm + box.max_mm) / 2).head<2>(), box.size_mm().head<2>().minCoeff() / 2});
+    }
+    return list;
+}
+
+std::optional<FrameCanvas::Thing> FrameCanvas::thingAt(const QPointF &at) const {
+    std::optional<Thing> best;
+    double nearest = 1e300;
+    for (const auto &thing : things()) {
+        const QPointF d = toPixels(thing.at_mm.x(), thing.at_mm.y()) - at;
+        const double away = std::hypot(d.x(), d.y());
+        if (away > std::max(kReach_px, thing.reach_mm * pixelsPerMm()) || away >= nearest) continue;
+        nearest = away;
+        best = thing;
+    }
+    return best;
+}
+
+std::optional<QPointF> FrameCanvas::thingPixels(const std::string &id) const {
+    for (const auto &thing : things())
+        if (thing.id == id) return toPixels(thing.at_mm.x(), thing.at_mm.y());
+    return std::nullopt;
+}
+
+void FrameCanvas::paintThings(QPainter &painter) {
+    const auto &c = theme().colors();
+    const Frame &frame = *document_.build().frame;
+    const QString chosen = document_.selected();
+    for (const auto &thing : things()) {
+        const QPointF at = toPixels(thing.at_mm.x(), thing.at_mm.y());
+        const bool hot = chosen == QString::fromStdString(thing.id) || (heldThing_ && heldThing_->id == thing.id);
+        const bool post = std::any_of(frame.standoffs.begin(), frame.standoffs.end(),
+                                      [&](const Standoff &s) { return s.id == thing.id; });
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(hot ? c.thrustAxis : c.softChalk, hot ? 2 : 1));
+        if (post) { // drawn already: a ring where it is chosen
+            if (hot) {
+                const double r = thing.reach_mm * pixelsPerMm() + 3;
+                painter.drawEllipse(at, r, r);
+            }
+            continue;
+        }
+        constexpr double kHalf_px = 5;
+        for (const double side : {-1.0, 1.0}) { // the corners of a small frame: a place to put something
+            painter.drawPolyline(QPolygonF{at + QPointF(side * kHalf_px, -2), at + QPointF(side * kHalf_px, -kHalf_px),
+                                           at + QPointF(side * 2, -kHalf_px)});
+            painter.drawPolyline(QPolygonF{at + QPointF(side * kHalf_px, 2), at + QPointF(side * kHalf_px, kHalf_px),
+                                           at + QPointF(side * 2, kHalf_px)});
+        }
+    }
+    if (!heldThing_) return;
+    painter.setFont(theme().numbers(12));
+    for (const auto &thing : things())
+        if (thing.id == heldThing_->id) {
+            const QString text =
+                refusal_.isEmpty()
+                    ? tr("%1 mm fore, %2 mm left").arg(thing.at_mm.x(), 0, 'f', 1).arg(thing.at_mm.y(), 0, 'f', 1)
+                    : refusal_;
+            const double half = QFontMetricsF(painter.font()).horizontalAdvance(text) / 2 + 8;
+            QPointF at = toPixels(thing.at_mm.x(), thing.at_mm.y()) + QPointF(0, -26);
+            at.setX(std::clamp(at.x(), half, std::max(half, width() - half)));
+            drawing::paintTag(painter, at, text, refusal_.isEmpty() ? c.chalk : theme::severityOnMat(Severity::stop),
+                              c);
+        }
+}
+
 void FrameCanvas::paintMotors(QPainter &painter) {
     const Frame &frame = *document_.build().frame;
     const auto &c = theme().colors();
@@ -256,6 +332,7 @@ void FrameCanvas::paintContent(QPainter &painter) {
     paintPlates(painter);
     paintMotors(painter);
     paintGaps(painter);
+    paintThings(painter);
     for (const auto &handle : handles_) {
         const bool hot = (held_ && held_->kind == handle.kind && held_->mount == handle.mount) ||
                          (hovered_ && hovered_->kind == handle.kind && hovered_->mount == handle.mount);
@@ -300,13 +377,15 @@ bool FrameCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
     setFocus();
     const FrameHandle *handle = handleAt(at);
     if (!handle) {
-        // The plate on top under the pointer is chosen; empty mat lets go.
-        const Vec2 p = vec(toMm(at));
-        const Plate *chosen = nullptr;
-        for (const auto &plate : document_.build().frame->plates)
-            if (contains({plate.outline_mm, plate.cutouts_mm}, p) && (!chosen || plate.z_mm > chosen->z_mm))
-                chosen = &plate;
-        document_.select(chosen ? QString::fromStdString(chosen->id) : QString());
+        if (const auto thing = thingAt(at)) {
+            document_.select(QString::fromStdString(thing->id));
+            heldThing_ = thing;
+            refusal_.clear();
+            startBuild_ = document_.build();
+            grip_ = thing->at_mm - vec(toMm(at));
+            return true;
+        }
+        choosePlateUnder(at);
         return false;
     }
     held_ = *handle;
@@ -315,13 +394,41 @@ bool FrameCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
     return true;
 }
 
+/// The plate on top under the pointer is chosen; empty mat lets go.
+void FrameCanvas::choosePlateUnder(const QPointF &at) {
+    const Vec2 p = vec(toMm(at));
+    const Plate *chosen = nullptr;
+    for (const auto &plate : document_.build().frame->plates)
+        if (contains({plate.outline_mm, plate.cutouts_mm}, p) && (!chosen || plate.z_mm > chosen->z_mm))
+            chosen = &plate;
+    document_.select(chosen ? QString::fromStdString(chosen->id) : QString());
+}
+
 void FrameCanvas::drag(const QPointF &at, Qt::KeyboardModifiers modifiers) {
-    if (!held_) return;
     const double step = modifiers & Qt::ControlModifier ? 0.1 : 0.5;
+    if (heldThing_) {
+        Vec2 to = vec(toMm(at)) + grip_;
+        for (int axis = 0; axis < 2; ++axis) to[axis] = std::round(to[axis] / step) * step;
+        const auto moved = moveOnFrame(startBuild_, heldThing_->id, to);
+        refusal_ = moved ? QString() : QString::fromStdString(moved.error().message);
+        document_.preview(moved); // where it does not go it stays where it last did
+        update();
+        return;
+    }
+    if (!held_) return;
     document_.preview(pullHandle(startBuild_, *held_, vec(toMm(at)) + grip_, step));
 }
 
 void FrameCanvas::release() {
+    if (heldThing_) {
+        const QString name = tr("Move %1").arg(QString::fromStdString(displayName(document_.build(), heldThing_->id)));
+        if (!refusal_.isEmpty()) emit document_.refused(refusal_);
+        heldThing_.reset();
+        refusal_.clear();
+        if (document_.isPreviewing()) document_.commitPreview(name);
+        update();
+        return;
+    }
     if (!held_) return;
     const QString name = held_->kind == HandleKind::motor       ? tr("Move motors")
                          : held_->kind == HandleKind::propeller ? tr("Resize propellers")
@@ -333,6 +440,8 @@ void FrameCanvas::release() {
 
 void FrameCanvas::cancel() {
     held_.reset();
+    heldThing_.reset();
+    refusal_.clear();
     document_.cancelPreview();
     update();
 }
@@ -341,10 +450,62 @@ void FrameCanvas::hover(const QPointF &at) {
     const FrameHandle *handle = handleAt(at);
     const bool changed = bool(handle) != bool(hovered_) ||
                          (handle && (handle->kind != hovered_->kind || handle->mount != hovered_->mount));
+    if (!handle) setCursor(thingAt(at) ? Qt::SizeAllCursor : Qt::ArrowCursor);
     if (!changed) return;
     hovered_ = handle ? std::optional(*handle) : std::nullopt;
-    setCursor(handle ? Qt::SizeAllCursor : Qt::ArrowCursor);
+    if (handle) setCursor(Qt::SizeAllCursor);
     update();
+}
+
+QRectF FrameCanvas::chosenBox() const {
+    const std::string id = document_.selected().toStdString();
+    const Frame &frame = *document_.build().frame;
+    for (const auto &thing : things())
+        if (thing.id == id) {
+            const double r = std::max(thing.reach_mm, 5.0);
+            return QRectF(thing.at_mm.x() - r, thing.at_mm.y() - r, 2 * r, 2 * r);
+        }
+    const auto boxOf = [](const Aabb &box) {
+        return QRectF(box.min_mm.x(), box.min_mm.y(), box.size_mm().x(), box.size_mm().y());
+    };
+    for (const auto &plate : frame.plates)
+        if (plate.id == id) return boxOf(boundsOf(plateShape(plate), platePose(plate)));
+    for (const auto &arm : frame.arms)
+        if (arm.id == id) return boxOf(boundsOf(armShape(arm), armPose(arm)));
+    return {};
+}
+
+QStringList FrameCanvas::walkable() const {
+    QStringList ids;
+    for (const auto &plate : document_.build().frame->plates) ids << QString::fromStdString(plate.id);
+    for (const auto &thing : things()) ids << QString::fromStdString(thing.id);
+    return ids;
+}
+
+void FrameCanvas::removeChosen() {
+    const std::string id = document_.selected().toStdString();
+    const auto all = things();
+    if (std::any_of(all.begin(), all.end(), [&](const Thing &thing) { return thing.id == id; }))
+        document_.edit(tr("Take out %1").arg(QString::fromStdString(displayName(document_.build(), id))),
+                       removeFromFrame(document_.build(), id));
+}
+
+void FrameCanvas::keyPressEvent(QKeyEvent *event) {
+    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    if (plain && (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace)) return removeChosen();
+    MatCanvas::keyPressEvent(event);
+}
+
+void FrameCanvas::contextMenuEvent(QContextMenuEvent *event) {
+    if (held_ || heldThing_) return;
+    if (event->reason() == QContextMenuEvent::Mouse) {
+        if (const auto thing = thingAt(event->pos()))
+            document_.select(QString::fromStdString(thing->id));
+        else
+            choosePlateUnder(event->pos());
+    }
+    emit contextWanted(event->globalPos());
+    event->accept();
 }
 
 } // namespace waxis::frame

@@ -127,6 +127,8 @@ void FrameThings::fillAddMenu() {
         add_->menu()->addAction(text, this, [this, wanted = thing] { add(wanted); });
 }
 
+QMenu *FrameThings::addMenu() const { return add_->menu(); }
+
 std::string FrameThings::plateForNew() const {
     const auto &plates = document_.build().frame->plates;
     const std::string chosen = document_.selected().toStdString();

@@ -22,6 +22,8 @@ public:
     QTableWidget &table() { return *table_; }
     /// Adds one where there is room near the middle of the chosen plate (the highest one when none is chosen).
     void add(FrameThing thing);
+    /// Everything that can be added.
+    QMenu *addMenu() const;
 
 private:
     struct Row {

@@ -1,6 +1,8 @@
 #include "app/stages/frame/import_canvas.h"
 
+#include <QFontMetricsF>
 #include <QPainterPath>
+#include <algorithm>
 #include <cmath>
 
 namespace waxis::frame {
@@ -14,14 +16,24 @@ void ImportCanvas::show(const Recognition &found, const DrawingChoices &choices,
     found_ = found;
     choices_ = choices;
     picked_ = picked;
+    shifts_ = plateShifts(found_, choices_);
     if (other) fit();
+    update();
+}
+
+void ImportCanvas::setLaid(bool laid) {
+    if (laid == laid_) return;
+    laid_ = laid;
+    held_.reset();
+    fit();
     update();
 }
 
 QRectF ImportCanvas::content() const {
     Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
-    for (const auto &plate : found_.plates)
-        for (const auto &p : plate.outline_mm) {
+    for (std::size_t i = 0; i < found_.plates.size(); ++i)
+        for (const auto &corner : found_.plates[i].outline_mm) {
+            const Vec2 p = corner + shiftOf(i);
             low = low.cwiseMin(p);
             high = high.cwiseMax(p);
         }
@@ -37,6 +49,8 @@ void ImportCanvas::paintContent(QPainter &painter) {
                          tr("No closed outline was found. Beside it stands what was left out, and why."));
         return;
     }
+    Vec2 shift = Vec2::Zero(); // of the plate that is drawn just now
+    const auto pixelsOf = [&](const Vec2 &p) { return ImportCanvas::pixelsOf(p + shift); };
     auto polygonOf = [&](const Ring &ring) {
         QPolygonF polygon;
         for (const auto &p : ring) polygon << pixelsOf(p);
@@ -46,6 +60,7 @@ void ImportCanvas::paintContent(QPainter &painter) {
     std::vector<QRectF> tags; // names of patterns do not lie on one another
     for (std::size_t i = 0; i < found_.plates.size(); ++i) {
         const FoundPlate &plate = found_.plates[i];
+        shift = shiftOf(i);
         const bool ignored = i < choices_.plates.size() && choices_.plates[i].role == PlateRole::ignore;
         const bool chosen = picked_.kind != Pick::Kind::none && picked_.plate == i;
         QPainterPath path;
@@ -114,13 +129,76 @@ void ImportCanvas::paintContent(QPainter &painter) {
                 painter.drawEllipse(pixelsOf(plate.holes[k].centre_mm), r, r);
             }
     }
+    paintNose(painter);
+    paintFaults(painter);
     painter.setPen(c.softChalk);
     painter.setFont(theme().text(11));
     painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
+                     laid_ ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes")
+                           : tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
 }
 
-Pick ImportCanvas::pickAt(const Vec2 &p) const {
+void ImportCanvas::paintNose(QPainter &painter) {
+    // An arrow beyond the drawing, on the side to which the nose points.
+    const QRectF box = content();
+    const QPointF middle = toPixels(box.center().x(), box.center().y());
+    const double half = pixelsPerMm() / 2;
+    QPointF way(1, 0);
+    double reach = box.width() * half;
+    switch (choices_.nose) {
+    case NoseSide::right: break;
+    case NoseSide::left: way = {-1, 0}; break;
+    case NoseSide::up:
+        way = {0, -1};
+        reach = box.height() * half;
+        break;
+    case NoseSide::down:
+        way = {0, 1};
+        reach = box.height() * half;
+        break;
+    }
+    constexpr double kLength_px = 18, kAside_px = 6;
+    const QPointF tip = middle + way * (reach + kLength_px), tail = tip - way * kLength_px;
+    const QPointF aside = QPointF(-way.y(), way.x()) * kAside_px;
+    const QColor ink = theme().colors().thrustAxis;
+    painter.setPen(QPen(ink, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawLine(tail, tip);
+    painter.drawPolyline(QPolygonF{tip - way * 8 + aside, tip, tip - way * 8 - aside});
+    painter.setFont(theme().text(11));
+    const QFontMetricsF metrics(painter.font());
+    const QString word = tr("nose");
+    QRectF label(tail - QPointF(metrics.horizontalAdvance(word) / 2, metrics.height() + 6),
+                 QSizeF(metrics.horizontalAdvance(word) + 2, metrics.height()));
+    if (way.x() == 0) label.moveTopLeft(tail + QPointF(8, -metrics.height() / 2));
+    label.moveLeft(std::clamp(label.left(), 2.0, std::max(2.0, width() - label.width() - 2)));
+    painter.drawText(label, Qt::AlignCenter, word);
+}
+
+void ImportCanvas::paintFaults(QPainter &painter) {
+    const auto &c = theme().colors();
+    const QColor ink = theme::severityOnMat(Severity::stop);
+    painter.setFont(theme().text(11));
+    double y = 14;
+    constexpr std::size_t kSaid = 4;
+    for (std::size_t i = 0; i < found_.faults.size(); ++i) {
+        const DrawnFault &fault = found_.faults[i];
+        const QPointF at = pixelsOf(fault.at_mm + shiftOf(fault.plate));
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(ink, 2));
+        painter.drawEllipse(at, 9, 9);
+        theme::drawSeverityMark(painter, at + QPointF(11, -11), 5, Severity::stop, ink);
+        if (i >= kSaid) continue;
+        const QString text = QString::fromStdString(fault.text);
+        const double wide = QFontMetricsF(painter.font()).horizontalAdvance(text) + 10;
+        drawing::paintTag(painter, QPointF(12 + wide / 2, y), text, ink, c);
+        painter.setPen(QPen(ink, 1, Qt::DotLine));
+        painter.drawLine(QPointF(12 + wide, y), at);
+        y += 22;
+    }
+}
+
+Pick ImportCanvas::pickAt(const Vec2 &at) const {
     Pick best;
     double smallest = 1e300; // the smallest thing under the pointer
     auto offer = [&](Pick::Kind kind, std::size_t plate, std::size_t index, double size) {
@@ -131,6 +209,7 @@ Pick ImportCanvas::pickAt(const Vec2 &p) const {
     const double reach = 4 / pixelsPerMm();
     for (std::size_t i = 0; i < found_.plates.size(); ++i) {
         const FoundPlate &plate = found_.plates[i];
+        const Vec2 p = at - shiftOf(i); // in the plate as drawn
         for (std::size_t k = 0; k < plate.holes.size(); ++k)
             if ((p - plate.holes[k].centre_mm).norm() <= plate.holes[k].diameter_mm / 2 + reach)
                 offer(Pick::Kind::hole, i, k, plate.holes[k].diameter_mm);
@@ -148,7 +227,24 @@ bool ImportCanvas::press(const QPointF &at, Qt::KeyboardModifiers) {
     const QPointF mm = toMm(at);
     const Pick pick = pickAt({mm.x(), mm.y()});
     emit picked(pick);
-    return pick.kind != Pick::Kind::none;
+    if (pick.kind == Pick::Kind::none) return false;
+    if (laid_) held_ = Held{pick.plate, Vec2(mm.x(), mm.y()), shiftOf(pick.plate)};
+    return true;
+}
+
+void ImportCanvas::drag(const QPointF &at, Qt::KeyboardModifiers modifiers) {
+    if (!held_) return;
+    const QPointF mm = toMm(at);
+    const Vec2 wanted = held_->start + Vec2(mm.x(), mm.y()) - held_->grip;
+    constexpr double kCatch_px = 10;
+    const bool freely = modifiers & Qt::ControlModifier;
+    emit moved(held_->plate,
+               freely ? wanted : snapShift(found_, choices_, held_->plate, wanted, kCatch_px / pixelsPerMm()));
+}
+
+void ImportCanvas::cancel() {
+    if (held_) emit moved(held_->plate, held_->start);
+    held_.reset();
 }
 
 } // namespace waxis::frame

@@ -4,6 +4,8 @@
 #include "app/drawing/mat.h"
 #include "core/recognise/recognise.h"
 
+#include <optional>
+
 namespace waxis::frame {
 
 /// Which thing of which plate.
@@ -21,20 +23,39 @@ public:
 
     void show(const Recognition &found, const DrawingChoices &choices, const Pick &picked);
     QPointF pixelsOf(const Vec2 &p) const { return toPixels(p.x(), p.y()); }
+    /// Plates as they lie in the drawing, or laid on one another as in the frame, where they can be dragged.
+    void setLaid(bool laid);
+    bool isLaid() const { return laid_; }
 
 signals:
     void picked(const Pick &pick);
+    /// Laid: a plate was dragged; its shift in the drawing's axes.
+    void moved(std::size_t plate, const Vec2 &shift_mm);
 
 protected:
     QRectF content() const override;
     void paintContent(QPainter &painter) override;
     bool press(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
+    void drag(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
+    void release() override { held_.reset(); }
+    void cancel() override;
 
 private:
-    Pick pickAt(const Vec2 &p) const;
+    /// Where a plate is drawn from where the drawing has it.
+    Vec2 shiftOf(std::size_t plate) const { return laid_ && plate < shifts_.size() ? shifts_[plate] : Vec2(0, 0); }
+    void paintNose(QPainter &painter);
+    void paintFaults(QPainter &painter);
+    Pick pickAt(const Vec2 &at) const;
     Recognition found_;
     DrawingChoices choices_;
     Pick picked_;
+    bool laid_ = false;
+    std::vector<Vec2> shifts_;
+    struct Held {
+        std::size_t plate = 0;
+        Vec2 grip = Vec2::Zero(), start = Vec2::Zero();
+    };
+    std::optional<Held> held_;
 };
 
 } // namespace waxis::frame

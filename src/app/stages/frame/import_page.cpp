@@ -13,6 +13,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTableWidget>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace waxis::frame {
@@ -91,13 +92,16 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     standoff_ = length(3, 300, tr("Standoffs"));
     layers_ = table({tr("Layer"), tr("holds")}, tr("Layers"));
     layers_->setObjectName("layers");
-    plates_ = table({tr("Plate on layer"), tr("becomes"), tr("mm"), tr("cm²")}, tr("Plates found"));
+    plates_ = table({tr("Plate"), tr("becomes"), tr("mm"), tr("cm²")}, tr("Plates found"));
     plates_->setObjectName("found-plates");
     pickText_ = new QLabel;
     pickText_->setWordWrap(true);
     pickUse_ = new QComboBox;
     pickUse_->setObjectName("pick-use");
     pickUse_->setAccessibleName(tr("What the picked thing is"));
+    faults_ = new QLabel;
+    faults_->setWordWrap(true);
+    faults_->setObjectName("faults");
     skipped_ = new QLabel;
     skipped_->setWordWrap(true);
     skipped_->setObjectName("skipped");
@@ -111,6 +115,7 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     column->setSpacing(6);
     column->addWidget(title_);
     column->addWidget(problem_);
+    column->addWidget(faults_);
     auto *form = new QFormLayout;
     form->addRow(tr("Drawn in"), units_);
     form->addRow(tr("The nose points"), nose_);
@@ -123,6 +128,20 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     column->addWidget(pickUse_);
     column->addWidget(skipped_);
     column->addStretch();
+    laid_ = new QToolButton;
+    laid_->setObjectName("laid");
+    laid_->setText(tr("Laid together"));
+    laid_->setToolTip(tr("The plates on one another as in the frame; one that lies wrong is dragged into its place"));
+    laid_->setCheckable(true);
+    byHoles_ = new QToolButton;
+    byHoles_->setObjectName("by-holes");
+    byHoles_->setText(tr("By the holes again"));
+    byHoles_->setToolTip(tr("The picked plate where its common holes put it"));
+    auto *laying = new QHBoxLayout;
+    laying->addWidget(laid_);
+    laying->addWidget(byHoles_);
+    laying->addStretch();
+    column->insertLayout(column->indexOf(plates_) + 1, laying);
     auto *scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
@@ -149,13 +168,33 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
         picked_ = pick;
         refresh();
     });
+    connect(canvas_, &ImportCanvas::moved, this, [this](std::size_t plate, const Vec2 &shift_mm) {
+        if (plate >= choices_.plates.size()) return;
+        choices_.plates[plate].shift_mm = shift_mm;
+        refresh();
+    });
+    connect(laid_, &QToolButton::toggled, canvas_, &ImportCanvas::setLaid);
+    connect(byHoles_, &QToolButton::clicked, this, [this] {
+        if (picked_.plate >= choices_.plates.size()) return;
+        choices_.plates[picked_.plate].shift_mm.reset();
+        refresh();
+    });
     connect(units_, &QComboBox::activated, this, [this] { read(); });
-    connect(nose_, &QComboBox::activated, this, [this](int index) { choices_.nose = NoseSide(index); });
+    connect(nose_, &QComboBox::activated, this, [this](int index) {
+        choices_.nose = NoseSide(index);
+        refresh();
+    });
     connect(prop_, &QDoubleSpinBox::valueChanged, this, [this](double value) { choices_.propDiameter_mm = value; });
     connect(standoff_, &QDoubleSpinBox::valueChanged, this,
             [this](double value) { choices_.standoffHeight_mm = value; });
     connect(plates_, &QTableWidget::cellChanged, this, [this](int r, int c) {
-        if (filling_ || c != 2) return;
+        if (filling_) return;
+        if (c == 0) {
+            choices_.plates[std::size_t(r)].name = plates_->item(r, c)->text().trimmed().left(60).toStdString();
+            refresh();
+            return;
+        }
+        if (c != 2) return;
         const QString typed = plates_->item(r, c)->text();
         const auto value = app::typedNumber(typed, Measure::length);
         if (!value)
@@ -204,8 +243,11 @@ void ImportPage::read() {
 }
 
 void ImportPage::recogniseNow() {
+    const Recognition before = std::move(found_);
+    const DrawingChoices corrected = std::move(choices_);
     found_ = recognise(*drawing_, options_);
     choices_ = guessChoices(found_);
+    if (!before.plates.empty()) keepCorrections(before, corrected, found_, choices_);
     choices_.nose = NoseSide(std::max(0, nose_->currentIndex()));
     picked_ = {};
     filling_ = true;
@@ -221,7 +263,16 @@ void ImportPage::refresh() {
     fillLayers();
     fillPlates();
     fillPick();
+    byHoles_->setVisible(laid_->isChecked() && picked_.kind != Pick::Kind::none &&
+                         picked_.plate < choices_.plates.size() && choices_.plates[picked_.plate].shift_mm);
     QStringList lines;
+    for (const auto &fault : found_.faults) lines << tr("• %1").arg(QString::fromStdString(fault.text).toHtmlEscaped());
+    constexpr int kFaults = 8;
+    const int moreFaults = int(lines.size()) - kFaults;
+    if (moreFaults > 0) lines = lines.mid(0, kFaults) << tr("and %1 more").arg(moreFaults);
+    faults_->setText(tr("<b>Cannot be cut like this</b><br>") + lines.join("<br>"));
+    faults_->setVisible(!found_.faults.empty());
+    lines.clear();
     for (const auto &skipped : found_.skipped)
         lines << QStringLiteral("• %1%2: %3")
                      .arg(QString::fromStdString(skipped.what).toHtmlEscaped(),
@@ -273,7 +324,11 @@ void ImportPage::fillPlates() {
             if (column > 1) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             plates_->setItem(r, column, item);
         };
-        put(0, QString::fromStdString(plate.layer), false);
+        put(0, QString::fromStdString(choice.name.empty() ? plate.layer : choice.name), true);
+        plates_->item(r, 0)->setToolTip(
+            plate.text.empty() ? tr("on layer %1").arg(QString::fromStdString(plate.layer))
+                               : tr("on layer %1; written there: %2")
+                                     .arg(QString::fromStdString(plate.layer), QString::fromStdString(plate.text)));
         put(2, QLocale().toString(choice.thickness_mm, 'g', 3), true);
         put(3, QLocale().toString(plate.area_mm2 / 100, 'f', 1), false);
         auto *role = new QComboBox;
@@ -301,7 +356,7 @@ void ImportPage::fillPlates() {
 void ImportPage::fillPick() {
     pickUse_->clear();
     const bool any = picked_.kind != Pick::Kind::none && picked_.plate < found_.plates.size();
-    pickUse_->setVisible(any && picked_.kind != Pick::Kind::plate && picked_.kind != Pick::Kind::hole);
+    pickUse_->setVisible(any && picked_.kind != Pick::Kind::plate);
     pickText_->setVisible(any);
     if (!any) return;
     const FoundPlate &plate = found_.plates[picked_.plate];
@@ -323,6 +378,12 @@ void ImportPage::fillPick() {
                                .arg(hole.centre_mm.y(), 0, 'f', 2)
                                .arg(hole.screw ? tr("for %1").arg(QString::fromUtf8(hole.screw->thread->name.data()))
                                                : tr("no screw of M1.6 to M4")));
+        pickUse_->addItem(tr("no screw"), QString());
+        for (const auto &thread : threadSizes())
+            pickUse_->addItem(tr("for %1").arg(QString::fromUtf8(thread.name.data(), qsizetype(thread.name.size()))),
+                              QString::fromUtf8(thread.name.data(), qsizetype(thread.name.size())));
+        pickUse_->setCurrentIndex(hole.screw ? pickUse_->findData(QString::fromUtf8(hole.screw->thread->name.data()))
+                                             : 0);
         break;
     }
     case Pick::Kind::slot: {
@@ -356,6 +417,16 @@ void ImportPage::correct(int choice) {
     if (picked_.plate >= found_.plates.size()) return;
     FoundPlate &plate = found_.plates[picked_.plate];
     const int value = pickUse_->itemData(choice).toInt();
+    if (picked_.kind == Pick::Kind::hole) {
+        // The same thread for every hole of that size: they were drilled with one tool.
+        const ThreadSize *thread = findThread(pickUse_->itemData(choice).toString().toStdString());
+        const double drilled_mm = plate.holes[picked_.index].diameter_mm;
+        for (auto &hole : plate.holes) {
+            if (std::abs(hole.diameter_mm - drilled_mm) > 0.05) continue;
+            hole.screw.reset();
+            if (thread) hole.screw = ScrewHole{thread, HoleFit::fine, 0};
+        }
+    }
     if (picked_.kind == Pick::Kind::slot) plate.cutouts[picked_.index].use = SlotUse(value);
     if (picked_.kind == Pick::Kind::pattern) plate.patterns[picked_.index].use = PatternUse(value);
     refresh();

@@ -11,6 +11,7 @@ class QFormLayout;
 class QLabel;
 class QPushButton;
 class QTableWidget;
+class QToolButton;
 
 namespace waxis::frame {
 
@@ -48,7 +49,8 @@ private:
     DrawingChoices choices_;
     Pick picked_;
     ImportCanvas *canvas_ = nullptr;
-    QLabel *title_ = nullptr, *problem_ = nullptr, *pickText_ = nullptr, *skipped_ = nullptr;
+    QLabel *title_ = nullptr, *problem_ = nullptr, *faults_ = nullptr, *pickText_ = nullptr, *skipped_ = nullptr;
+    QToolButton *laid_ = nullptr, *byHoles_ = nullptr;
     QComboBox *units_ = nullptr, *nose_ = nullptr, *pickUse_ = nullptr;
     QDoubleSpinBox *prop_ = nullptr, *standoff_ = nullptr;
     QTableWidget *layers_ = nullptr, *plates_ = nullptr;

@@ -94,7 +94,17 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     auto *beside = new QHBoxLayout;
     beside->setContentsMargins(0, 0, 0, 0);
     beside->setSpacing(0);
+    outline_ = new OutlinePanel(document, theme);
+    outline_->setFixedWidth(kDrawerWidth);
+    outline_->hide();
+    connect(outline_, &OutlinePanel::hiddenChanged, this, [this](const QSet<QString> &ids) {
+        for (auto *scene : {&planScene_, &elevationScene_}) scene->setHidden(ids);
+        planScene_.layOutLabels(plan_->pixelsPerMm());
+        elevationScene_.layOutLabels(elevation_->pixelsPerMm());
+    });
+    connect(outline_, &OutlinePanel::zoomWanted, this, &PlaceBench::zoomToChosen);
     beside->addWidget(library_);
+    beside->addWidget(outline_);
     beside->addWidget(splitter_, 1);
     layout->addLayout(beside, 1);
 
@@ -104,6 +114,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
             alignFrom(view, scale, centre);
         });
         connect(view, &PlaceView::fitWanted, this, &PlaceBench::fit);
+        connect(view, &PlaceView::zoomWanted, this, &PlaceBench::zoomToChosen);
         connect(view, &PlaceView::overlayWanted, this, &PlaceBench::toggleOverlay);
         connect(view, &PlaceView::largerLowerWanted, this, [this] { enlargeLower(!larger_->isChecked()); });
         connect(view, &PlaceView::sectionMoved, this, &PlaceBench::setSectionAt);
@@ -203,6 +214,7 @@ QWidget *PlaceBench::makeElevationBar() {
 
 void PlaceBench::showLibrary(bool shown) {
     const bool changes = library_->isVisible() != shown;
+    if (shown) outline_->hide(); // one list beside the mat
     library_->setVisible(shown);
     libraryChip_->setChecked(shown);
     if (shown) {
@@ -214,6 +226,29 @@ void PlaceBench::showLibrary(bool shown) {
         elevationScene_.setExtra("seats", {});
     }
     if (changes) QTimer::singleShot(0, this, &PlaceBench::fit); // once: the mat became narrower or wider
+}
+
+void PlaceBench::showOutline(bool shown) {
+    if (shown) showLibrary(false);
+    const bool changes = outline_->isVisible() != shown;
+    outline_->setVisible(shown);
+    if (shown) outline_->begin();
+    if (changes) QTimer::singleShot(0, this, &PlaceBench::fit);
+}
+
+void PlaceBench::zoomToChosen() {
+    QRectF box;
+    for (const auto &id : document_.selection()) {
+        QPainterPath path = planScene_.silhouetteOf(id);
+        if (const auto *item = planScene_.item(id); item && path.isEmpty()) path = item->silhouette();
+        box |= path.boundingRect();
+    }
+    if (!box.isValid()) return;
+    constexpr double kShare = 0.5, kLeast_mm = 4, kLargest = 40;
+    const double scale = kShare * std::min(plan_->viewport()->width() / std::max(box.width(), kLeast_mm),
+                                           plan_->viewport()->height() / std::max(box.height(), kLeast_mm));
+    ownView_ = true;
+    alignFrom(plan_, std::min(scale, kLargest), box.center());
 }
 
 void PlaceBench::showLower(Lower which) {

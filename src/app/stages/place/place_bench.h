@@ -3,6 +3,7 @@
 
 #include "app/stages/place/lens_view.h"
 #include "app/stages/place/library_drawer.h"
+#include "app/stages/place/outline_panel.h"
 #include "app/stages/place/place_view.h"
 #include "app/stages/place/sky_panel.h"
 #include "app/stages/place/solid_pane.h"
@@ -45,6 +46,10 @@ public:
     void setSectionAt(double at_mm);
     void showLibrary(bool shown);
     void fit();
+    void zoomToChosen();
+    /// The list of all things beside the mat, in the place of the part drawer.
+    void showOutline(bool shown);
+    OutlinePanel &outline() { return *outline_; }
     void setOverlays(const drawing::Overlays &overlays);
     const drawing::Overlays &overlays() const { return planScene_.overlays(); }
     /// Brings things into sight and lights them up.
@@ -83,6 +88,7 @@ private:
     Lower lowerShown_ = Lower::side;
     double sectionAside_mm_ = 0, sectionFore_mm_ = 0;
     LibraryDrawer *library_ = nullptr;
+    OutlinePanel *outline_ = nullptr;
     QToolButton *libraryChip_ = nullptr;
     QLabel *nose_ = nullptr;
     std::vector<QToolButton *> overlayChips_; ///< in the order of kOverlays

@@ -1,11 +1,13 @@
 #include "app/stages/place/place_view.h"
 
 #include "app/drawing/mat.h"
+#include "app/drawing/walk.h"
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/place/seat_marks.h"
 #include "core/analysis/thing_gap.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
+#include "core/build/hung_on.h"
 #include "core/rules/wording.h"
 #include "core/stack/chain.h"
 
@@ -256,9 +258,9 @@ void PlaceView::dragTo(const QPoint &at, bool snapping) {
         target = snap(startBuild_, *part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(),
                       several, chosenFace_.has_value());
     if (chosenFace_ && rung_ >= 0 && !target.perch) target.plate = faces_[std::size_t(rung_)].plate;
-    document_.preview(several
-                          ? shiftParts(startBuild_, together, target.X_FramePart.position_mm - startPose_.position_mm)
-                          : settle(startBuild_, part->id, target, document_.library()));
+    document_.preview(
+        several ? shiftParts(startBuild_, together, target.X_FramePart.position_mm - startPose_.position_mm)
+                : bringAlong(startBuild_, settle(startBuild_, part->id, target, document_.library()), part->id));
     scene_.showDrag({startOutline_, startOutline_.translated(moved), target.guides, target.text});
 }
 
@@ -591,18 +593,23 @@ void PlaceView::nudge(const Vec3 &shift_mm) {
         return;
     }
     document_.edit(tr("Nudge %1").arg(QString::fromStdString(part->name)),
-                   shiftPart(document_.build(), part->id, shift_mm), "nudge/" + document_.selected());
+                   bringAlong(document_.build(), shiftPart(document_.build(), part->id, shift_mm), part->id),
+                   "nudge/" + document_.selected());
 }
 
 void PlaceView::turn(const Vec3 &axis, double angle_deg, const QString &name) {
     const Part *part = document_.selectedPart();
     document_.edit(name.arg(QString::fromStdString(part->name)),
-                   turnPart(document_.build(), part->id, axis, angle_deg));
+                   bringAlong(document_.build(), turnPart(document_.build(), part->id, axis, angle_deg), part->id));
 }
 
 bool PlaceView::handleKey(QKeyEvent *event) {
     if (event->key() == Qt::Key_0) {
         emit fitWanted();
+        return true;
+    }
+    if (event->key() == Qt::Key_Z && !(event->modifiers() & ~Qt::KeypadModifier)) {
+        emit zoomWanted();
         return true;
     }
     if (event->key() == Qt::Key_Escape) {
@@ -682,6 +689,14 @@ void PlaceView::removeChosen() {
     else
         document_.edit(tr("Remove %1").arg(QString::fromStdString(displayName(document_.build(), together.front()))),
                        removePart(document_.build(), together.front()));
+}
+
+bool PlaceView::focusNextPrevChild(bool next) {
+    if (const auto to = drawing::walkTo(scene_.drawnParts(), document_.selected(), next)) {
+        document_.select(*to);
+        return true;
+    }
+    return QGraphicsView::focusNextPrevChild(next);
 }
 
 void PlaceView::keyPressEvent(QKeyEvent *event) {

@@ -46,6 +46,7 @@ public:
 signals:
     void zoomed(double pixelsPerMm, const QPointF &centre); ///< by wheel or panning
     void fitWanted();
+    void zoomWanted(); ///< to what is chosen
     void largerLowerWanted();
     void overlayWanted(int key);              ///< a digit switches an overlay
     void ghostWanted(const Vec3 &at_mm);      ///< compare this place for a GPS; the height is open in plan
@@ -60,6 +61,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent *event) override;
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override;
     void keyReleaseEvent(QKeyEvent *event) override;
     void leaveEvent(QEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;

@@ -3,6 +3,7 @@
 #include "core/rules/stack_air.h"
 #include "core/stack/edits.h"
 
+#include <QContextMenuEvent>
 #include <QFontMetricsF>
 #include <QKeyEvent>
 #include <QPainter>
@@ -14,6 +15,8 @@ namespace waxis::stackbench {
 namespace {
 constexpr double kLabel_px = 15; // least height between two labels
 constexpr double kThin_px = 5;   // layers thinner than this can still be taken hold of
+constexpr double kFitMargin_px = 28;
+constexpr int kLabelFont_px = 11;
 } // namespace
 
 StackCanvas::StackCanvas(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
@@ -30,8 +33,39 @@ void StackCanvas::lookAgain() {
     if (!focus_.document().isPreviewing() && held_ >= 0 && !moved_) held_ = -1;
     const double before = column_.halfWidth_mm + column_.high_mm - column_.low_mm;
     column_ = columnOf(focus_, view_);
-    if (held_ < 0 && std::abs(before - (column_.halfWidth_mm + column_.high_mm - column_.low_mm)) > 0.5) fit();
+    const double tall = held_ < 0 ? wantedTall() : tall_;
+    const bool changed = std::abs(before - (column_.halfWidth_mm + column_.high_mm - column_.low_mm)) > 0.5;
+    if (held_ < 0 && (changed || tall != tall_)) {
+        tall_ = tall;
+        fit();
+    }
     update();
+}
+
+void StackCanvas::resizeEvent(QResizeEvent *event) {
+    tall_ = wantedTall(); // before the drawing is fitted into the new size
+    MatCanvas::resizeEvent(event);
+}
+
+double StackCanvas::leftRoom() const {
+    const Stack *stack = focus_.stack();
+    const QFontMetricsF metrics(theme().text(kLabelFont_px, true));
+    double widest = 40;
+    for (int i = 0; stack && i < int(stack->layers.size()); ++i)
+        widest = std::max(widest, metrics.horizontalAdvance(focus_.layerWords(i)));
+    constexpr double kLeader_px = 24, kMost = 0.42; // of the width: a long name gives way to the drawing
+    return std::min(widest + kLeader_px, kMost * width());
+}
+
+double StackCanvas::rightRoom() const { return narrow() ? 122 : 152; }
+
+double StackCanvas::wantedTall() const {
+    const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
+    if (tall <= 0 || wide <= 0) return 1;
+    constexpr double kMost = 3;
+    const double across = std::max(1.0, width() - leftRoom() - rightRoom()) / wide;
+    const double upwards = std::max(1.0, height() - 2 * kFitMargin_px) / tall;
+    return std::floor(std::clamp(upwards / across, 1.0, kMost) * 10) / 10;
 }
 
 void StackCanvas::setView(const ColumnView &view) {
@@ -42,13 +76,35 @@ void StackCanvas::setView(const ColumnView &view) {
 QRectF StackCanvas::content() const {
     if (!focus_.report()) return {};
     // Labels and the screw beside the column have their width in pixels, whatever the scale turns out to be.
-    constexpr double kFitMargin_px = 28;
-    const double left_px = (narrow() ? 88 : 138) - kFitMargin_px, right_px = (narrow() ? 116 : 152) - kFitMargin_px;
-    const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
+    const double left_px = leftRoom() - kFitMargin_px, right_px = rightRoom() - kFitMargin_px;
+    const double tall = tall_ * (column_.high_mm - column_.low_mm), wide = 2 * column_.halfWidth_mm;
     const double scale = std::max(0.5, std::min((width() - 2 * kFitMargin_px - left_px - right_px) / wide,
                                                 (height() - 2 * kFitMargin_px) / tall));
-    const double low = column_.up > 0 ? column_.low_mm : -column_.high_mm;
+    const double low = tall_ * (column_.up > 0 ? column_.low_mm : -column_.high_mm);
     return {-column_.halfWidth_mm - left_px / scale, low, wide + (left_px + right_px) / scale, tall};
+}
+
+QRectF StackCanvas::chosenBox() const {
+    const StackReport *report = focus_.report();
+    const int layer = focus_.layer();
+    if (!report || layer < 0 || layer >= int(report->chain.spans.size())) return {};
+    const LayerSpan &span = report->chain.spans[std::size_t(layer)];
+    const double a = tall_ * column_.up * span.from_mm, b = tall_ * column_.up * span.to_mm;
+    return {-column_.halfWidth_mm, std::min(a, b), 2 * column_.halfWidth_mm, std::abs(b - a)};
+}
+
+QStringList StackCanvas::walkable() const {
+    QStringList layers;
+    const Stack *stack = focus_.stack();
+    for (int i = 0; stack && i < int(stack->layers.size()); ++i) layers << QString::number(i);
+    return layers;
+}
+
+void StackCanvas::contextMenuEvent(QContextMenuEvent *event) {
+    // The layer under the pointer is chosen; the window then shows the menu of the part that it is.
+    if (const int layer = layerAt(event->pos()); event->reason() == QContextMenuEvent::Mouse && layer >= 0)
+        focus_.chooseLayer(layer);
+    event->ignore();
 }
 
 QPointF StackCanvas::layerPixels(int layer) const {
@@ -129,6 +185,8 @@ std::vector<StackCanvas::Dimension> StackCanvas::dimensions() const {
         QPointF at((d.low.x() + d.high.x()) / 2 + size.width() / 2 + 6, (d.low.y() + d.high.y()) / 2);
         for (int tries = 0; tries < 8; ++tries) {
             d.box = QRectF(at - QPointF(size.width() / 2, size.height() / 2), size);
+            d.box.moveLeft(std::clamp(d.box.left(), 2.0, std::max(2.0, width() - size.width() - 2)));
+            d.box.moveTop(std::clamp(d.box.top(), 2.0, std::max(2.0, height() - size.height() - 2)));
             if (std::none_of(taken.begin(), taken.end(), [&](const QRectF &r) { return r.intersects(d.box); })) break;
             at.rx() += tries % 2 ? 0 : size.width() + 4;
             at.ry() -= tries % 2 ? size.height() : 0;
@@ -143,6 +201,15 @@ QStringList StackCanvas::writing() const {
     for (const auto &label : labels()) words << label.text;
     for (const auto &d : dimensions()) words << d.text;
     return words;
+}
+
+std::vector<StackCanvas::Written> StackCanvas::written() const {
+    std::vector<Written> list;
+    const QFontMetricsF metrics(theme().text(kLabelFont_px, true));
+    for (const auto &label : labels())
+        list.push_back({label.box, metrics.horizontalAdvance(label.text) <= label.box.width()});
+    for (const auto &d : dimensions()) list.push_back({d.box, true});
+    return list;
 }
 
 void StackCanvas::paintContent(QPainter &painter) {
@@ -161,7 +228,7 @@ void StackCanvas::paintContent(QPainter &painter) {
     painter.save();
     painter.setClipRect(band);
     painter.translate(toPixels(0, 0));
-    painter.scale(pixelsPerMm(), pixelsPerMm());
+    painter.scale(pixelsPerMm(), pixelsPerMm() * tall_);
     const QColor ink = theme::palette(theme::Mode::light).ink;
     for (const auto &shape : column_.shapes) {
         QPen pen(shape.cut ? ink : c.matBar, shape.cut ? 1.3 : 0.8);
@@ -176,6 +243,12 @@ void StackCanvas::paintContent(QPainter &painter) {
     paintRuler(painter);
     paintScrew(painter);
     paintDimensions(painter, dimensions());
+    if (tall_ > 1.05) {
+        painter.setFont(theme().text(kLabelFont_px));
+        painter.setPen(c.softChalk);
+        painter.drawText(QRectF(rect()).adjusted(8, 6, -8, -6), Qt::AlignTop | Qt::AlignRight,
+                         tr("heights drawn × %1").arg(number(tall_)));
+    }
 }
 
 void StackCanvas::paintLayers(QPainter &painter, const std::vector<Label> &list) {
@@ -203,7 +276,7 @@ void StackCanvas::paintLayers(QPainter &painter, const std::vector<Label> &list)
         painter.setPen(QPen(chosen ? c.chalk : c.matFaint, 1));
         painter.drawLine(QPointF(label.box.right() + 2, y), QPointF(left - 4, label.at_px));
         painter.drawLine(QPointF(left - 4, label.at_px), QPointF(left, label.at_px));
-        painter.setFont(theme().text(11, chosen));
+        painter.setFont(theme().text(kLabelFont_px, chosen));
         painter.setPen(!own.held ? theme::severityOnMat(Severity::stop) : chosen ? c.chalk : c.softChalk);
         const QString text = QFontMetricsF(painter.font()).elidedText(label.text, Qt::ElideMiddle, label.box.width());
         painter.drawText(label.box, Qt::AlignVCenter | Qt::AlignRight, text);
@@ -338,10 +411,13 @@ void StackCanvas::paintScrew(QPainter &painter) {
             .arg(QString::fromUtf8(screw.task.thread->name.data(), qsizetype(screw.task.thread->name.size())))
             .arg(length);
     const double y = upwards ? tip - 32 : tip + 6;
+    const QFontMetricsF metrics(painter.font());
+    const double wide = std::max(metrics.horizontalAdvance(name), metrics.horizontalAdvance(says)) + 2;
+    const double left = std::min(bx - 22, width() - wide - 4); // all of it inside
     painter.setPen(c.chalk);
-    painter.drawText(QRectF(bx - 22, y, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, name);
+    painter.drawText(QRectF(left, y, wide, 13), Qt::AlignLeft | Qt::AlignVCenter, name);
     painter.setPen(ink);
-    painter.drawText(QRectF(bx - 22, y + 13, 90, 13), Qt::AlignLeft | Qt::AlignVCenter, says);
+    painter.drawText(QRectF(left, y + 13, wide, 13), Qt::AlignLeft | Qt::AlignVCenter, says);
 }
 
 int StackCanvas::layerAt(const QPointF &at) const {

@@ -18,6 +18,14 @@ public:
     QPointF layerPixels(int layer) const;
     /// What the drawing writes: labels and dimensions, for tests and people who do not see it.
     QStringList writing() const;
+    /// Where each of those words stands, widget pixels, in the same order, and whether all of it has room there.
+    struct Written {
+        QRectF box;
+        bool whole = true;
+    };
+    std::vector<Written> written() const;
+    /// How much taller than wide the column is drawn, so that it fills the bench; 1: true to scale.
+    double heightsTimes() const { return tall_; }
 
     void moveChosen(int steps);
     void flipChosen();
@@ -28,12 +36,18 @@ public:
 
 protected:
     QRectF content() const override;
+    QRectF chosenBox() const override;
+    QStringList walkable() const override;
+    QString walkedAt() const override { return QString::number(focus_.layer()); }
+    void walkedTo(const QString &layer) override { focus_.chooseLayer(layer.toInt()); }
+    void contextMenuEvent(QContextMenuEvent *event) override;
     void paintContent(QPainter &painter) override;
     bool press(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
     void drag(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
     void release() override;
     void cancel() override;
     void hover(const QPointF &at) override;
+    void resizeEvent(QResizeEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
 
 private:
@@ -52,7 +66,11 @@ private:
     };
     void lookAgain();
     bool narrow() const { return width() < 480; }
-    double heightPixels(double base_mm) const { return toPixels(0, column_.up * base_mm).y(); }
+    double heightPixels(double base_mm) const { return toPixels(0, column_.up * base_mm * tall_).y(); }
+    /// Room that labels (left) and ruler and screw (right) take beside the column, px.
+    double leftRoom() const;
+    double rightRoom() const;
+    double wantedTall() const;
     std::vector<Label> labels() const;
     std::vector<Dimension> dimensions() const;
     int layerAt(const QPointF &at) const;
@@ -65,6 +83,7 @@ private:
     StackFocus &focus_;
     ColumnView view_;
     Column column_;
+    double tall_ = 1;
     int held_ = -1, hovered_ = -1, target_ = -1;
     Build startBuild_;
     std::vector<double> startMiddles_px_;

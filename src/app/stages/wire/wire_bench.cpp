@@ -74,6 +74,8 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     line->addWidget(hint);
     line->addStretch(1);
     routesOnly_ = {view, join, pick, hint};
+    bar_ = bar;
+    hints_ = {hint};
     const std::array<std::pair<QString, WireRole>, 4> legend{{{tr("power"), WireRole::power},
                                                               {tr("signal"), WireRole::signal},
                                                               {tr("video"), WireRole::video},
@@ -84,6 +86,7 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
         label->setFont(theme_.text(11));
         line->addWidget(label);
         routesOnly_.push_back(label);
+        hints_.push_back(label);
     }
 
     auto *lower = new QSplitter(Qt::Vertical);
@@ -119,6 +122,24 @@ void WireBench::showPage(Page page) {
     pages_->setCurrentIndex(int(page));
     for (QWidget *widget : routesOnly_) widget->setVisible(page == Page::routes);
     tabs_[std::size_t(page)]->setChecked(true);
+    showHints();
+}
+
+void WireBench::showHints() {
+    // Buttons keep their words; what only explains is left out where it has no room.
+    const bool routes = pages_->currentIndex() == int(Page::routes);
+    if (!routes) return;
+    for (QWidget *hint : hints_) hint->show();
+    for (QWidget *hint : hints_) {
+        bar_->layout()->invalidate();
+        if (bar_->layout()->minimumSize().width() <= width()) return;
+        hint->hide();
+    }
+}
+
+void WireBench::resizeEvent(QResizeEvent *event) {
+    QWidget::resizeEvent(event);
+    showHints();
 }
 
 void WireBench::joinAll() {

@@ -30,11 +30,15 @@ public:
     /// Chooses the first of the things that is a wire, else a part with ports; false for none.
     bool reveal(const QStringList &ids);
 
+protected:
+    void resizeEvent(QResizeEvent *event) override;
+
 signals:
     void said(const QString &text, bool bad);
 
 private:
     void joinAll();
+    void showHints();
     void fillJoinMenu(QMenu &menu);
 
     app::Document &document_;
@@ -47,6 +51,8 @@ private:
     QStackedWidget *pages_ = nullptr;
     std::vector<QToolButton *> tabs_;
     std::vector<QWidget *> routesOnly_; ///< what belongs to the drawing alone
+    QWidget *bar_ = nullptr;
+    std::vector<QWidget *> hints_; ///< of those what gives way when the bar is short, the first first
 };
 
 } // namespace waxis::wire

@@ -1,6 +1,8 @@
 #include "app/stages/wire/wire_map.h"
 
+#include "app/drawing/mark_clusters.h"
 #include "app/drawing/mat.h"
+#include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
 #include "core/rules/rule.h"
 #include "core/rules/wording.h"
@@ -103,6 +105,37 @@ void WireMap::fit() {
     centerOn(content.center());
     scene_.layOutLabels(scale);
     fitted_ = true;
+}
+
+void WireMap::zoomToChosen() {
+    const std::string id = document_.selected().toStdString();
+    const auto &derived = document_.analysis().derived;
+    QRectF box;
+    for (std::size_t w = 0; w < document_.build().wires.size() && w < derived.routes.size(); ++w)
+        if (document_.build().wires[w].id == id)
+            for (const Vec3 &p : derived.routes[w].points_mm) {
+                const QPointF q = drawing::project(view(), p);
+                box |= QRectF(q - QPointF(1, 1), QSizeF(2, 2));
+            }
+    if (!box.isValid()) box = scene_.silhouetteOf(document_.selected()).boundingRect();
+    if (!box.isValid()) return;
+    ownView_ = true;
+    constexpr double kShare = 0.7, kLargest = 40;
+    const double scale = std::min(kLargest, kShare * std::min(viewport()->width() / std::max(box.width(), 4.0),
+                                                              viewport()->height() / std::max(box.height(), 4.0)));
+    setTransform(QTransform::fromScale(scale, scale));
+    centerOn(box.center());
+    scene_.layOutLabels(scale);
+}
+
+bool WireMap::focusNextPrevChild(bool next) {
+    QStringList wires;
+    for (const auto &wire : document_.build().wires) wires << QString::fromStdString(wire.id);
+    if (const auto to = drawing::walkTo(wires, document_.selected(), next)) {
+        document_.select(*to);
+        return true;
+    }
+    return QGraphicsView::focusNextPrevChild(next);
 }
 
 std::optional<QPointF> WireMap::portPixel(const WireEnd &end) const {
@@ -258,6 +291,7 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
             break;
         }
     }
+    std::vector<std::pair<QPointF, Severity>> unlit;
     // Where power runs beside signals for too long, and other places of wire findings that are lit or stop.
     for (const auto &finding : document_.analysis().findings) {
         if (!finding.from_mm || finding.accepted() || ruleOf(finding.rule).stage != Stage::wire) continue;
@@ -268,8 +302,8 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
         const bool lit = document_.highlighted().contains(id) || document_.selection().contains(id);
         const QColor color = theme::severityOnMat(finding.severity);
         const QPointF at = pixel(*finding.from_mm);
-        // A small mark where nothing is chosen; the chosen wire's places are ringed and said.
-        if (!lit) theme::drawSeverityMark(*painter, at, 4, finding.severity, color);
+        // A mark where nothing is chosen; the chosen wire's places are ringed and said.
+        if (!lit) unlit.emplace_back(at, finding.severity);
         if (lit) {
             painter->setPen(QPen(color, 2.4));
             painter->setBrush(Qt::NoBrush);
@@ -278,6 +312,8 @@ void WireMap::drawForeground(QPainter *painter, const QRectF &) {
             drawing::paintTag(*painter, at + QPointF(16, -10), QString::fromStdString(text.headline.text()), color, c);
         }
     }
+    for (const auto &cluster : drawing::clusterMarks(unlit, 2 * drawing::kMark_px))
+        drawing::paintMarkCluster(*painter, cluster, theme_);
     if (mode_ == Mode::joining && joinFrom_) {
         painter->setPen(QPen(c.chalk, 2, Qt::DashLine));
         painter->drawLine(pixel(joinFrom_->at_mm), now_);
@@ -477,6 +513,10 @@ void WireMap::keyPressEvent(QKeyEvent *event) {
     const Wire *wire = chosenWire();
     switch (event->key()) {
     case Qt::Key_0: fit(); return;
+    case Qt::Key_Z:
+        if (event->modifiers() & ~Qt::KeypadModifier) break;
+        zoomToChosen();
+        return;
     case Qt::Key_Escape:
         if (mode_ == Mode::moving) document_.cancelPreview();
         mode_ = Mode::idle;

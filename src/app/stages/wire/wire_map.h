@@ -22,6 +22,7 @@ public:
     void setView(drawing::View view);
     double pixelsPerMm() const { return transform().m11(); }
     void fit();
+    void zoomToChosen();
 
     /// Where a port's dot is in the viewport; none when the part has no such port.
     std::optional<QPointF> portPixel(const WireEnd &end) const;
@@ -39,6 +40,7 @@ protected:
     void mouseDoubleClickEvent(QMouseEvent *event) override;
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override;
     void resizeEvent(QResizeEvent *event) override;
     void showEvent(QShowEvent *event) override;
     bool viewportEvent(QEvent *event) override;

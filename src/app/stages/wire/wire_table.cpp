@@ -15,6 +15,9 @@ namespace {
 
 enum Column { cWire, cEnds, cGauge, cRoute, cSlack, cCut, cSupplied, cDrop, cVerdict, cCount };
 
+/// The least of each column; the name takes what its words need.
+constexpr std::array<int, cCount> kWidths_px{0, 90, 70, 50, 46, 44, 66, 70, 92};
+
 QString whole(double value) { return QString::number(value, 'f', 0); }
 
 /// A short piece of the wire in its colour on the drawing.
@@ -58,10 +61,9 @@ WireTable::WireTable(app::Document &document, const theme::Theme &theme, QWidget
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto *header = horizontalHeader();
     header->setSectionResizeMode(QHeaderView::Fixed);
-    header->setSectionResizeMode(cWire, QHeaderView::Stretch);
+    header->setSectionResizeMode(cWire, QHeaderView::Interactive); // as wide as its names, see shareWidth
     header->setSectionResizeMode(cEnds, QHeaderView::Stretch);
-    const std::array<int, cCount> widths{0, 0, 70, 50, 46, 44, 66, 70, 92};
-    for (int c = cGauge; c < cCount; ++c) header->resizeSection(c, widths[std::size_t(c)]);
+    for (int c = cGauge; c < cCount; ++c) header->resizeSection(c, kWidths_px[std::size_t(c)]);
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (filling_ || row < 0 || std::size_t(row) >= document_.build().wires.size()) return;
@@ -123,6 +125,8 @@ void WireTable::refresh() {
                 .arg(QString::fromStdString(displayName(build, wire.from.part)),
                      QString::fromStdString(displayName(build, wire.to.part)), QString::fromStdString(wire.to.port)),
             false);
+        for (const int c : {cWire, cEnds})
+            item(row, c)->setToolTip(item(row, cWire)->text() + "\n" + item(row, cEnds)->text());
         put(cGauge,
             wire.lay == WireLay::coax   ? tr("coax")
             : wire.lay == WireLay::flat ? tr("flat %1").arg(wire.cores.size())
@@ -147,6 +151,31 @@ void WireTable::refresh() {
     else if (chosen < 0)
         setCurrentItem(nullptr);
     filling_ = false;
+    shareWidth();
+}
+
+void WireTable::shareWidth() {
+    // A wire's name is whole; the ends give way first, then what is rarely looked at.
+    constexpr int kMostName_px = 280;
+    const int name = std::clamp(sizeHintForColumn(cWire) + 6, 90, kMostName_px);
+    int wanted = name;
+    for (int c = cEnds; c < cCount; ++c) wanted += kWidths_px[std::size_t(c)];
+    for (const int c : {cEnds, cDrop, cSlack}) {
+        const bool hidden = wanted > viewport()->width();
+        if (hidden) wanted -= kWidths_px[std::size_t(c)];
+        setColumnHidden(c, hidden);
+    }
+    auto *header = horizontalHeader();
+    const int stretched = isColumnHidden(cEnds) ? cVerdict : cEnds;
+    header->resizeSection(cWire, name);
+    for (const int c : {cEnds, cVerdict})
+        header->setSectionResizeMode(c, c == stretched ? QHeaderView::Stretch : QHeaderView::Fixed);
+    if (stretched == cEnds) header->resizeSection(cVerdict, kWidths_px[cVerdict]);
+}
+
+void WireTable::resizeEvent(QResizeEvent *event) {
+    MatTable::resizeEvent(event);
+    shareWidth();
 }
 
 void WireTable::showEvent(QShowEvent *event) {

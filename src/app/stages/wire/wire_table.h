@@ -20,9 +20,11 @@ public:
 protected:
     void keyPressEvent(QKeyEvent *event) override;
     void showEvent(QShowEvent *event) override;
+    void resizeEvent(QResizeEvent *event) override;
 
 private:
     void refresh();
+    void shareWidth();
     app::Document &document_;
     bool filling_ = false;
 };
