@@ -167,4 +167,28 @@
         </translation>
     </message>
 </context>
+<context>
+    <name>waxis::kit::OwnPartsDialog</name>
+    <message numerus="yes">
+        <source>%n part(s) taken among yours.</source>
+        <translation>
+            <numerusform>%n part taken among yours.</numerusform>
+            <numerusform>%n parts taken among yours.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n part(s) of your own</source>
+        <translation>
+            <numerusform>%n part of your own</numerusform>
+            <numerusform>%n parts of your own</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Keep %n part(s)</source>
+        <translation>
+            <numerusform>Keep %n part</numerusform>
+            <numerusform>Keep %n parts</numerusform>
+        </translation>
+    </message>
+</context>
 </TS>

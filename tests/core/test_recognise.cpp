@@ -308,6 +308,160 @@ private slots:
         QVERIFY(std::abs(found.plates[0].area_mm2 - (6000 - 3200)) < 1e-6);
         QVERIFY(std::abs(found.plates[1].area_mm2 - (1200 - M_PI * 2.56)) < 1e-6);
     }
+    void writingNamesAPlateAndSaysItsThickness_data() {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<QString>("name");
+        QTest::addColumn<double>("thickness");
+        QTest::newRow("both") << "Roof plate, 2.5 mm carbon"
+                              << "Roof plate" << 2.5;
+        QTest::newRow("decimal comma") << "Roof plate 2,5mm"
+                                       << "Roof plate" << 2.5;
+        QTest::newRow("t =") << "Deck t=3"
+                             << "Deck" << 3.0;
+        QTest::newRow("thickness alone") << "1.5 mm"
+                                         << "Main plate" << 1.5;
+        QTest::newRow("name alone") << "Bottom deck"
+                                    << "Bottom deck" << 2.0;
+        QTest::newRow("no thickness of a plate") << "Deck 180 mm"
+                                                 << "Deck 180 mm" << 2.0;
+        QTest::newRow("nothing") << ""
+                                 << "Main plate" << 2.0;
+        QTest::newRow("a caption of the sheet") << "main plate 5 mm, top plate 2 mm"
+                                                << "main plate" << 5.0;
+    }
+    void writingNamesAPlateAndSaysItsThickness() {
+        QFETCH(QString, text);
+        QFETCH(QString, name);
+        QFETCH(double, thickness);
+        FlatDrawing drawing = plateWith([](FlatDrawing &) {});
+        if (!text.isEmpty()) drawing.texts.push_back({{100, 60}, text.toStdString(), "words"});
+        const Recognition found = recognise(drawing);
+        const DrawingChoices choices = guessChoices(found);
+        QCOMPARE(QString::fromStdString(choices.plates.at(0).name), name);
+        QVERIFY2(std::abs(choices.plates[0].thickness_mm - thickness) < 1e-9,
+                 qPrintable(QString::number(choices.plates[0].thickness_mm)));
+    }
+    void writingBesideAPlateBelongsToTheNearest() {
+        FlatDrawing drawing;
+        addRing(drawing, rectangle(0, 0, 100, 60));
+        addRing(drawing, rectangle(150, 0, 250, 60));
+        drawing.texts = {{{160, -8}, "Top plate 2 mm", "0"}, {{50, 200}, "far off", "0"}};
+        const Recognition found = recognise(drawing);
+        QCOMPARE(found.plates.size(), std::size_t(2));
+        for (const auto &plate : found.plates)
+            QCOMPARE(plate.text, std::string(plate.outline_mm[0].x() > 120 ? "Top plate 2 mm" : ""));
+    }
+    void whatCannotBeCutIsSaidWhereItIs_data() {
+        QTest::addColumn<int>("what");
+        QTest::addColumn<QString>("says"); // empty: nothing is wrong
+        QTest::newRow("a hole well inside") << 0 << "";
+        QTest::newRow("a hole that just touches the edge") << 1 << "";
+        QTest::newRow("a hole through the edge") << 2 << "an outline of 3.2 x 3.2 mm crosses the edge";
+        QTest::newRow("a hole of another layer through the edge") << 9 << "an outline of 3.2 x 3.2 mm crosses the edge";
+        QTest::newRow("a slot over the edge") << 3 << "runs over the edge";
+        QTest::newRow("holes in one another") << 4 << "run into one another";
+        QTest::newRow("holes beside one another") << 5 << "";
+        QTest::newRow("a hole in a slot") << 6 << "hole runs into the slot";
+        QTest::newRow("slots that cross") << 7 << "runs into the slot";
+        QTest::newRow("more out than in: an outline of its own") << 8 << "crosses the edge of another";
+    }
+    void whatCannotBeCutIsSaidWhereItIs() {
+        QFETCH(int, what);
+        QFETCH(QString, says);
+        const FlatDrawing drawing = plateWith([&](FlatDrawing &d) {
+            switch (what) {
+            case 0: addCircle(d, {100, 60}, 3.2); break;
+            case 1: addCircle(d, {1.6, 60}, 3.2); break;
+            case 2: addCircle(d, {1.2, 60}, 3.2); break;
+            case 3: addRing(d, rectangle(190, 50, 203, 53)); break;
+            case 4: addCircle(d, {100, 60}, 3.2), addCircle(d, {103, 60}, 3.2); break;
+            case 5: addCircle(d, {100, 60}, 3.2), addCircle(d, {103.3, 60}, 3.2); break;
+            case 6: addCircle(d, {100, 60}, 3.2), addRing(d, obround({101, 61}, 20, 3, 0)); break;
+            case 7: addRing(d, obround({100, 60}, 20, 3, 0)), addRing(d, obround({104, 60}, 20, 3, 1.5)); break;
+            case 9: // most of it lies inside
+                for (const double y : {20.0, 60.0}) addCircle(d, {y > 50 ? 1.5 : 30.0, y}, 3.2, "drill");
+                break;
+            default: addRing(d, rectangle(196, 50, 230, 53)); break;
+            }
+        });
+        const Recognition found = recognise(drawing);
+        if (says.isEmpty()) {
+            QVERIFY2(found.faults.empty(), found.faults.empty() ? "" : found.faults.front().text.c_str());
+            return;
+        }
+        QVERIFY(!found.faults.empty());
+        QVERIFY2(QString::fromStdString(found.faults.front().text).contains(says), found.faults.front().text.c_str());
+    }
+    void aPlateLiesWhereSomebodyPutIt() {
+        FlatDrawing drawing;
+        addRing(drawing, rectangle(0, 0, 100, 60), "main");
+        addRing(drawing, rectangle(150, 0, 250, 60), "top");
+        for (const double x : {0.0, 150.0})
+            for (const Vec2 &p : {Vec2(10, 10), Vec2(90, 12), Vec2(10, 50), Vec2(80, 50)})
+                addCircle(drawing, p + Vec2(x, 0), 3.2, x > 0 ? "top" : "main");
+        const Recognition found = recognise(drawing);
+        DrawingChoices choices = guessChoices(found);
+        const std::size_t top = found.plates[0].layer == "top" ? 0 : 1;
+        QVERIFY((plateShifts(found, choices)[top] - Vec2(-150, 0)).norm() < 0.01);
+        choices.plates[top].shift_mm = Vec2(-140, 3);
+        QVERIFY((plateShifts(found, choices)[top] - Vec2(-140, 3)).norm() < 1e-9);
+        // Near common holes it catches; away from them it does not.
+        QVERIFY((snapShift(found, choices, top, {-149.2, 0.5}, 2) - Vec2(-150, 0)).norm() < 0.01);
+        QVERIFY((snapShift(found, choices, top, {-145, 4}, 2) - Vec2(-145, 4)).norm() < 1e-9);
+        const auto frame = frameFromDrawing(found, choices);
+        QVERIFY(frame);
+        double least[2] = {1e9, 1e9};
+        for (std::size_t i = 0; i < 2; ++i)
+            for (const auto &p : frame->plates[i].outline_mm) least[i] = std::min(least[i], p.x());
+        QVERIFY(std::abs(std::abs(least[0] - least[1]) - 10) < 0.01);
+    }
+    void correctionsOutliveAnotherReadingOfTheLayers() {
+        const FlatDrawing drawing = [] {
+            FlatDrawing d;
+            addRing(d, rectangle(0, 0, 100, 60), "main");
+            addRing(d, obround({50, 30}, 20, 4, 0), "main");
+            addCircle(d, {20, 30}, 3.2, "main");
+            addRing(d, rectangle(0, 100, 100, 160), "extra");
+            return d;
+        }();
+        Recognition before = recognise(drawing);
+        DrawingChoices corrected = guessChoices(before);
+        const std::size_t main = before.plates[0].layer == "main" ? 0 : 1;
+        corrected.plates[main].thickness_mm = 3.7;
+        corrected.plates[main].name = "My deck";
+        corrected.propDiameter_mm = 99;
+        before.plates[main].cutouts.at(0).use = SlotUse::window;
+        before.plates[main].holes.at(0).screw = ScrewHole{findThread("M2"), HoleFit::fine, 0};
+        RecogniseOptions options;
+        options.layers["extra"] = LayerUse::ignore;
+        Recognition now = recognise(drawing, options);
+        DrawingChoices choices = guessChoices(now);
+        QCOMPARE(now.plates.size(), std::size_t(1));
+        keepCorrections(before, corrected, now, choices);
+        QCOMPARE(choices.plates[0].thickness_mm, 3.7);
+        QCOMPARE(choices.plates[0].name, std::string("My deck"));
+        QCOMPARE(choices.propDiameter_mm, 99.0);
+        QCOMPARE(now.plates[0].cutouts[0].use, SlotUse::window);
+        QCOMPARE(now.plates[0].holes[0].screw->thread->name, std::string_view("M2"));
+    }
+    void postsTakeTheThreadThatSomebodyCorrected() {
+        FlatDrawing drawing;
+        addRing(drawing, rectangle(0, 0, 100, 60), "main");
+        addRing(drawing, rectangle(2, 2, 98, 58), "top");
+        for (const char *layer : {"main", "top"})
+            for (const Vec2 &p : {Vec2(10, 10), Vec2(90, 12), Vec2(10, 50)}) addCircle(drawing, p, 3.2, layer);
+        Recognition found = recognise(drawing);
+        const DrawingChoices choices = guessChoices(found);
+        const auto drawn = frameFromDrawing(found, choices);
+        QVERIFY(drawn && !drawn->standoffs.empty());
+        QCOMPARE(drawn->standoffs[0].thread, std::string("M3"));
+        for (auto &plate : found.plates)
+            for (auto &hole : plate.holes) hole.screw = ScrewHole{findThread("M2.5"), HoleFit::fine, 0};
+        const auto corrected = frameFromDrawing(found, choices);
+        QVERIFY(corrected);
+        QCOMPARE(corrected->standoffs.size(), drawn->standoffs.size());
+        for (const auto &post : corrected->standoffs) QCOMPARE(post.thread, std::string("M2.5"));
+    }
     void aFrameIsMadeOfWhatWasFound() {
         FlatDrawing drawing; // drawn with the nose up, the plates beside each other
         addRing(drawing, rectangle(-90, -90, 90, 90), "main plate");

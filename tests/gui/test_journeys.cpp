@@ -253,6 +253,35 @@ private slots:
         QVERIFY(hands.actions() <= 25);
         QVERIFY(!f.document().analysis().derived.power.hover.empty());
     }
+    void theStakewalkerIsClearedInFifteenActions() {
+        WindowFixture f;
+        settle(f);
+        Hands hands(f);
+        QCOMPARE(int(stopsOf(f).size()), 12);
+        // One press each: leads, screws, camera, the antenna in the blades, the ground's antenna, a channel, the rail,
+        // the buzzer beside the compass, power leads twisted.
+        for (const RuleId rule : {RuleId::wirLength, RuleId::wirLength, RuleId::wirLength, RuleId::stkScrew,
+                                  RuleId::fitOverlap, RuleId::fitPropZone, RuleId::radLink, RuleId::radMixing,
+                                  RuleId::pwrRail, RuleId::navMagnet, RuleId::navThrottle})
+            hands.mend(rule);
+        // The plug to the other side of the tail, so that the leads no longer run under the compass.
+        const double pixels = f.plan().mapFromScene(0, 20).y() - f.plan().mapFromScene(0, 0).y();
+        hands.drag("plug", QPoint(0, -int(std::round(pixels))));
+        settle(f);
+        const QStringList stops = stopsOf(f);
+        qInfo("stakewalker: %d actions, %d stops\n%s", hands.actions(), int(stops.size()),
+              qPrintable(stops.join("\n")));
+        QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
+        QVERIFY(hands.actions() <= 15);
+        for (const auto &finding : f.document().analysis().findings) // every part is held
+            QVERIFY2(finding.rule != RuleId::fitHeld || finding.severity >= Severity::note, finding.key().c_str());
+        // The antenna went with its tube.
+        const auto axis = [&](const char *part) {
+            return Vec3(framePose(f.document().build(), *findPart(f.document().build(), part)).rotation *
+                        Vec3::UnitZ());
+        };
+        QVERIFY((axis("tube-l") - axis("rxant-l")).norm() < 1e-6);
+    }
     void theLessonWalksAlong() {
         WindowFixture f;
         f.document().history().setClean();

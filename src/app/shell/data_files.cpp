@@ -55,7 +55,9 @@ QString ownPartsFolder() {
 }
 } // namespace
 
-bool keepInOwnLibrary(const PartType &type, QString &problem) {
+bool keepInOwnLibrary(const PartType &type, QString &problem) { return keepInOwnLibrary(std::vector{type}, problem); }
+
+bool keepInOwnLibrary(const std::vector<PartType> &types, QString &problem) {
     const QString path = ownPartsFolder() + "/own.json";
     PartLibrary library;
     library.name = "Own parts";
@@ -67,7 +69,7 @@ bool keepInOwnLibrary(const PartType &type, QString &problem) {
         }
         library = std::move(*loaded);
     }
-    library.types.insert_or_assign(type.id, type);
+    for (const auto &type : types) library.types.insert_or_assign(type.id, type);
     if (!QDir().mkpath(ownPartsFolder())) {
         problem = QStringLiteral("cannot make the folder ") + ownPartsFolder();
         return false;

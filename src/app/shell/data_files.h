@@ -6,6 +6,7 @@
 #include <QStringList>
 #include <set>
 #include <string>
+#include <vector>
 
 namespace waxis::app {
 
@@ -25,5 +26,6 @@ TypeTable partLibrary(QStringList &problems, std::set<std::string> *own = nullpt
 
 /// Puts a type into the user's own library file (own.json in the data folder), in the place of one of the same id.
 bool keepInOwnLibrary(const PartType &type, QString &problem);
+bool keepInOwnLibrary(const std::vector<PartType> &types, QString &problem);
 
 } // namespace waxis::app

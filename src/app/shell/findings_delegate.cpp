@@ -85,8 +85,15 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
             x = row.left() + kLeft;
             y += 18;
         }
-        w = std::min(w, row.right() - kRight - x);
-        layout.links.push_back({action, cure, metrics.elidedText(words, Qt::ElideRight, w), QRect(x, y, w, 18)});
+        const int most = row.right() - kRight - x;
+        if (w > most) { // a long one has lines of its own
+            const QRect box = wrapped(theme_.text(12), words, x, y, most);
+            layout.links.push_back({action, cure, words, box});
+            y += std::max(0, box.height() - 18);
+            x = row.right();
+            continue;
+        }
+        layout.links.push_back({action, cure, words, QRect(x, y, w, 18)});
         x += w + 14;
     }
     y += 20;
@@ -143,7 +150,7 @@ void FindingDelegate::paint(QPainter *painter, const QStyleOptionViewItem &optio
     painter->setFont(theme_.text(12));
     painter->drawText(layout.detailBox, Qt::TextWordWrap, layout.detail);
     painter->setPen(c.link);
-    for (const auto &link : layout.links) painter->drawText(link.rect, Qt::AlignVCenter, link.text);
+    for (const auto &link : layout.links) painter->drawText(link.rect, Qt::AlignVCenter | Qt::TextWordWrap, link.text);
     painter->setPen(c.ink);
     for (const auto &[line, box] : layout.opened) painter->drawText(box, Qt::TextWordWrap, line);
     painter->setPen(c.rule);

@@ -18,6 +18,7 @@
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
+#include "app/stages/kit/own_parts_dialog.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/radio/radio_bench.h"
@@ -27,6 +28,7 @@
 #include "core/build/case_edits.h"
 #include "core/build/clip.h"
 #include "core/build/group_edits.h"
+#include "core/catalog/type_changes.h"
 #include "core/layout/layout.h"
 #include "core/rules/rule.h"
 
@@ -216,6 +218,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(&place_->library(), &place::LibraryDrawer::likeWanted, this, &MainWindow::ownPartLike);
     connect(&place_->library(), &place::LibraryDrawer::ownWanted, this, [this] { ownPartLike({}); });
     connect(kit_, &kit::KitBench::said, this, say);
+    connect(kit_, &kit::KitBench::likeWanted, this, &MainWindow::ownPartLike);
     connect(frame_, &frame::FrameBench::said, this, say);
     connect(wire_, &wire::WireBench::said, this, say);
     connect(balance_, &balance::BalanceBench::said, this, say);
@@ -418,6 +421,45 @@ void MainWindow::ownPartLike(const QString &type) {
     card->open();
 }
 
+void MainWindow::showOwnParts(bool pasting) {
+    auto *dialog = new kit::OwnPartsDialog(document_, theme_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &kit::OwnPartsDialog::said, this, [this](const QString &text, bool bad) {
+        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
+    });
+    connect(dialog, &kit::OwnPartsDialog::likeWanted, this, [this, dialog](const QString &type) {
+        dialog->accept();
+        ownPartLike(type);
+    });
+    connect(dialog, &QDialog::finished, this, &MainWindow::offerCorrectedTypes);
+    dialog->open();
+    if (pasting) dialog->paste();
+}
+
+void MainWindow::offerCorrectedTypes() {
+    std::set<std::string> own;
+    for (const auto &[id, type] : *document_.build().types)
+        if (document_.isOwnType(id)) own.insert(id);
+    const auto corrected = correctedTypes(*document_.build().types, document_.library(), own);
+    if (corrected.empty()) return;
+    QStringList shown;
+    constexpr std::size_t kShown = 3;
+    for (std::size_t i = 0; i < std::min(kShown, corrected.size()); ++i) {
+        QStringList words;
+        for (const auto &difference : corrected[i].differences) words << QString::fromStdString(difference);
+        shown << tr("%1 (%2)").arg(QString::fromStdString(document_.library().at(corrected[i].id).name),
+                                   words.mid(0, 3).join(QStringLiteral(", ")));
+    }
+    if (corrected.size() > kShown) shown << tr("%1 more").arg(corrected.size() - kShown);
+    notices_->say(tr("Parts of your own were corrected since: %1.").arg(shown.join(QStringLiteral("; "))),
+                  Severity::note, {{tr("Follow"), [this, corrected] {
+                                        EditResult next = document_.build();
+                                        for (const auto &type : corrected)
+                                            if (next) next = putType(*next, document_.library().at(type.id), type.id);
+                                        document_.edit(tr("Follow corrected parts"), next);
+                                    }}});
+}
+
 QWidget *MainWindow::makeTopRow() {
     auto *row = new QWidget;
     auto *layout = new QHBoxLayout(row);
@@ -548,6 +590,7 @@ bool MainWindow::openFile(const QString &path) {
                           .arg(warnings.size() == 1 ? tr("One key") : tr("%1 keys").arg(warnings.size()),
                                QString::fromStdString(warnings.front().where + " " + warnings.front().message)),
                       Severity::note);
+    offerCorrectedTypes();
     place_->plan().setFocus();
     return true;
 }

@@ -124,6 +124,10 @@ private:
     void openPalette();
     /// The card for a part of one's own: like a type, or from nothing (empty).
     void ownPartLike(const QString &type);
+    /// One's own parts; `pasting`: the page for a pasted table.
+    void showOwnParts(bool pasting);
+    /// Types of one's own that were corrected after this build had taken them in: shown, and followed when wanted.
+    void offerCorrectedTypes();
     void addFromLibrary(const std::string &typeId);
     void copyChosen(bool cut);
     void paste();

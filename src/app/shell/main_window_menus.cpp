@@ -119,6 +119,8 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          [this] {
              if (const Part *part = document_.selectedPart()) ownPartLike(QString::fromStdString(part->type));
          }},
+        {"own-parts", Menu::part, tr("My parts…"), {}, {}, [this] { showOwnParts(false); }, true},
+        {"paste-parts", Menu::part, tr("My parts from a pasted table…"), {}, {}, [this] { showOwnParts(true); }},
         {"new-part",
          Menu::part,
          tr("New part type"),
@@ -127,8 +129,7 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          [this] {
              setStage(Stage::kit);
              kit_->newPart();
-         },
-         true},
+         }},
         {"change-type",
          Menu::part,
          tr("Change the part type"),

@@ -203,15 +203,46 @@ std::string roleTitle(PlateRole role) {
                                   : std::string(1, char(std::toupper(word[0]))) + word.substr(1) + " plate";
 }
 
+/// Which plate words speak of; none: of none in particular.
+std::optional<PlateRole> roleIn(const std::string &words) {
+    if (names(words, {"top", "upper", "roof"})) return PlateRole::top;
+    if (names(words, {"clean", "soft"})) return PlateRole::clean;
+    if (names(words, {"mid", "second", "sandwich"})) return PlateRole::second;
+    if (names(words, {"arm"})) return PlateRole::arm;
+    if (names(words, {"main", "bottom", "base", "lower"})) return PlateRole::main;
+    return std::nullopt;
+}
+
+/// A caption in pieces, each of one plate: "main plate 5 mm, top plate 2 mm carbon" are two, "top plate, 2 mm" is one.
+std::vector<std::string> captions(const std::string &text) {
+    std::vector<std::string> pieces;
+    std::string clause;
+    bool roleSeen = false;
+    for (const char c : text + ",") {
+        if (c != ',' && c != ';') {
+            clause += c;
+            continue;
+        }
+        // "2,5 mm" is a number, not two clauses.
+        const bool isRole = roleIn(clause).has_value();
+        if (pieces.empty() || (isRole && roleSeen))
+            pieces.push_back(clause);
+        else
+            pieces.back() += "," + clause;
+        roleSeen |= isRole;
+        clause.clear();
+    }
+    return pieces;
+}
+
 /// "Top plate, 2.5 mm carbon" says a name and a thickness; "t=2" only the latter.
 void readWriting(const std::string &written, PlateChoice &choice) {
-    static const std::regex thickness(R"((?:t|th|thickness)?\s*[=:]?\s*(\d{1,2}(?:[.,]\d{1,2})?)\s*mm)",
-                                      std::regex::icase);
-    static const std::regex bare(R"(\bt\s*=\s*(\d{1,2}(?:[.,]\d{1,2})?))", std::regex::icase);
+    static const std::regex thickness(R"((^|[^\d.,])(\d{1,2}(?:[.,]\d{1,2})?)\s*mm)", std::regex::icase);
+    static const std::regex bare(R"((^|\s)t\s*=\s*(\d{1,2}(?:[.,]\d{1,2})?))", std::regex::icase);
     std::string name = written.substr(0, 200); // the library's search recurses
     std::smatch found;
     if (std::regex_search(name, found, thickness) || std::regex_search(name, found, bare)) {
-        std::string digits = found[1];
+        std::string digits = found[2];
         std::replace(digits.begin(), digits.end(), ',', '.');
         const double value = std::strtod(digits.c_str(), nullptr);
         constexpr double kThinnest_mm = 0.2, kThickest_mm = 20;
@@ -298,18 +329,10 @@ DrawingChoices guessChoices(const Recognition &found) {
         mainSeen |= role == PlateRole::main;
     };
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
-        // What is written beside the plate tells as well as its layer.
-        const auto layer = found.plates[i].layer + " " + found.plates[i].text;
-        if (names(layer, {"top", "upper", "roof"}))
-            set(i, PlateRole::top);
-        else if (names(layer, {"clean", "soft"}))
-            set(i, PlateRole::clean);
-        else if (names(layer, {"mid", "second", "sandwich"}))
-            set(i, PlateRole::second);
-        else if (names(layer, {"arm"}))
-            set(i, PlateRole::arm);
-        else if (!mainSeen && names(layer, {"main", "bottom", "base", "lower"}))
-            set(i, PlateRole::main);
+        // The layer tells; where it does not, what is written beside the plate.
+        auto role = roleIn(found.plates[i].layer);
+        if (const auto said = captions(found.plates[i].text); !role && said.size() == 1) role = roleIn(said.front());
+        if (role && (*role != PlateRole::main || !mainSeen)) set(i, *role);
     }
     // No layer told: the plate with the most motors, then the largest.
     if (!mainSeen) {
@@ -335,7 +358,12 @@ DrawingChoices guessChoices(const Recognition &found) {
         auto &choice = choices.plates[i];
         const bool carriesMotors = motorsIn(found.plates[i]) > 0;
         choice.thickness_mm = carriesMotors ? 5 : 2;
-        if (!found.plates[i].text.empty()) readWriting(found.plates[i].text, choice);
+        const auto own = captions(found.plates[i].text);
+        if (own.size() == 1) readWriting(own.front(), choice);
+        for (const auto &other : found.plates) // a caption for the whole sheet
+            if (const auto said = captions(other.text); said.size() > 1)
+                for (const auto &piece : said)
+                    if (roleIn(piece) == choice.role) readWriting(piece, choice);
         if (choice.role == PlateRole::arm) armThickness = choice.thickness_mm;
     }
     choices.armThickness_mm = armThickness;

@@ -111,6 +111,23 @@ double depthIn(const Ring &ring, const Vec2 &p) {
     return contains({ring, {}}, p) ? off : -off;
 }
 
+/// A point where the edges of two rings cross; none where they do not.
+std::optional<Vec2> crossingOf(const Ring &a, const Ring &b) {
+    const Box2 boxA = boxOf(a), boxB = boxOf(b);
+    if ((boxA.low.array() > boxB.high.array()).any() || (boxB.low.array() > boxA.high.array()).any())
+        return std::nullopt;
+    const auto cross = [](const Vec2 &u, const Vec2 &v) { return u.x() * v.y() - u.y() * v.x(); };
+    for (std::size_t i = 0; i < a.size(); ++i)
+        for (std::size_t k = 0; k < b.size(); ++k) {
+            const Vec2 p = a[i], r = a[(i + 1) % a.size()] - p, q = b[k], s = b[(k + 1) % b.size()] - q;
+            const double slant = cross(r, s);
+            if (std::abs(slant) < 1e-12) continue;
+            const double t = cross(q - p, s) / slant, u = cross(q - p, r) / slant;
+            if (t > 0 && t < 1 && u > 0 && u < 1) return Vec2(p + t * r);
+        }
+    return std::nullopt;
+}
+
 std::string slotWords(const FoundSlot &slot) {
     return fmt::format("{} {:.1f} x {:.1f} mm", slot.use == SlotUse::window ? "cut-out" : "slot", slot.length_mm,
                        slot.width_mm);
@@ -148,26 +165,23 @@ void findFaults(Recognition &found) {
                           fmt::format("the {:.1f} mm hole runs into the {}", hole.diameter_mm, slotWords(slot)));
         }
         for (std::size_t a = 0; a < plate.cutouts.size(); ++a)
-            for (std::size_t b = 0; b < plate.cutouts.size(); ++b) {
-                const Ring &ring = plate.cutouts[a].ring;
-                const auto in = std::find_if(ring.begin(), ring.end(), [&](const Vec2 &p) {
-                    return a != b && depthIn(plate.cutouts[b].ring, p) > kHair_mm;
-                });
-                if (in != ring.end())
-                    fault(*in, fmt::format("the {} runs into the {}", slotWords(plate.cutouts[a]),
+            for (std::size_t b = a + 1; b < plate.cutouts.size(); ++b)
+                if (const auto at = crossingOf(plate.cutouts[a].ring, plate.cutouts[b].ring))
+                    fault(*at, fmt::format("the {} runs into the {}", slotWords(plate.cutouts[a]),
                                            slotWords(plate.cutouts[b])));
-            }
         for (std::size_t k = 0; k < found.plates.size(); ++k) {
             const FoundPlate &other = found.plates[k];
-            if (k == i || other.layer != plate.layer || plate.area_mm2 > other.area_mm2) continue;
-            std::optional<Vec2> in, out;
-            for (const auto &p : plate.outline_mm) {
-                const double depth = depthIn(other.outline_mm, p);
-                if (depth > kHair_mm) in = p;
-                if (depth < -kHair_mm) out = p;
+            constexpr double kOpening = 0.03; // of the other's area: what small things of other layers are
+            const bool opening = plate.holes.empty() && plate.area_mm2 < kOpening * other.area_mm2;
+            if (k == i || (other.layer != plate.layer && !opening) || plate.area_mm2 > other.area_mm2) continue;
+            if (const auto at = crossingOf(plate.outline_mm, other.outline_mm);
+                at && std::any_of(plate.outline_mm.begin(), plate.outline_mm.end(),
+                                  [&](const Vec2 &p) { return depthIn(other.outline_mm, p) < -kHair_mm; })) {
+                const Box2 box = boxOf(plate.outline_mm);
+                fault(*at, fmt::format("an outline of {:.1f} x {:.1f} mm crosses the edge of another: an "
+                                       "opening that runs over the edge?",
+                                       box.high.x() - box.low.x(), box.high.y() - box.low.y()));
             }
-            if (in && out)
-                fault(*in, "this outline crosses the edge of another on its layer: a slot that runs over the edge?");
         }
     }
 }

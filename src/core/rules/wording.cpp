@@ -3,6 +3,7 @@
 #include "core/radio/decibel.h"
 #include "core/rules/rule.h"
 
+#include <algorithm>
 #include <cctype>
 #include <cmath>
 #include <fmt/format.h>
@@ -104,8 +105,11 @@ Sentence wordFix(const Build &build, const Fix &fix) {
     Sentence words = wordOneFix(build, fix);
     if (fix.then.empty()) return words;
     std::string all = words.text();
+    const auto twists = [](const Fix &f) { return f.wire && f.wire->kind == WireChange::Kind::twist; };
+    const bool alike = twists(fix) && std::all_of(fix.then.begin(), fix.then.end(), twists); // the verb once
     for (std::size_t i = 0; i < fix.then.size(); ++i) {
         std::string more = wordFix(build, fix.then[i]).text();
+        if (alike) more = displayName(build, fix.then[i].wire->wire);
         more[0] = char(std::tolower(static_cast<unsigned char>(more[0])));
         all += (i + 1 < fix.then.size() ? ", " : " and ") + more;
     }

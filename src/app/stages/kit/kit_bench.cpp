@@ -94,6 +94,15 @@ QWidget *KitBench::makeBar() {
     };
     auto *fresh = button(tr("New part"), tr("Make a part type"));
     auto *change = button(tr("Change"), tr("Change the chosen part type"));
+    auto *like = button(tr("Like this…"), tr("A part of your own like that of the chosen row"));
+    like->setObjectName("like-row");
+    connect(like, &QToolButton::clicked, this, [this] {
+        const QModelIndex now = table_->currentIndex();
+        if (now.isValid() && model_->line(now.row()).kind == KitKind::part)
+            emit likeWanted(QString::fromStdString(model_->line(now.row()).item));
+        else
+            emit said(tr("Choose the row of a part that yours is like."), true);
+    });
     fresh->setObjectName("new-part");
     change->setObjectName("change-part");
     connect(fresh, &QToolButton::clicked, this, [this] { newPart(); });

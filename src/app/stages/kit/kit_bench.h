@@ -36,6 +36,7 @@ public:
 
 signals:
     void said(const QString &text, bool bad);
+    void likeWanted(const QString &type); ///< a part of one's own like that of the chosen row
 
 protected:
     void resizeEvent(QResizeEvent *event) override;

@@ -147,11 +147,11 @@ void OutlinePanel::filter() {
 void OutlinePanel::clicked(QTreeWidgetItem *item, int column) {
     if (filling_ || !item->data(kName, kId).isValid()) return;
     const QString id = item->data(kName, kId).toString();
-    if (column == kEye) hide({id}, item->checkState(kEye) == Qt::Unchecked);
+    if (column == kEye) setThingsHidden({id}, item->checkState(kEye) == Qt::Unchecked);
     if (column == kLock) lock(id, item->checkState(kLock) == Qt::Checked);
 }
 
-void OutlinePanel::hide(const QStringList &ids, bool hidden) {
+void OutlinePanel::setThingsHidden(const QStringList &ids, bool hidden) {
     for (const auto &id : ids) hidden ? void(hidden_.insert(id)) : void(hidden_.remove(id));
     emit hiddenChanged(hidden_);
 }
@@ -178,7 +178,7 @@ void OutlinePanel::showMenu(const QPoint &at) {
         const bool hidden =
             std::all_of(ids.begin(), ids.end(), [&](const QString &id) { return hidden_.contains(id); });
         menu.addAction(hidden ? tr("Show") : tr("Hide"), this, [this, ids, hidden, refill] {
-            hide(ids, !hidden);
+            setThingsHidden(ids, !hidden);
             refill();
         });
         if (ids.size() == 1) menu.addAction(tr("Zoom to it\tZ"), this, &OutlinePanel::zoomWanted);

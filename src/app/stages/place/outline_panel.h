@@ -37,7 +37,7 @@ private:
     void filter();
     void clicked(QTreeWidgetItem *item, int column);
     void showMenu(const QPoint &at);
-    void hide(const QStringList &ids, bool hidden);
+    void setThingsHidden(const QStringList &ids, bool hidden);
     void lock(const QString &id, bool locked);
     void markChosen();
 

@@ -62,7 +62,7 @@ double StackCanvas::rightRoom() const { return narrow() ? 122 : 152; }
 double StackCanvas::wantedTall() const {
     const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
     if (tall <= 0 || wide <= 0) return 1;
-    constexpr double kMost = 3;
+    constexpr double kMost = 2; // beyond, boards look like bricks
     const double across = std::max(1.0, width() - leftRoom() - rightRoom()) / wide;
     const double upwards = std::max(1.0, height() - 2 * kFitMargin_px) / tall;
     return std::floor(std::clamp(upwards / across, 1.0, kMost) * 10) / 10;
