@@ -158,7 +158,7 @@ private slots:
         const auto stopsOf = [](const std::vector<Finding> &all) {
             std::set<std::string> stops;
             for (const auto &f : all)
-                if (f.severity == Severity::stop && !f.accepted()) stops.insert(f.key());
+                if (f.severity == Severity::stop && !f.accepted()) stops.insert(f.trouble());
             return stops;
         };
         const auto stops = stopsOf(findings);

@@ -155,6 +155,7 @@ private slots:
                 FoundHole hole;
                 hole.centre_mm = p + shift;
                 hole.diameter_mm = 3.2;
+                hole.screw = screwForHole(hole.diameter_mm);
                 made.holes.push_back(hole);
             }
             made.area_mm2 = (x1 - x0) * 2 * half;

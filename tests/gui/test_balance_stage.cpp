@@ -1,5 +1,6 @@
 // The Balance bench with mouse and keys: slide to balance and back, choose a case, lose grams, enter a weighing.
 #include "app/stages/balance/balance_bench.h"
+#include "app/stages/balance/target_view.h"
 #include "window_fixture.h"
 
 #include <QClipboard>
@@ -283,6 +284,27 @@ private slots:
         numbers.item(0, 0)->setText("6.5");
         QTest::qWait(10);
         QVERIFY(std::abs(f.document().analysis().derived.reconciled.weighings.back().measured_mm->x() - 6.5) < 1e-9);
+    }
+    void namesInTheTargetNeverStandOnEachOther_data() {
+        QTest::addColumn<QSize>("size");
+        QTest::newRow("small") << QSize(1100, 700);
+        QTest::newRow("usual") << QSize(1280, 800);
+    }
+    void namesInTheTargetNeverStandOnEachOther() {
+        QFETCH(QSize, size);
+        WindowFixture f;
+        f.window->setStage(Stage::balance);
+        f.window->resize(size);
+        settle(f.window->balanceBench());
+        QTest::qWait(60);
+        auto *target = f.window->findChild<balance::TargetView *>();
+        (void)target->grab();
+        const auto &boxes = target->labelBoxes();
+        QVERIFY(boxes.size() >= 3); // three load cases and the slide
+        for (std::size_t i = 0; i < boxes.size(); ++i) {
+            QVERIFY(QRectF(target->rect()).contains(boxes[i]));
+            for (std::size_t k = i + 1; k < boxes.size(); ++k) QVERIFY(!boxes[i].intersects(boxes[k]));
+        }
     }
     void findingsLeadHere() {
         WindowFixture f;

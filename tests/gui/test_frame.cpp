@@ -10,6 +10,7 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QToolButton>
 
 using namespace waxis;
 using test::WindowFixture;
@@ -161,6 +162,137 @@ private slots:
                             [](const Site &s) { return s.kind == SiteKind::strap; }));
         f.document().history().undo();
         QVERIFY(f.document().build().frame->plates.empty());
+    }
+    void aPostIsDraggedAndTakenOutInTheDrawing() {
+        WindowFixture f;
+        f.document().history().setClean();
+        f.window->newFromLayout();
+        QTest::qWait(30);
+        auto &canvas = f.window->frameBench().canvas();
+        auto post = [&] { return f.document().build().frame->standoffs.front(); };
+        const Standoff before = post();
+        const QPointF at = *canvas.thingPixels(before.id);
+        const double px = canvas.pixelsPerMm();
+        dragOn(canvas, at, at + QPointF(-3 * px, 0)); // three millimetres aft
+        QVERIFY(f.document().isPreviewing());
+        QTest::mouseRelease(&canvas, Qt::LeftButton, {}, (at + QPointF(-3 * px, 0)).toPoint());
+        QVERIFY(std::abs(post().base_mm.x() - before.base_mm.x() + 3) <= 0.51);
+        QVERIFY(std::abs(post().base_mm.y() - before.base_mm.y()) <= 0.51);
+        QCOMPARE(f.document().selected().toStdString(), before.id);
+        // The plates are drilled anew with it.
+        bool drilled = false;
+        for (const auto &plate : f.document().build().frame->plates)
+            for (const auto &hole : plate.holes) drilled |= (hole.centre_mm - post().base_mm.head<2>()).norm() < 1e-6;
+        QVERIFY(drilled);
+        f.document().history().undo();
+        QCOMPARE(post(), before);
+        // Off the plate it does not go, and says why; Del takes it out.
+        const std::size_t posts = f.document().build().frame->standoffs.size();
+        dragOn(canvas, at, at + QPointF(0, -200 * px));
+        QTest::mouseRelease(&canvas, Qt::LeftButton, {}, (at + QPointF(0, -200 * px)).toPoint());
+        QVERIFY(!f.window->notices().text().isEmpty());
+        f.document().select(QString::fromStdString(before.id));
+        canvas.setFocus();
+        QTest::keyClick(&canvas, Qt::Key_Delete);
+        QCOMPARE(f.document().build().frame->standoffs.size(), posts - 1);
+    }
+    void tabWalksTheFrameAndZGoesToWhatIsChosen() {
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        auto &canvas = f.window->frameBench().canvas();
+        canvas.setFocus();
+        f.document().select({});
+        QStringList walked;
+        for (int i = 0; i < 4; ++i) {
+            QTest::keyClick(&canvas, Qt::Key_Tab);
+            walked << f.document().selected();
+        }
+        QCOMPARE(QSet<QString>(walked.begin(), walked.end()).size(), qsizetype(4));
+        QTest::keyClick(&canvas, Qt::Key_Backtab);
+        QCOMPARE(f.document().selected(), walked[2]);
+        const double before = canvas.pixelsPerMm();
+        f.document().select("so-1");
+        QTest::keyClick(&canvas, Qt::Key_Z);
+        QVERIFY(canvas.pixelsPerMm() > 2 * before);
+        QVERIFY(QLineF(*canvas.thingPixels("so-1"), QRectF(canvas.rect()).center()).length() < 2);
+        QTest::keyClick(&canvas, Qt::Key_0);
+        QVERIFY(std::abs(canvas.pixelsPerMm() - before) < 1e-6);
+        // Beyond the last thing the keyboard leaves the drawing.
+        f.document().select(QString::fromStdString(f.document().build().frame->passThroughs.empty()
+                                                       ? f.document().build().frame->sites.back().id
+                                                       : f.document().build().frame->passThroughs.back().id));
+        QTest::keyClick(&canvas, Qt::Key_Tab);
+        QVERIFY(!canvas.hasFocus());
+    }
+    void platesAreLaidTogetherByHandAndNamedByTheirWriting() {
+        WindowFixture f;
+        auto &bench = f.window->frameBench();
+        f.window->setStage(Stage::frame);
+        bench.readDrawing(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf");
+        auto &page = bench.importPage();
+        QCOMPARE(page.choices().plates.size(), std::size_t(2));
+        for (const auto &plate : page.choices().plates) // its caption names both
+            QCOMPARE(plate.thickness_mm, plate.role == PlateRole::main ? 5.0 : 2.0);
+        const std::size_t top = page.choices().plates[0].role == PlateRole::top ? 0 : 1;
+        auto *laid = page.findChild<QToolButton *>("laid");
+        auto *again = page.findChild<QToolButton *>("by-holes");
+        QTest::mouseClick(laid, Qt::LeftButton);
+        QVERIFY(page.canvas().isLaid());
+        QVERIFY(!again->isVisible());
+        // A corner of the top plate is taken hold of and drawn aside, freely.
+        const auto &found = page.found().plates[top];
+        Vec2 grip = Vec2::Zero();
+        for (const auto &p : found.outline_mm) grip += p / double(found.outline_mm.size());
+        grip += Vec2(6, 3);
+        const Vec2 shift = plateShifts(page.found(), page.choices())[top];
+        const QPointF at = page.canvas().pixelsOf(grip + shift);
+        const double px = page.canvas().pixelsPerMm();
+        dragOn(page.canvas(), at, at + QPointF(11 * px, 0));
+        QTest::mouseRelease(&page.canvas(), Qt::LeftButton, {}, (at + QPointF(11 * px, 0)).toPoint());
+        std::optional<Vec2> moved;
+        for (const auto &plate : page.choices().plates)
+            if (plate.shift_mm) moved = plate.shift_mm;
+        QVERIFY(moved);
+        QVERIFY(again->isVisible());
+        QTest::mouseClick(again, Qt::LeftButton);
+        for (const auto &plate : page.choices().plates) QVERIFY(!plate.shift_mm);
+        // A name is typed; another reading of the layers keeps it.
+        auto *plates = page.findChild<QTableWidget *>("found-plates");
+        plates->item(int(top), 0)->setText("My roof");
+        QCOMPARE(page.choices().plates[top].name, std::string("My roof"));
+    }
+    void whatCannotBeCutIsMarkedWhenTheDrawingIsRead() {
+        WindowFixture f;
+        QFile file(f.folder.filePath("edge.dxf"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        const auto ring = [](double x0, double y0, double x1, double y1) {
+            QByteArray text = "0\nLWPOLYLINE\n8\nmain\n90\n4\n70\n1\n";
+            const double xs[] = {x0, x1, x1, x0}, ys[] = {y0, y0, y1, y1};
+            for (int i = 0; i < 4; ++i)
+                text += "10\n" + QByteArray::number(xs[i]) + "\n20\n" + QByteArray::number(ys[i]) + "\n";
+            return text;
+        };
+        file.write("0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" +
+                   ring(0, 0, 100, 60) + ring(85, 20, 104, 24) + "0\nENDSEC\n0\nEOF\n");
+        file.close();
+        f.window->setStage(Stage::frame);
+        f.window->frameBench().readDrawing(file.fileName());
+        auto &page = f.window->frameBench().importPage();
+        QCOMPARE(page.found().faults.size(), std::size_t(1));
+        auto *faults = page.findChild<QLabel *>("faults");
+        QVERIFY(faults->isVisible());
+        QVERIFY2(faults->text().contains("edge"), qPrintable(faults->text()));
+        // The mark stands there: stop red round the place.
+        const QImage shot = page.canvas().grab().toImage();
+        const QPoint at = page.canvas().pixelsOf(page.found().faults[0].at_mm).toPoint();
+        int red = 0;
+        for (int x = at.x() - 12; x <= at.x() + 18; ++x)
+            for (int y = at.y() - 18; y <= at.y() + 12; ++y)
+                if (shot.rect().contains(x, y)) {
+                    const QColor c = shot.pixelColor(x, y);
+                    red += c.red() > 180 && c.green() < 160 && c.blue() < 150;
+                }
+        QVERIFY(red > 20);
     }
     void aDrawingWithoutUnitAsksForIt() {
         WindowFixture f;

@@ -1,12 +1,16 @@
 // The Kit stage in the real window.
 #include "app/stages/kit/kit_bench.h"
+#include "app/stages/kit/own_part_card.h"
+#include "app/stages/kit/own_parts_dialog.h"
 #include "gui/window_fixture.h"
+#include "io/project/project_file.h"
 
 #include <QClipboard>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QStandardPaths>
 #include <QTableView>
 #include <QTableWidget>
 #include <QToolButton>
@@ -297,6 +301,90 @@ private slots:
         QVERIFY(std::abs(mesh.exact->volume_mm3 - 1000.0 / 6) < 1e-6);
         editor.findChild<QPushButton *>("keep")->click();
         QVERIFY(parseBuild(writeBuild(f.document().build())));
+    }
+    void onesOwnPartsArePastedPassedOnTakenInAndFollowed() {
+        QStandardPaths::setTestModeEnabled(true);
+        const QString shelf =
+            QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/weightaxis/parts/own.json";
+        QFile::remove(shelf);
+        const auto clean = qScopeGuard([&] { QFile::remove(shelf); });
+        WindowFixture f;
+        const auto openDialog = [&](const char *action) {
+            f.window->actions().action(action)->trigger();
+            return f.window->findChild<kit::OwnPartsDialog *>();
+        };
+        // A pasted table, one row of it wrong: the good ones are kept, the other is told.
+        QApplication::clipboard()->setText("name\tkind\tlike\tgrams\nBench receiver\treceiver\t\t2.4\nBench "
+                                           "motor\t\tmotor 2207\t33\nBad\tbanana\t\t1\n");
+        auto *dialog = openDialog("paste-parts");
+        QVERIFY(dialog);
+        auto *rows = dialog->findChild<QTableWidget *>("own-pasted-rows");
+        QCOMPARE(rows->rowCount(), 3);
+        QVERIFY(rows->item(2, 4)->text().contains("banana"));
+        auto *keep = dialog->findChild<QPushButton *>("own-keep-pasted");
+        QCOMPARE(keep->text(), QString("Keep 2 parts"));
+        QTest::mouseClick(keep, Qt::LeftButton);
+        QVERIFY(f.document().isOwnType("own-bench-receiver"));
+        QCOMPARE(*f.document().library().at("own-bench-motor").mass_g.value, 33.0);
+        // Passed on as a file, taken in again elsewhere.
+        QString problem;
+        const QString path = f.folder.filePath("mine.json");
+        QVERIFY2(dialog->passOn(path, {"own-bench-motor"}, problem), qPrintable(problem));
+        const auto written = loadLibrary(path.toStdString());
+        QVERIFY(written && written->types.size() == 1);
+        PartType better = written->types.at("own-bench-motor");
+        better.mass_g = measuredValue(34.5, 0.1);
+        // This build uses the first state of it.
+        Build next = f.document().build();
+        next.types.edit(
+            [&](TypeTable &table) { table.emplace("own-bench-motor", written->types.at("own-bench-motor")); });
+        QVERIFY(f.document().edit("Take", EditResult(next)));
+        PartLibrary corrected;
+        corrected.name = "Corrected";
+        corrected.types.emplace(better.id, better);
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write(QByteArray::fromStdString(writeLibrary(corrected)));
+        file.close();
+        QCOMPARE(dialog->takeIn(path, problem), 1);
+        QVERIFY(dialog->takeIn(f.folder.filePath("nothing.json"), problem) < 0);
+        QVERIFY(!problem.isEmpty());
+        dialog->reject();
+        // What is corrected is offered with what changes, and followed with one press.
+        QVERIFY2(f.window->notices().text().contains("33 → 34.5"), qPrintable(f.window->notices().text()));
+        QPushButton *follow = nullptr;
+        for (auto *button : f.window->notices().findChildren<QPushButton *>())
+            if (button->text() == "Follow") follow = button;
+        QVERIFY(follow);
+        QTest::mouseClick(follow, Qt::LeftButton);
+        QCOMPARE(*f.document().build().types->at("own-bench-motor").mass_g.value, 34.5);
+        f.document().history().undo();
+        QCOMPARE(*f.document().build().types->at("own-bench-motor").mass_g.value, 33.0);
+    }
+    void aRowIsTheModelOfOnesOwnPart() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        for (int row = 0; row < bench.model().rowCount(); ++row)
+            if (bench.model().line(row).item == "gps-n10c") bench.table().setCurrentIndex(bench.model().index(row, 1));
+        QTest::mouseClick(f.window->findChild<QToolButton *>("like-row"), Qt::LeftButton);
+        auto *card = f.window->findChild<kit::OwnPartCard *>();
+        QVERIFY(card && card->isVisible());
+        QCOMPARE(card->type().kind, PartKind::gps);
+        card->reject();
+    }
+    void thePropellersDiameterIsTypedInThePartEditor() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        f.window->kitBench().changePart("prop-7");
+        auto *field = f.window->findChild<QLineEdit *>("type-diameter");
+        QVERIFY(field && field->isVisible());
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, "6.5 in");
+        QTest::keyClick(field, Qt::Key_Return);
+        QVERIFY2(std::abs(*f.window->kitBench().editor().type().propDiameter_mm - 165.1) < 1e-6,
+                 qPrintable(QString::number(*f.window->kitBench().editor().type().propDiameter_mm)));
     }
     void aKitListIsMappedLookedOverAndTaken() {
         WindowFixture f;

@@ -1,6 +1,7 @@
 // The looks of the Place bench in the real window: solid, lens, sky with ghosts, overlays, sections, measuring, several
 // parts together, folding.
 #include "app/drawing/gl_guard.h"
+#include "app/drawing/mark_clusters.h"
 #include "app/drawing/tag_board.h"
 #include "app/shell/survey_runner.h"
 #include "app/stages/place/legend.h"
@@ -19,6 +20,7 @@
 #include <QSlider>
 #include <QTableWidget>
 #include <QToolButton>
+#include <QTreeWidget>
 
 using namespace waxis;
 using place::Lower;
@@ -467,6 +469,99 @@ private slots:
             boxes.push_back(box);
         }
         QVERIFY(boxes.size() > 4);
+    }
+    void marksThatWouldCoverOneAnotherAreOneWithANumber() {
+        using drawing::clusterMarks;
+        const auto clusters = clusterMarks({{{0, 0}, Severity::note},
+                                            {{4, 0}, Severity::stop},
+                                            {{8, 0}, Severity::watch},
+                                            {{40, 0}, Severity::watch},
+                                            {{20, 0}, Severity::unknown}},
+                                           15);
+        QCOMPARE(clusters.size(), std::size_t(3));
+        QCOMPARE(clusters[0].worst, Severity::stop); // and it stands where the stop is
+        QCOMPARE(clusters[0].at, QPointF(4, 0));
+        QCOMPARE(clusters[0].count, 3);
+        QCOMPARE(clusters[1].at, QPointF(40, 0));
+        for (std::size_t i = 0; i < clusters.size(); ++i)
+            for (std::size_t k = i + 1; k < clusters.size(); ++k)
+                QVERIFY(QLineF(clusters[i].at, clusters[k].at).length() >= 15);
+        QVERIFY(clusterMarks({}, 15).empty());
+    }
+    void allThingsAreListedFoundHiddenAndLocked() {
+        WindowFixture f;
+        f.window->actions().action("outline")->trigger();
+        auto &outline = f.window->placeBench().outline();
+        QVERIFY(outline.isVisible());
+        QVERIFY(outline.words().hasFocus());
+        const auto itemOf = [&](const char *id) -> QTreeWidgetItem * {
+            for (QTreeWidgetItemIterator it(&outline.tree()); *it; ++it)
+                if ((*it)->data(0, Qt::UserRole).toString() == id) return *it;
+            return nullptr;
+        };
+        int parts = 0;
+        for (const auto &part : f.document().build().parts) parts += itemOf(part.id.c_str()) != nullptr;
+        QCOMPARE(parts, int(f.document().build().parts.size()));
+        QVERIFY(itemOf("plate-top") && itemOf("so-1") && itemOf("w-gps"));
+        // Found by words of its name and its kind.
+        QTest::keyClicks(&outline.words(), "left tube");
+        QVERIFY(!itemOf("tube-l")->isHidden());
+        QVERIFY(itemOf("tube-r")->isHidden());
+        outline.words().clear();
+        // Chosen there, chosen on the mat, and the other way round.
+        outline.tree().setCurrentItem(itemOf("gps"));
+        QCOMPARE(f.document().selected(), QString("gps"));
+        f.document().select("rx");
+        QCOMPARE(outline.tree().currentItem(), itemOf("rx"));
+        // The eye takes it off the mat, not out of the build.
+        auto *item = f.plan().buildScene().item("pack");
+        QVERIFY(item && item->isVisible());
+        itemOf("pack")->setCheckState(1, Qt::Unchecked);
+        QVERIFY(!f.plan().buildScene().item("pack")->isVisible());
+        QVERIFY(findPart(f.document().build(), "pack"));
+        itemOf("pack")->setCheckState(1, Qt::Checked);
+        QVERIFY(f.plan().buildScene().item("pack")->isVisible());
+        // The lock pins, and undo unpins.
+        itemOf("rx")->setCheckState(2, Qt::Checked);
+        QTRY_VERIFY(findPart(f.document().build(), "rx")->pinned);
+        f.document().history().undo();
+        QVERIFY(!findPart(f.document().build(), "rx")->pinned);
+        QCOMPARE(itemOf("rx")->checkState(2), Qt::Unchecked);
+    }
+    void tabGoesFromPartToPartAndZGoesThere() {
+        WindowFixture f;
+        auto &plan = f.plan();
+        plan.setFocus();
+        f.document().select({});
+        QTest::keyClick(&plan, Qt::Key_Tab);
+        const QString first = f.document().selected();
+        QVERIFY(!first.isEmpty());
+        QTest::keyClick(&plan, Qt::Key_Tab);
+        QVERIFY(f.document().selected() != first);
+        QTest::keyClick(&plan, Qt::Key_Backtab);
+        QCOMPARE(f.document().selected(), first);
+        f.document().select("gps");
+        const double before = plan.pixelsPerMm();
+        QTest::keyClick(&plan, Qt::Key_Z);
+        QVERIFY(plan.pixelsPerMm() > 2 * before);
+        const QPoint off = f.at("gps") - plan.viewport()->rect().center();
+        QVERIFY2(off.manhattanLength() < 60, qPrintable(QString("%1 %2").arg(off.x()).arg(off.y())));
+    }
+    void whatHangsOnAPartGoesWithItInTheHand() {
+        WindowFixture f;
+        const Vec3 gps = f.position("gps"), mast = f.position("gpsmast");
+        f.document().select("gpsmast");
+        f.plan().setFocus();
+        QTest::keyClick(&f.plan(), Qt::Key_Up); // a millimetre to the left
+        QVERIFY((f.position("gpsmast") - mast - Vec3(0, 1, 0)).norm() < 1e-6);
+        QVERIFY((f.position("gps") - gps - Vec3(0, 1, 0)).norm() < 1e-6);
+        f.document().history().undo();
+        QVERIFY((f.position("gps") - gps).norm() < 1e-9);
+        f.dragBy("gpsmast", QPoint(0, -30));
+        f.drop();
+        const Vec3 moved = f.position("gpsmast") - mast;
+        QVERIFY(moved.norm() > 1);
+        QVERIFY((f.position("gps") - gps - moved).norm() < 1e-6);
     }
     void labelsFindFreePlaces() {
         drawing::TagBoard board;

@@ -255,6 +255,33 @@ private slots:
         f.document().history().undo();
         QVERIFY(f.bench().focus().stack() != nullptr);
     }
+    void theColumnFillsTheBenchAndItsWordsStayInside_data() {
+        QTest::addColumn<QSize>("size");
+        for (const QSize size : {QSize(960, 600), QSize(1100, 700), QSize(1280, 800), QSize(1390, 940)})
+            QTest::newRow(qPrintable(QString("%1x%2").arg(size.width()).arg(size.height()))) << size;
+    }
+    void theColumnFillsTheBenchAndItsWordsStayInside() {
+        QFETCH(QSize, size);
+        StackFixture f;
+        f.window->resize(size);
+        QTest::qWait(60);
+        auto &canvas = f.canvas();
+        const QRectF room = QRectF(canvas.rect());
+        int cut = 0;
+        for (const auto &word : canvas.written()) {
+            QVERIFY2(room.contains(word.box), qPrintable(QString("%1 %2").arg(word.box.x()).arg(word.box.y())));
+            cut += !word.whole;
+        }
+        QCOMPARE(cut, 0);
+        // As high as there is room for, but never beyond twice the width's scale; what is stretched says so.
+        double low = 1e9, high = -1e9;
+        for (int i = 0; i < int(f.stack().layers.size()); ++i) {
+            low = std::min(low, canvas.layerPixels(i).y());
+            high = std::max(high, canvas.layerPixels(i).y());
+        }
+        QVERIFY(canvas.heightsTimes() >= 1 && canvas.heightsTimes() <= 2);
+        QVERIFY(canvas.heightsTimes() > 1.9 || high - low > 0.25 * canvas.height());
+    }
     void theBillIsCopiedAsCsv() {
         StackFixture f;
         f.child<QToolButton>("copy-hardware")->click();

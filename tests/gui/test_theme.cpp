@@ -102,6 +102,9 @@ private slots:
                     }
         };
         apart(families, 10);
+        auto onMat = families; // notes are discs, and so are many parts
+        onMat.emplace_back("note on the mat", theme::severityOnMat(Severity::note));
+        apart(onMat, 10);
         for (const auto mode : {Mode::light, Mode::dark}) {
             const auto &c = palette(mode);
             apart(

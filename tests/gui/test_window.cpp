@@ -11,6 +11,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
+#include <QMenu>
 #include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
@@ -331,6 +332,96 @@ private slots:
         QTest::keyClick(name, Qt::Key_Delete);
         QTest::keyClick(name, Qt::Key_Return); // no name at all is refused
         QCOMPARE(findPart(f.document().build(), "tube-l")->name, std::string("Heather tube"));
+    }
+    void findingsOfWhatIsChosenComeFirstAndTellTheirReasonWhenLookedAt() {
+        WindowFixture f;
+        auto &panel = f.window->findings();
+        const auto subjectsOfFirst = [&] { return panel.model().finding(0).subjects; };
+        for (const char *thing : {"gps", "w-pack-small", "plate-top"}) { // a part, a wire, a plate
+            f.document().select(thing);
+            const auto subjects = subjectsOfFirst();
+            QVERIFY2(std::find(subjects.begin(), subjects.end(), thing) != subjects.end(), thing);
+        }
+        f.document().select({});
+        // Compact until somebody looks: then all of the reason.
+        const auto index = panel.model().index(1);
+        const int before = panel.list().visualRect(index).height();
+        const QRect row = panel.list().visualRect(index);
+        QTest::mouseClick(panel.list().viewport(), Qt::LeftButton, {}, row.topLeft() + QPoint(60, 14));
+        QTest::qWait(20);
+        QVERIFY(panel.model().toldKey() == QString::fromStdString(panel.model().finding(1).key()));
+        QVERIFY(panel.list().visualRect(panel.model().index(1)).height() > before);
+        QTest::keyClick(&panel.list(), Qt::Key_Down); // the keyboard does the same
+        QCOMPARE(panel.model().toldKey(), QString::fromStdString(panel.model().finding(2).key()));
+    }
+    void aNumberReadsAsOneOrMany() {
+        WindowFixture f;
+        f.document().selectAll({"gps", "buzzer"});
+        f.window->actions().action("copy")->trigger();
+        f.window->actions().action("paste")->trigger();
+        QCOMPARE(f.document().history().undoText(), QString("Paste 2 parts"));
+        f.document().selectAll({"buzzer"});
+        f.window->actions().action("copy")->trigger();
+        f.window->actions().action("paste")->trigger();
+        QCOMPARE(f.document().history().undoText(), QString("Paste 1 part"));
+    }
+    void everyBenchHasAContextMenuWithTheMenusCommands_data() {
+        QTest::addColumn<int>("stage");
+        QTest::addColumn<QString>("thing");
+        QTest::addColumn<QString>("has"); // one of its commands
+        QTest::newRow("kit") << int(Stage::kit) << "gps"
+                             << "Replace by another type…";
+        QTest::newRow("wire, a wire chosen") << int(Stage::wire) << "w-gps"
+                                             << "Remove\tDel";
+        QTest::newRow("radio") << int(Stage::radio) << "rx"
+                               << "Copy";
+        QTest::newRow("balance, nothing chosen") << int(Stage::balance) << ""
+                                                 << "Part library";
+    }
+    void everyBenchHasAContextMenuWithTheMenusCommands() {
+        QFETCH(int, stage);
+        QFETCH(QString, thing);
+        QFETCH(QString, has);
+        WindowFixture f;
+        f.window->setStage(Stage(stage));
+        f.document().select(thing);
+        QStringList texts;
+        QTimer::singleShot(100, [&] {
+            auto *menu = qobject_cast<QMenu *>(QApplication::activePopupWidget());
+            if (!menu) return;
+            for (auto *action : menu->actions()) texts << action->text();
+            menu->close();
+        });
+        const QPoint at = f.window->rect().center() - QPoint(150, 0);
+        QContextMenuEvent event(QContextMenuEvent::Keyboard, at, f.window->mapToGlobal(at));
+        QApplication::sendEvent(f.window.get(), &event);
+        QVERIFY2(texts.contains(has), qPrintable(texts.join(", ")));
+    }
+    void aFindingHasAMenuWithItsCures() {
+        WindowFixture f;
+        auto &panel = f.window->findings();
+        const int row = panel.model().rowOf("STK-3/short:stack-main");
+        QVERIFY(row >= 0);
+        QTRY_VERIFY_WITH_TIMEOUT(panel.model().cures(row), 20000);
+        panel.list().scrollTo(panel.model().index(row));
+        QStringList texts;
+        QTimer::singleShot(100, [&] {
+            auto *menu = qobject_cast<QMenu *>(QApplication::activePopupWidget());
+            if (!menu) return;
+            for (auto *action : menu->actions()) {
+                texts << action->text();
+                if (action->text().startsWith("Use M3")) {
+                    menu->setActiveAction(action);
+                    QTest::keyClick(menu, Qt::Key_Return);
+                    return;
+                }
+            }
+            menu->close();
+        });
+        emit panel.list().customContextMenuRequested(panel.list().visualRect(panel.model().index(row)).center());
+        QVERIFY2(texts.contains("Show\tS"), qPrintable(texts.join(", ")));
+        QVERIFY(panel.model().rowOf("STK-3/short:stack-main") < 0 ||
+                panel.model().finding(panel.model().rowOf("STK-3/short:stack-main")).severity != Severity::stop);
     }
     void aPartKeepsANoteOfItsOwn() {
         WindowFixture f;

@@ -229,6 +229,31 @@ private slots:
         f.document().history().undo();
         QCOMPARE(wireOf(f, "w-main")->gauge_AWG.value_or(0), 14);
     }
+    void namesOfWiresAndButtonsAreWhole_data() {
+        QTest::addColumn<QSize>("size");
+        QTest::newRow("small") << QSize(1100, 700);
+        QTest::newRow("usual") << QSize(1280, 800);
+    }
+    void namesOfWiresAndButtonsAreWhole() {
+        QFETCH(QSize, size);
+        WindowFixture f;
+        f.window->resize(size);
+        f.window->setStage(Stage::wire);
+        QTest::qWait(60);
+        auto &table = f.window->wireBench().table();
+        QVERIFY(table.rowCount() > 10);
+        constexpr int kSwatch_px = 16;
+        for (int row = 0; row < table.rowCount(); ++row) {
+            const auto *name = table.item(row, 0);
+            const int wide = QFontMetrics(name->font()).horizontalAdvance(name->text()) + kSwatch_px;
+            QVERIFY2(wide <= table.columnWidth(0), qPrintable(name->text()));
+        }
+        for (const char *name : {"join-fits", "join-ports", "wire-view"}) {
+            auto *button = f.window->findChild<QToolButton *>(name);
+            QVERIFY2(button->width() >= button->sizeHint().width(), name);
+        }
+        QVERIFY(table.item(0, 0)->toolTip().contains("→")); // both ends, where their column has no room
+    }
     void theCutListIsATableAndCsv() {
         WindowFixture f;
         auto &b = bench(f);

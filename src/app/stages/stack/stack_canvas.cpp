@@ -53,7 +53,7 @@ double StackCanvas::leftRoom() const {
     double widest = 40;
     for (int i = 0; stack && i < int(stack->layers.size()); ++i)
         widest = std::max(widest, metrics.horizontalAdvance(focus_.layerWords(i)));
-    constexpr double kLeader_px = 24, kMost = 0.42; // of the width: a long name gives way to the drawing
+    constexpr double kLeader_px = 24, kMost = 0.5; // of the width: a long name gives way to the drawing
     return std::min(widest + kLeader_px, kMost * width());
 }
 
