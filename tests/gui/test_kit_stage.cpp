@@ -315,7 +315,7 @@ private slots:
         };
         // A pasted table, one row of it wrong: the good ones are kept, the other is told.
         QApplication::clipboard()->setText("name\tkind\tlike\tgrams\nBench receiver\treceiver\t\t2.4\nBench "
-                                           "motor\t\tmotor 2207\t33\nBad\tbanana\t\t1\n");
+                                           "motor\t\t2207 motor\t33\nBad\tbanana\t\t1\n");
         auto *dialog = openDialog("paste-parts");
         QVERIFY(dialog);
         auto *rows = dialog->findChild<QTableWidget *>("own-pasted-rows");

@@ -15,6 +15,7 @@
 #include <QDropEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QSlider>
@@ -562,6 +563,24 @@ private slots:
         const Vec3 moved = f.position("gpsmast") - mast;
         QVERIFY(moved.norm() > 1);
         QVERIFY((f.position("gps") - gps - moved).norm() < 1e-6);
+    }
+    void theSmallestWindowCutsNoWords() {
+        WindowFixture f;
+        f.window->resize(960, 600);
+        QTest::qWait(60);
+        for (const auto &overlay : drawing::kOverlays) {
+            auto *chip = f.window->findChild<QToolButton *>(QStringLiteral("overlay-%1").arg(overlay.key));
+            QVERIFY(chip->width() >= chip->sizeHint().width());
+            QVERIFY(!chip->accessibleName().isEmpty());
+        }
+        // Every menu is reached: none is behind an arrow.
+        auto *bar = f.window->menuBar();
+        for (auto *action : bar->actions()) QVERIFY2(bar->actionGeometry(action).isValid(), qPrintable(action->text()));
+        QVERIFY(bar->actionGeometry(bar->actions().back()).right() < bar->cornerWidget()->x());
+        f.window->resize(1280, 800);
+        QTest::qWait(60);
+        QCOMPARE(f.window->findChild<QToolButton *>("overlay-1")->text(),
+                 drawing::overlayText(drawing::kOverlays[0].title));
     }
     void labelsFindFreePlaces() {
         drawing::TagBoard board;

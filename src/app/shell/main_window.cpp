@@ -341,6 +341,20 @@ void MainWindow::pasteParts(const Build &clip, const QString &name) {
     if (stage_ != Stage::place) setStage(Stage::place);
 }
 
+void MainWindow::resizeEvent(QResizeEvent *event) {
+    QMainWindow::resizeEvent(event);
+    constexpr int kTitle_px = 1060; // below, the menus need the room, and the frame of the window says the name
+    if (title_->isHidden() == (width() < kTitle_px)) return;
+    title_->setVisible(width() >= kTitle_px);
+    layOutCorner();
+}
+
+/// A menu bar does not follow its corner by itself.
+void MainWindow::layOutCorner() {
+    menuBar()->cornerWidget()->adjustSize();
+    menuBar()->setCornerWidget(menuBar()->cornerWidget());
+}
+
 void MainWindow::contextMenuEvent(QContextMenuEvent *event) {
     // What no panel has a menu of its own for: the menu of what is chosen there.
     if (bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()))) showPartMenu(event->globalPos());
@@ -528,8 +542,7 @@ void MainWindow::refreshTitle() {
     const int wide = strong.horizontalAdvance(name + QStringLiteral("  ") + tr("edited")) + 8;
     if (title_->minimumWidth() != wide) {
         title_->setMinimumWidth(wide);
-        menuBar()->cornerWidget()->adjustSize();
-        menuBar()->setCornerWidget(menuBar()->cornerWidget()); // lays it out anew
+        layOutCorner();
     }
     title_->setText(QStringLiteral("<b>%1</b>%2")
                         .arg(name.toHtmlEscaped(), edited ? QStringLiteral(" <span style='color:%1'>%2</span>")

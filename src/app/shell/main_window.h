@@ -104,6 +104,7 @@ public:
 protected:
     void closeEvent(QCloseEvent *event) override;
     void contextMenuEvent(QContextMenuEvent *event) override;
+    void resizeEvent(QResizeEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;
     void dropEvent(QDropEvent *event) override;
 
@@ -113,6 +114,7 @@ private:
     void makeMenus();
     QWidget *makeTopRow();
     void refreshTitle();
+    void layOutCorner();
     void refreshLoadCases();
     void refreshProfile();
     bool mayReplaceBuild();

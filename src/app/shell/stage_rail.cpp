@@ -46,13 +46,18 @@ void StageButton::paintEvent(QPaintEvent *) {
         painter.drawRoundedRect(cell, theme::kCorner, theme::kCorner);
     }
     const QColor ink = isChecked() ? c.chalk : isBuilt(stage_) ? c.ink : c.muted;
-    const int middle = cell.center().y();
+    // In a low window icon, name and marks move together; nothing stands in the next cell.
+    constexpr int kRoomy_px = 62;
+    const bool low = cell.height() < kRoomy_px;
+    const int icon_px = low ? 18 : 24, iconTop = low ? cell.top() + 2 : int(cell.center().y()) - 26;
+    const int nameTop = low ? iconTop + icon_px : int(cell.center().y());
+    const int markAt = low ? nameTop + 21 : int(cell.center().y()) + 24;
     painter.setOpacity(isBuilt(stage_) || isChecked() ? 1.0 : 0.75);
-    painter.drawPixmap(width() / 2 - 12, middle - 26,
-                       theme_.icon(stageTexts()[std::size_t(stage_)].id, ink, 24, devicePixelRatioF()));
+    painter.drawPixmap(width() / 2 - icon_px / 2, iconTop,
+                       theme_.icon(stageTexts()[std::size_t(stage_)].id, ink, icon_px, devicePixelRatioF()));
     painter.setPen(ink);
     painter.setFont(theme_.text(12, isChecked()));
-    painter.drawText(QRect(0, middle, width(), 16), Qt::AlignCenter, text());
+    painter.drawText(QRect(0, nameTop, width(), 16), Qt::AlignCenter, text());
     painter.setFont(theme_.numbers(9));
     painter.drawText(QRect(cell.right() - 20, cell.top() + 2, 18, 12), Qt::AlignRight,
                      QStringLiteral("F%1").arg(int(stage_) + 1));
@@ -70,9 +75,9 @@ void StageButton::paintEvent(QPaintEvent *) {
     painter.setFont(theme_.numbers(10));
     for (const auto &[severity, count] : shown) {
         const QColor color = isChecked() ? theme::severityOnMat(severity) : c.severity(severity);
-        theme::drawSeverityMark(painter, QPointF(x + 7, middle + 24), 4, severity, color);
+        theme::drawSeverityMark(painter, QPointF(x + 7, markAt), 4, severity, color);
         painter.setPen(isChecked() ? c.chalk : c.ink);
-        painter.drawText(QRect(x + 13, middle + 17, 16, 14), Qt::AlignLeft | Qt::AlignVCenter, QString::number(count));
+        painter.drawText(QRect(x + 13, markAt - 7, 16, 14), Qt::AlignLeft | Qt::AlignVCenter, QString::number(count));
         x += step;
     }
 }

@@ -298,6 +298,20 @@ void PlaceBench::applySection() {
     elevationScene_.layOutLabels(elevation_->pixelsPerMm());
 }
 
+void PlaceBench::nameChips() {
+    constexpr int kBetween_px = 4, kEdges_px = 24;
+    const auto name = [this](bool words) {
+        for (std::size_t i = 0; i < overlayChips_.size(); ++i)
+            overlayChips_[i]->setText(words ? drawing::overlayText(drawing::kOverlays[i].title)
+                                            : QString::number(drawing::kOverlays[i].key));
+    };
+    name(true);
+    int wanted = kEdges_px + libraryChip_->sizeHint().width();
+    for (const auto *chip : overlayChips_) wanted += kBetween_px + chip->sizeHint().width();
+    name(wanted <= width());
+    nose_->setVisible(wanted + kBetween_px + nose_->sizeHint().width() <= width());
+}
+
 void PlaceBench::placeLegend() {
     constexpr int kEdge_px = 8;
     legend_->move(kEdge_px, plan_->height() - legend_->height() - kEdge_px);
@@ -391,8 +405,7 @@ void PlaceBench::showEvent(QShowEvent *event) {
 
 void PlaceBench::resizeEvent(QResizeEvent *event) {
     QWidget::resizeEvent(event);
-    constexpr int kRoomForAll_px = 740; // below, the chips need it all
-    nose_->setVisible(width() >= kRoomForAll_px);
+    nameChips();
     if (fitted_ && !ownView_) QTimer::singleShot(0, this, &PlaceBench::fit);
 }
 

@@ -69,6 +69,8 @@ private:
     QWidget *makeElevationBar();
     void applySection();
     void placeLegend();
+    /// Chips have their words where all fit side by side, else their digits.
+    void nameChips();
     void alignFrom(PlaceView *source, double scale, const QPointF &centre);
 
     app::Document &document_;

@@ -57,7 +57,7 @@ double StackCanvas::leftRoom() const {
     return std::min(widest + kLeader_px, kMost * width());
 }
 
-double StackCanvas::rightRoom() const { return narrow() ? 122 : 152; }
+double StackCanvas::rightRoom() const { return tight() ? 56 : narrow() ? 122 : 152; }
 
 double StackCanvas::wantedTall() const {
     const double tall = column_.high_mm - column_.low_mm, wide = 2 * column_.halfWidth_mm;
@@ -338,7 +338,7 @@ void StackCanvas::paintRuler(QPainter &painter) {
 void StackCanvas::paintScrew(QPainter &painter) {
     const StackReport &report = *focus_.report();
     const ScrewReport &screw = report.screw;
-    if (!screw.wanted || !screw.task.thread) return;
+    if (!screw.wanted || !screw.task.thread || tight()) return;
     const auto &c = theme().colors();
     const double x = toPixels(column_.halfWidth_mm, 0).x() + 64, mm = pixelsPerMm();
     const bool outside = focus_.stack()->headsOutside;

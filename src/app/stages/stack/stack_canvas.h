@@ -66,6 +66,7 @@ private:
     };
     void lookAgain();
     bool narrow() const { return width() < 480; }
+    bool tight() const { return width() < 340; } ///< no room for the screw beside the column; its card tells it
     double heightPixels(double base_mm) const { return toPixels(0, column_.up * base_mm * tall_).y(); }
     /// Room that labels (left) and ruler and screw (right) take beside the column, px.
     double leftRoom() const;
