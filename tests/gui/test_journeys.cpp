@@ -181,6 +181,21 @@ private slots:
         for (const auto &wire : f.document().build().wires) wires << QString::fromStdString(wire.name);
         QVERIFY2(wires.size() == 13, qPrintable(wires.join("\n")));
     }
+    void otherWordsChooseTheirOwnBestPart() {
+        // Typed at the speed of a hand, one letter after another: an earlier best that is still listed gives way.
+        WindowFixture f;
+        f.document().history().setClean();
+        f.window->newFromLayout();
+        f.window->setStage(Stage::place);
+        f.window->placeBench().showLibrary(true);
+        auto &drawer = f.window->placeBench().library();
+        QTest::keyClicks(&drawer.words(), "C7");
+        QVERIFY(drawer.list().count() > 1);
+        drawer.list().choose(drawer.list().types().last()); // the hand goes down the list ...
+        QTest::keyClicks(&drawer.words(), " controller", Qt::NoModifier, 15);
+        QCOMPARE(drawer.chosenType(), drawer.list().types().first()); // ... and types on
+        QCOMPARE(drawer.chosenType(), QString("fc-305"));
+    }
     void theOwlboxIsConvertedInTenActions() {
         WindowFixture f;
         QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/owlbox-mini.waxis", f.folder.filePath("owl.waxis"));

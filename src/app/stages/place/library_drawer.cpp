@@ -211,11 +211,11 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     column->addWidget(all_);
     column->addLayout(buttons);
 
-    connect(words_, &QLineEdit::textChanged, this, &LibraryDrawer::refresh);
+    connect(words_, &QLineEdit::textChanged, this, [this] { refresh(true); }); // other words, another part
     connect(words_, &QLineEdit::returnPressed, this, &LibraryDrawer::act);
-    connect(family_, &QComboBox::activated, this, &LibraryDrawer::refresh);
-    connect(fits_, &QToolButton::toggled, this, &LibraryDrawer::refresh);
-    connect(mine_, &QToolButton::toggled, this, &LibraryDrawer::refresh);
+    connect(family_, &QComboBox::activated, this, [this] { refresh(); });
+    connect(fits_, &QToolButton::toggled, this, [this] { refresh(); });
+    connect(mine_, &QToolButton::toggled, this, [this] { refresh(); });
     connect(only_, &QToolButton::clicked, this, [this] { replace({}); });
     connect(list_, &QTreeWidget::currentItemChanged, this, &LibraryDrawer::fillPlaces);
     connect(list_, &QTreeWidget::itemDoubleClicked, this, &LibraryDrawer::act);
@@ -268,8 +268,8 @@ void LibraryDrawer::replace(const QString &part) {
     list_->choose(wrong && !first.isEmpty() ? first : QString::fromStdString(type->id));
 }
 
-void LibraryDrawer::refresh() {
-    const QString kept = chosenType();
+void LibraryDrawer::refresh(bool best) {
+    const QString kept = best ? QString() : chosenType();
     const int family = family_->currentData().toInt();
     std::vector<std::string> words;
     for (const auto &word : words_->text().split(' ', Qt::SkipEmptyParts)) words.push_back(word.toStdString());

@@ -43,7 +43,8 @@ public:
     TypeList &list() { return *list_; }
     QLineEdit &words() { return *words_; }
     QListWidget &places() { return *places_; }
-    void refresh();
+    /// `best`: the first of the list is chosen; else the choice stays where it is still listed.
+    void refresh(bool best = false);
     /// Only types of the kind of this part, those that fit its place first, and it is what the button replaces.
     void replace(const QString &part);
 
