@@ -684,6 +684,8 @@ void MainWindow::setStage(Stage stage) {
 void MainWindow::goToStage(Stage stage) {
     setStage(stage);
     findings_->setStage(stage, true);
+    // With the drawer open the next part can be typed at once.
+    if (stage == Stage::place && place_->library().isVisible()) place_->showLibrary(true);
 }
 
 void MainWindow::browse() {

@@ -146,7 +146,9 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          {},
          [this] {
              setStage(Stage::place);
-             place_->showLibrary(!place_->library().isVisible());
+             // Open but without the keyboard it takes it; only then it closes.
+             const bool has = place_->library().isVisible() && place_->library().hasKeyboard();
+             place_->showLibrary(!has);
          }},
         {"fit",
          Menu::view,

@@ -45,6 +45,7 @@ public:
     QListWidget &places() { return *places_; }
     /// `best`: the first of the list is chosen; else the choice stays where it is still listed.
     void refresh(bool best = false);
+    bool hasKeyboard() const { return focusWidget() && focusWidget()->hasFocus(); }
     /// Only types of the kind of this part, those that fit its place first, and it is what the button replaces.
     void replace(const QString &part);
 
