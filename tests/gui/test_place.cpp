@@ -8,6 +8,7 @@
 
 #include <QAbstractButton>
 #include <QComboBox>
+#include <QCompleter>
 #include <QLineEdit>
 #include <QUndoView>
 
@@ -234,6 +235,31 @@ private slots:
         QCOMPARE(findPart(f.document().build(), "pack")->type, std::string("pack-6s1300"));
         QVERIFY(f.axisText() != before);
         QVERIFY(showsWhatTheCoreComputes(f));
+    }
+    void typesThatFitComeFirstAndAreFoundByTyping() {
+        WindowFixture f;
+        f.document().select("fc"); // on a pattern of 30.5 mm
+        auto *types = f.window->findChild<QComboBox *>("part-type");
+        int misfits = 0, fitting = 0;
+        for (int i = 0; i < types->count(); ++i) {
+            if (types->itemText(i).isEmpty()) continue; // the line between
+            const bool misfit = !types->itemData(i, Qt::ToolTipRole).toString().isEmpty();
+            misfits += misfit;
+            fitting += !misfit;
+            if (!misfit) QCOMPARE(misfits, 0); // none that fits stands below one that does not
+        }
+        QVERIFY(fitting > 1 && misfits > 0);
+        // A piece of the name is enough; what is no type is put back.
+        types->lineEdit()->setFocus();
+        types->lineEdit()->selectAll();
+        QTest::keyClicks(types->lineEdit(), "nonsense");
+        QTest::keyClick(types->lineEdit(), Qt::Key_Return);
+        QCOMPARE(types->lineEdit()->text(), types->itemText(types->currentIndex()));
+        QCOMPARE(findPart(f.document().build(), "fc")->type, std::string("fc-305"));
+        types->lineEdit()->selectAll();
+        QTest::keyClicks(types->lineEdit(), "c7 light");
+        QVERIFY(types->completer()->completionCount() >= 1);
+        QVERIFY(types->completer()->currentCompletion().contains("C7 light"));
     }
     void loadCaseAndPracticeSwitchWhatIsJudged() {
         WindowFixture f;

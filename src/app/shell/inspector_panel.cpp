@@ -8,6 +8,7 @@
 #include "app/shell/selection_card.h"
 #include "app/shell/stack_rows.h"
 #include "app/shell/texts.h"
+#include "app/shell/type_choice.h"
 #include "app/shell/typed_number.h"
 #include "app/shell/wire_card.h"
 #include "app/theme/metrics.h"
@@ -62,7 +63,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     form_->setVerticalSpacing(3);
     form_->setHorizontalSpacing(12);
     inner->addLayout(form_);
-    type_ = new QComboBox;
+    type_ = new TypeChoice;
     type_->setObjectName("part-type");
     type_->setAccessibleName(tr("Type of the part"));
     type_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -198,9 +199,11 @@ void InspectorPanel::refresh() {
     note_->setToolTip(QString::fromStdString(part->note));
     QStringList where;
     if (type && !type->maker.empty()) where << QString::fromStdString(type->maker);
-    where << (part->placement.site.empty()
-                  ? tr("free on the mat")
-                  : tr("on %1").arg(QString::fromStdString(displayName(build, part->placement.site))));
+    const std::string &holder = !part->placement.site.empty()   ? part->placement.site
+                                : !part->fastening.onto.empty() ? part->fastening.onto.front()
+                                                                : part->placement.site;
+    where << (holder.empty() ? tr("free on the mat")
+                             : tr("on %1").arg(QString::fromStdString(displayName(build, holder))));
     if (part->pinned) where << tr("pinned");
     if (!document_.isAboardNow(*part)) where << tr("not aboard in this load case");
     where_->setText(where.join(QStringLiteral(" · ")));
@@ -208,16 +211,7 @@ void InspectorPanel::refresh() {
     // The list of types is made anew only when another kind of part is chosen.
     if (type && type_->property("part").toString() != document_.selected() + "/" + QString::fromStdString(part->type)) {
         type_->setProperty("part", document_.selected() + "/" + QString::fromStdString(part->type));
-        type_->clear();
-        auto offer = [&](const TypeTable &table) {
-            for (const auto &[id, candidate] : table)
-                if (candidate.kind == type->kind && type_->findData(QString::fromStdString(id)) < 0)
-                    type_->addItem(QString::fromStdString(candidate.name), QString::fromStdString(id));
-        };
-        offer(*build.types);
-        offer(document_.library());
-        type_->setCurrentIndex(type_->findData(QString::fromStdString(part->type)));
-        type_->setToolTip(type_->currentText()); // long names are cut on the button
+        type_->offer(document_, *part);
     }
     for (int i = 0; i < 3; ++i)
         putText(position_[std::size_t(i)], tr("%1 mm").arg(QString::fromStdString(oneDecimal(pose.position_mm[i]))));

@@ -7,7 +7,6 @@
 #include <QWidget>
 #include <array>
 
-class QComboBox;
 class QFormLayout;
 class QLabel;
 class QLineEdit;
@@ -23,6 +22,8 @@ class RadioRows;
 class StackRows;
 class SelectionCard;
 class WireCard;
+
+class TypeChoice;
 
 class InspectorPanel : public QWidget {
     Q_OBJECT
@@ -49,7 +50,7 @@ private:
     QLabel *empty_ = nullptr;
     QLabel *near_ = nullptr;
     QWidget *body_ = nullptr;
-    QComboBox *type_ = nullptr;
+    TypeChoice *type_ = nullptr;
     std::array<QLineEdit *, 3> position_{};
     std::array<QLineEdit *, 3> angles_{};
     QLineEdit *mass_ = nullptr;

@@ -78,7 +78,7 @@ public:
         initStyleOption(&plain, index);
         const bool chosen = option.state & QStyle::State_Selected;
         const QFontMetrics small(theme_.text(theme::kSmallPixels));
-        const int wide = std::min(small.horizontalAdvance(reason) + 6, option.rect.width() * 2 / 3);
+        const int wide = std::min(small.horizontalAdvance(reason) + 6, option.rect.width() / 2);
         plain.rect.setWidth(option.rect.width() - wide);
         plain.state &= ~QStyle::State_Selected;
         if (chosen) painter->fillRect(option.rect, option.palette.highlight());
@@ -319,7 +319,10 @@ void LibraryDrawer::refresh(bool best) {
         fitting += !why;
         auto *item = new QTreeWidgetItem;
         const QString name = QString::fromStdString(type->name);
-        item->setText(0, own ? tr("Own: %1").arg(name) : name);
+        // The maker stands in the tip: what tells parts apart needs the room.
+        const QString maker = QString::fromStdString(type->maker) + ' ';
+        const QString brief = maker.size() > 1 && name.startsWith(maker) ? name.mid(maker.size()) : name;
+        item->setText(0, own ? tr("Own: %1").arg(name) : brief);
         item->setIcon(0, swatch(familyOf(type->kind)));
         item->setData(0, kTypeRole, QString::fromStdString(type->id));
         item->setToolTip(0, name + QStringLiteral("\n") + typeInLine(*type));
@@ -371,7 +374,8 @@ void LibraryDrawer::fillPlaces() {
         placesTitle_->hide();
         places_->hide();
         const std::string name = displayName(document_.build(), replaces_.toStdString());
-        seat_->setText(tr("Use instead of %1     Enter").arg(QString::fromStdString(name)));
+        seat_->setText(tr("Use it instead     Enter"));
+        seat_->setToolTip(tr("Instead of %1").arg(QString::fromStdString(name)));
         const Part *old = findPart(document_.build(), replaces_.toStdString());
         int alike = 0;
         for (const auto &part : document_.build().parts) alike += old && part.type == old->type;
