@@ -327,7 +327,7 @@ private slots:
         QTest::newRow("nothing") << ""
                                  << "Main plate" << 2.0;
         QTest::newRow("a caption of the sheet") << "main plate 5 mm, top plate 2 mm"
-                                                << "main plate" << 5.0;
+                                                << "Main plate" << 5.0;
     }
     void writingNamesAPlateAndSaysItsThickness() {
         QFETCH(QString, text);

@@ -236,6 +236,14 @@ private slots:
         QVERIFY(f.axisText() != before);
         QVERIFY(showsWhatTheCoreComputes(f));
     }
+    void smallWeightsKeepTheirDigits() {
+        WindowFixture f;
+        f.document().select("damper-1"); // 0.1 g, give or take a hundredth
+        const QString text = field(f, "mass")->text();
+        QVERIFY2(text.contains("± 0.0") && !text.contains("± 0.0 "), qPrintable(text));
+        f.document().select("fc");
+        QVERIFY(field(f, "mass")->text().contains(QRegularExpression("\\d\\.\\d ± \\d\\.\\d g")));
+    }
     void typesThatFitComeFirstAndAreFoundByTyping() {
         WindowFixture f;
         f.document().select("fc"); // on a pattern of 30.5 mm

@@ -11,7 +11,9 @@ FindingsModel::FindingsModel(Document &document, QObject *parent)
     connect(&document_, &Document::judged, this, &FindingsModel::refresh);
     connect(&document_, &Document::selectionChanged, this, &FindingsModel::refresh); // its own come first
     connect(&cures_, &CureRunner::tried, this, [this] {
-        if (rowCount() > 0) emit layoutChanged(); // rows grow by what is offered
+        if (rowCount() == 0) return;
+        emit layoutAboutToBeChanged(); // rows grow by what is offered
+        emit layoutChanged();
     });
     refresh();
 }

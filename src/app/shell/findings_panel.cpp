@@ -67,6 +67,19 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex &index) {
         if (QApplication::mouseButtons() == Qt::NoButton) tellWhole(index);
     });
+    // Cures come in while somebody aims at a row: what is under the pointer stays there.
+    connect(model_, &QAbstractItemModel::layoutAboutToBeChanged, this, [this] {
+        const QPoint at = list_->viewport()->mapFromGlobal(QCursor::pos());
+        aimedAt_ = list_->viewport()->rect().contains(at) ? list_->indexAt(at) : QModelIndex();
+        aimedTop_ = aimedAt_.isValid() ? list_->visualRect(aimedAt_).top() : 0;
+    });
+    connect(model_, &QAbstractItemModel::layoutChanged, list_, [this] {
+        if (!aimedAt_.isValid()) return;
+        list_->doItemsLayout();
+        auto *bar = list_->verticalScrollBar();
+        bar->setValue(bar->value() + list_->visualRect(aimedAt_).top() - aimedTop_);
+        aimedAt_ = QModelIndex();
+    });
     list_->installEventFilter(this);
     list_->viewport()->installEventFilter(this);
 

@@ -134,6 +134,8 @@ private:
     std::string shownKey_; ///< by showNext
     Stage stage_ = Stage::place;
     QTimer paint_;
+    QPersistentModelIndex aimedAt_; ///< the row under the pointer while rows grow
+    int aimedTop_ = 0;
 };
 
 } // namespace waxis::app

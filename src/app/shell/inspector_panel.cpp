@@ -227,8 +227,10 @@ void InspectorPanel::refresh() {
     radio_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
-    putText(mass_,
-            row.known ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', 1).arg(row.tolerance_g, 0, 'f', 1) : QString());
+    const int digits = row.tolerance_g > 0 && row.tolerance_g < 0.05 ? 2 : 1; // a damper's hundredths are all it has
+    putText(mass_, row.known
+                       ? tr("%1 ± %2 g").arg(row.element.mass_g, 0, 'f', digits).arg(row.tolerance_g, 0, 'f', digits)
+                       : QString());
     mass_->setPlaceholderText(tr("unknown: weigh it"));
     switch (row.source) {
     case Source::catalogue: massSource_->setText(row.known ? tr("from the catalogue") : tr("not known")); break;

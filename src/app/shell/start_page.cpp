@@ -95,7 +95,7 @@ void StartPage::addWords(QVBoxLayout *column, const QString &text) {
 void StartPage::addButton(QVBoxLayout *column, const QString &text, const QString &beneath, const QImage &picture,
                           const std::function<void()> &run, const QString &tip) {
     auto *entry = new QPushButton;
-    entry->setStyleSheet("text-align: left; padding: 6px 12px;");
+    entry->setStyleSheet("QPushButton { text-align: left; padding: 6px 12px; }"); // not its tip
     entry->setText(beneath.isEmpty() ? text : text + QStringLiteral("\n") + beneath);
     entry->setAccessibleName(beneath.isEmpty() ? text : tr("%1, %2").arg(text, beneath));
     if (!picture.isNull()) {

@@ -254,7 +254,9 @@ void readWriting(const std::string &written, PlateChoice &choice) {
     name = first == std::string::npos ? std::string() : name.substr(first);
     const bool letters = std::any_of(name.begin(), name.end(), [](unsigned char c) { return std::isalpha(c); });
     constexpr std::size_t kShortest = 3, kLongest = 60;
-    if (letters && name.size() >= kShortest && name.size() <= kLongest) choice.name = name;
+    if (!letters || name.size() < kShortest || name.size() > kLongest) return;
+    name[0] = char(std::toupper(static_cast<unsigned char>(name[0])));
+    choice.name = name;
 }
 
 /// base, base-2, base-3...

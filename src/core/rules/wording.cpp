@@ -106,10 +106,10 @@ Sentence wordFix(const Build &build, const Fix &fix) {
     if (fix.then.empty()) return words;
     std::string all = words.text();
     const auto twists = [](const Fix &f) { return f.wire && f.wire->kind == WireChange::Kind::twist; };
-    const bool alike = twists(fix) && std::all_of(fix.then.begin(), fix.then.end(), twists); // the verb once
     for (std::size_t i = 0; i < fix.then.size(); ++i) {
-        std::string more = wordFix(build, fix.then[i]).text();
-        if (alike) more = displayName(build, fix.then[i].wire->wire);
+        const Fix &now = fix.then[i], &before = i == 0 ? fix : fix.then[i - 1];
+        std::string more = wordFix(build, now).text();
+        if (twists(now) && twists(before)) more = displayName(build, now.wire->wire); // the verb once
         more[0] = char(std::tolower(static_cast<unsigned char>(more[0])));
         all += (i + 1 < fix.then.size() ? ", " : " and ") + more;
     }

@@ -156,7 +156,7 @@ void WireTable::refresh() {
 
 void WireTable::shareWidth() {
     // A wire's name is whole; the ends give way first, then what is rarely looked at.
-    constexpr int kMostName_px = 280;
+    constexpr int kMostName_px = 420;
     const int name = std::clamp(sizeHintForColumn(cWire) + 6, 90, kMostName_px);
     int wanted = name;
     for (int c = cEnds; c < cCount; ++c) wanted += kWidths_px[std::size_t(c)];
