@@ -45,6 +45,13 @@ Build seatedOn(const Build &build, const char *type, std::size_t most = 99, std:
     return *next;
 }
 
+/// The demo with a whip that leans back by sixty degrees.
+Build stakewalkerWithWhip() {
+    Build build = test::stakewalker();
+    const Quat lean(Eigen::AngleAxisd(-60 * M_PI / 180, Vec3::UnitY()));
+    return *addPart(build, library().at("ant-868-whip"), "whip", {{0, 0, 60}, lean});
+}
+
 std::vector<Finding> heldFindings(const Build &build) {
     Analyser analyser;
     std::vector<Finding> found;
@@ -305,6 +312,49 @@ private slots:
         const auto held = heldFindings(loaded->build);
         for (const auto &finding : held) qWarning("%s", wordFinding(loaded->build, finding).headline.text().c_str());
         QCOMPARE(held.size(), std::size_t(0));
+    }
+    void tubesAndMastsGoOntoPostsWithoutTheMouse_data() {
+        QTest::addColumn<QString>("type");
+        QTest::addColumn<bool>("offered");
+        QTest::newRow("a tube") << "tube-antenna" << true;
+        QTest::newRow("a whip") << "ant-868-whip" << true;
+        QTest::newRow("a mast") << "mast-gps" << true;
+        QTest::newRow("a pack is not tied to a post") << "pack-6s1300" << false;
+        QTest::newRow("nor is a controller") << "fc-305" << false;
+    }
+    void tubesAndMastsGoOntoPostsWithoutTheMouse() {
+        QFETCH(QString, type);
+        QFETCH(bool, offered);
+        const Build build = freshQuad();
+        QVERIFY(!build.frame->standoffs.empty());
+        const PartType &wanted = library().at(type.toStdString());
+        const auto all = perchesFor(build, wanted, library());
+        const auto post =
+            std::find_if(all.begin(), all.end(), [](const Perch &p) { return p.kind == PerchKind::standoff; });
+        QCOMPARE(post != all.end(), offered);
+        if (!offered) return;
+        std::vector<std::string> ids;
+        const auto put = addPerched(build, wanted, {*post}, library(), &ids);
+        QVERIFY(put);
+        QCOMPARE(findPart(*put, ids.front())->fastening.onto, std::vector<std::string>{post->on});
+        for (const auto &finding : heldFindings(*put)) // it touches the post, and stands on the deck
+            QVERIFY2(finding.severity > Severity::watch || std::find(finding.subjects.begin(), finding.subjects.end(),
+                                                                     ids.front()) == finding.subjects.end(),
+                     finding.key().c_str());
+    }
+    void whatLeansRestsOnItsRimWhereItSnaps() {
+        const Build build = stakewalkerWithWhip();
+        const Part &whip = build.parts.back();
+        const auto site = sitePose(*build.frame, "site-tail");
+        Pose wanted = framePose(build, whip);
+        wanted.position_mm = site->position_mm + Vec3(2, 1, 0);
+        const auto perch = nearestPerch(build, whip, wanted, {true, true, true}, 6, library());
+        QVERIFY(perch);
+        QCOMPARE(perch->site, std::string("site-tail"));
+        const auto seated = perchPart(build, whip.id, *perch, library());
+        QVERIFY(seated);
+        const double low = partBounds(*seated, *findPart(*seated, whip.id)).min_mm.z();
+        QVERIFY2(std::abs(low - site->position_mm.z()) < 1e-6, qPrintable(QString::number(low)));
     }
 
 private:

@@ -144,6 +144,26 @@ private slots:
         dragOn(&b.rails(), lamp.center(), nine.center());
         QVERIFY(openFindings(f, RuleId::pwrRange, Severity::stop) >= 1);
     }
+    void aBarIsMarkedAsTheLedgerJudgesIt() {
+        WindowFixture f;
+        f.window->setStage(Stage::wire);
+        auto &rails = f.window->wireBench().rails();
+        QCOMPARE(rails.verdictOn("fc:5v"), Severity::stop); // 141 %
+        QCOMPARE(rails.verdictOn("fc:9v"), Severity::pass);
+        // A pack may give more than its continuous current for seconds: what the rule watches, the bar watches.
+        Severity pack = Severity::pass;
+        for (const auto &finding : f.document().analysis().findings)
+            if (finding.rule == RuleId::pwrPack && finding.subjects[0] == "pack-small")
+                pack = std::min(pack, finding.severity);
+        QCOMPARE(rails.verdictOn("pack-small:BAT"), pack);
+        // Accepted is accepted.
+        for (const auto &finding : f.document().analysis().findings)
+            if (finding.rule == RuleId::pwrRail && finding.variant == "5v") {
+                QVERIFY(f.document().edit("Accept", acceptFinding(f.document().build(), finding.key(), "measured")));
+                break;
+            }
+        QCOMPARE(rails.verdictOn("fc:5v"), Severity::pass);
+    }
     void pinsAreJoinedAndMoved() {
         WindowFixture f;
         auto &b = bench(f);

@@ -71,6 +71,18 @@ QRectF RailPanel::rowOf(const std::string &rail) const {
     return {};
 }
 
+Severity RailPanel::verdictOn(const std::string &rail) const {
+    Severity worst = Severity::pass;
+    for (const auto &finding : document_.analysis().findings) {
+        if (finding.accepted() || finding.subjects.empty()) continue;
+        const std::string &part = finding.subjects.front();
+        const bool mine = (finding.rule == RuleId::pwrRail && rail == part + ":" + finding.variant) ||
+                          (finding.rule == RuleId::pwrPack && rail == part + ":BAT");
+        if (mine && finding.severity < worst) worst = finding.severity;
+    }
+    return worst;
+}
+
 void RailPanel::layOut() {
     rows_.clear();
     const Build &build = document_.build();
@@ -206,10 +218,7 @@ void RailPanel::paintEvent(QPaintEvent *) {
             const double share = std::max(row.typical_A, row.peak_A) / row.limit_A * 100;
             painter.drawText(QRectF(bar.right() + 8, bar.top(), 56, kBar), Qt::AlignVCenter | Qt::AlignRight,
                              tr("%1 A").arg(amps(row.limit_A)));
-            const Practice &practice = document_.analysis().practice;
-            const bool stop = share > practice[Limit::railStop], watch = share > practice[Limit::railWatch];
-            if (stop || watch) {
-                const Severity severity = stop ? Severity::stop : Severity::watch;
+            if (const Severity severity = verdictOn(row.rail); severity <= Severity::watch) {
                 painter.setPen(theme::severityOnMat(severity));
                 theme::drawSeverityMark(painter, QPointF(bar.right() + kNumbers - 10, bar.center().y()), 5, severity,
                                         theme::severityOnMat(severity));

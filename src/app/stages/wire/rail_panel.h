@@ -18,6 +18,8 @@ public:
     /// Where a load's block lies, for tests and tool tips; null when it draws on no rail that is shown.
     QRectF blockOf(const std::string &load) const;
     QRectF rowOf(const std::string &rail) const;
+    /// The worst that the rules say of a rail, so that bar and ledger never differ; pass for nothing.
+    Severity verdictOn(const std::string &rail) const;
 
 protected:
     void paintEvent(QPaintEvent *) override;
