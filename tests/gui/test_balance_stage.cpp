@@ -286,13 +286,19 @@ private slots:
         QVERIFY(std::abs(f.document().analysis().derived.reconciled.weighings.back().measured_mm->x() - 6.5) < 1e-9);
     }
     void namesInTheTargetNeverStandOnEachOther_data() {
+        QTest::addColumn<QString>("demo");
         QTest::addColumn<QSize>("size");
-        QTest::newRow("small") << QSize(1100, 700);
-        QTest::newRow("usual") << QSize(1280, 800);
+        QTest::newRow("small") << "stakewalker" << QSize(1100, 700);
+        QTest::newRow("usual") << "stakewalker" << QSize(1280, 800);
+        QTest::newRow("six names, small") << "kilnlamp" << QSize(1100, 700);
+        QTest::newRow("six names, usual") << "kilnlamp" << QSize(1280, 800);
     }
     void namesInTheTargetNeverStandOnEachOther() {
+        QFETCH(QString, demo);
         QFETCH(QSize, size);
         WindowFixture f;
+        f.document().history().setClean();
+        QVERIFY(f.window->openFile(WEIGHTAXIS_TEST_DATA "/demos/" + demo + ".waxis"));
         f.window->setStage(Stage::balance);
         f.window->resize(size);
         settle(f.window->balanceBench());
@@ -302,7 +308,11 @@ private slots:
         const auto &boxes = target->labelBoxes();
         QVERIFY(boxes.size() >= 3); // three load cases and the slide
         for (std::size_t i = 0; i < boxes.size(); ++i) {
-            QVERIFY(QRectF(target->rect()).contains(boxes[i]));
+            QVERIFY2(QRectF(target->rect()).contains(boxes[i]), qPrintable(QString("%1 %2 %3 %4")
+                                                                               .arg(boxes[i].x())
+                                                                               .arg(boxes[i].y())
+                                                                               .arg(boxes[i].width())
+                                                                               .arg(target->width())));
             for (std::size_t k = i + 1; k < boxes.size(); ++k) QVERIFY(!boxes[i].intersects(boxes[k]));
         }
     }

@@ -48,11 +48,14 @@ public:
                                   {-clear - size.width(), -clear - size.height()}};
         QRectF best;
         double least = 1e9;
-        for (int ring = 0; ring < 4; ++ring)
+        for (int ring = 0; ring < 6; ++ring)
             for (const auto &place : places) {
-                const QRectF box(at + place * (1 + 0.8 * ring), size);
+                QRectF box(at + place * (1 + 0.8 * ring), size);
+                // Never beyond the drawing: pushed in, it may cover its own mark, and then another place is better.
+                box.moveLeft(
+                    std::clamp(box.left(), room_.left(), std::max(room_.left(), room_.right() - size.width())));
+                box.moveTop(std::clamp(box.top(), room_.top(), std::max(room_.top(), room_.bottom() - size.height())));
                 double covers = 3.0 * ring;
-                if (!room_.contains(box)) covers += 500;
                 for (const auto &other : taken_) {
                     const QRectF both = other & box;
                     covers += both.width() * both.height();
@@ -250,6 +253,7 @@ void TargetView::paintPlan(QPainter &painter) {
     for (const auto &point : points()) {
         const QPointF at = toPixels(point.offset_mm.head<2>());
         if (point.loadCase == active && !point.folded) continue;
+        if (!box.contains(at)) continue; // far outside: its row in the table says where
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(point.folded ? c.softChalk : c.chalk, 1.4, point.folded ? Qt::DotLine : Qt::SolidLine));
         painter.drawEllipse(at, 4.5, 4.5);
