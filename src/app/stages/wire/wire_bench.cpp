@@ -150,6 +150,7 @@ void WireBench::joinAll() {
         return;
     }
     if (!document_.edit(tr("Join what fits"), EditResult(next))) return;
+    document_.select({}); // the wires are looked at now, and the ledger begins with the worst of them
     QStringList names;
     for (const auto &name : joined) names << QString::fromStdString(name);
     emit said(tr("Joined %1: %2.").arg(joined.size()).arg(names.join(QStringLiteral("; "))), false);
