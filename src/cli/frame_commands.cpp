@@ -4,6 +4,7 @@
 #include "core/analysis/analysis.h"
 #include "core/field_study/deck.h"
 #include "core/layout/layout.h"
+#include "core/recognise/laying.h"
 #include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
 #include "io/csv/mass_csv.h"
@@ -69,8 +70,9 @@ int importFrame(const ImportOptions &options, Streams io) {
     }
     RecogniseOptions recogniseOptions;
     recogniseOptions.tolerance_mm = options.tolerance_mm;
-    const Recognition found = recognise(*drawing, recogniseOptions);
+    Recognition found = recognise(*drawing, recogniseOptions);
     DrawingChoices choices = guessChoices(found);
+    turnByHoles(found, choices);
     choices.nose = options.nose == "up"     ? NoseSide::up
                    : options.nose == "left" ? NoseSide::left
                    : options.nose == "down" ? NoseSide::down

@@ -1,26 +1,21 @@
 // Looking for part types, parts of one's own, and quantities as they are typed.
 #include "core/base/quantity.h"
+#include "core/catalog/connectors.h"
 #include "core/catalog/find_types.h"
+#include "core/catalog/fresh_types.h"
 #include "core/catalog/kind_words.h"
 #include "core/catalog/part_check.h"
 #include "core/catalog/quick_fields.h"
 #include "core/kit/kit.h"
 #include "support/builds.h"
+#include "support/library.h"
 
 #include <cmath>
 
 using namespace waxis;
+using waxis::test::shippedLibrary;
 
 namespace {
-
-const TypeTable &library() {
-    static const TypeTable types = [] {
-        auto loaded = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
-        if (!loaded) qFatal("library not read");
-        return loaded->types;
-    }();
-    return types;
-}
 
 std::vector<std::string> words(const char *text) {
     std::vector<std::string> out;
@@ -33,7 +28,7 @@ int kindsIn(const std::vector<const PartType *> &types, PartKind kind) {
 }
 
 int kindsInLibrary(PartKind kind) {
-    return int(std::count_if(library().begin(), library().end(), [&](const auto &t) { return t.second.kind == kind; }));
+    return int(std::count_if(shippedLibrary().begin(), shippedLibrary().end(), [&](const auto &t) { return t.second.kind == kind; }));
 }
 
 } // namespace
@@ -66,7 +61,7 @@ private slots:
     void everyPartOfAKindIsFoundByItsNames() {
         QFETCH(QString, typed);
         QFETCH(int, kind);
-        const auto found = findTypes(library(), words(typed.toUtf8().constData()));
+        const auto found = findTypes(shippedLibrary(), words(typed.toUtf8().constData()));
         QCOMPARE(kindsIn(found, PartKind(kind)), kindsInLibrary(PartKind(kind)));
         QVERIFY(found.front()->kind == PartKind(kind) || typed == "vtx" || typed == "speed controller");
     }
@@ -109,7 +104,7 @@ private slots:
         QFETCH(QString, typed);
         QFETCH(QString, finds);
         QFETCH(QString, leaves);
-        const auto found = findTypes(library(), words(typed.toUtf8().constData()));
+        const auto found = findTypes(shippedLibrary(), words(typed.toUtf8().constData()));
         const auto has = [&](const QString &id) {
             return std::any_of(found.begin(), found.end(), [&](auto *t) { return t->id == id.toStdString(); });
         };
@@ -117,11 +112,11 @@ private slots:
         QVERIFY(!has(leaves));
     }
     void theOrderIsStableAndWhatNothingFitsIsEmpty() {
-        QVERIFY(findTypes(library(), {"xyzzy"}).empty());
-        QCOMPARE(findTypes(library(), {}).size(), library().size());
-        const auto once = findTypes(library(), {"esc"}), again = findTypes(library(), {"esc"});
+        QVERIFY(findTypes(shippedLibrary(), {"xyzzy"}).empty());
+        QCOMPARE(findTypes(shippedLibrary(), {}).size(), shippedLibrary().size());
+        const auto once = findTypes(shippedLibrary(), {"esc"}), again = findTypes(shippedLibrary(), {"esc"});
         QVERIFY(once == again);
-        QCOMPARE(findTypes(library(), words("2207 motor")).front()->id, std::string("motor-2207"));
+        QCOMPARE(findTypes(shippedLibrary(), words("2207 motor")).front()->id, std::string("motor-2207"));
         for (const auto kind : {PartKind::esc, PartKind::other}) QVERIFY(!kindName(kind).empty());
     }
 
@@ -183,8 +178,8 @@ private slots:
     }
 
     void aPartOfOnesOwnTakesTheTypedNumbersAndKeepsTheRest() {
-        const PartType &model = library().at("rx-868n");
-        PartType own = ownTypeLike(model, "My receiver", library());
+        const PartType &model = shippedLibrary().at("rx-868n");
+        PartType own = ownTypeLike(model, "My receiver", shippedLibrary());
         QCOMPARE(own.id, std::string("own-my-receiver"));
         const auto fields = quickFields(own);
         const auto set = [&](std::string_view id, double value) {
@@ -210,6 +205,7 @@ private slots:
     void everyKindHasItsFieldsAndAPlainTypeOfItsOwn() {
         for (int k = 0; k <= int(PartKind::other); ++k) {
             const PartType plain = freshType(PartKind(k), "plain");
+            for (const auto &fault : faultsOf(plain)) QVERIFY2(!fault.stops, fault.what.c_str());
             const auto fields = quickFields(plain);
             QVERIFY(fields.size() >= (PartKind(k) == PartKind::fastener ? 1u : 3u));
             for (const auto &field : fields) {
@@ -220,7 +216,7 @@ private slots:
                     QVERIFY(std::abs(*field.get(changed) - *now) < 1e-6 * std::max(1.0, *now));
             }
         }
-        for (const auto &[id, type] : library())
+        for (const auto &[id, type] : shippedLibrary())
             for (const auto &field : quickFields(type))
                 if (const auto now = field.get(type); now && *now > 0 && field.id != "cells") {
                     PartType larger = type;

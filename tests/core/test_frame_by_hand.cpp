@@ -9,6 +9,7 @@
 #include "core/rules/wording.h"
 #include "core/wiring/usual.h"
 #include "support/builds.h"
+#include "support/library.h"
 
 #include <cmath>
 #include <set>
@@ -120,7 +121,7 @@ private slots:
     }
     void aMotorHangsWithWhatSitsOnItsMount() {
         Build build = freshQuad();
-        const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json")->types;
+        const auto &library = waxis::test::shippedLibrary();
         for (const char *type : {"motor-2207", "prop-5"}) {
             const auto places = perchesFor(build, library.at(type), library);
             build = *addPerched(build, library.at(type), alikeTo(places.front(), places), library);
@@ -212,7 +213,7 @@ private slots:
     }
     void aCameraFindsItsPicturesWay() {
         QFETCH(QStringList, types);
-        const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json")->types;
+        const auto &library = waxis::test::shippedLibrary();
         Build build = freshQuad();
         for (const auto &type : types) {
             const auto places = perchesFor(build, library.at(type.toStdString()), library);
@@ -234,7 +235,7 @@ private slots:
         QTEST(carrying(PartKind::videoTransmitter) + carrying(PartKind::digitalVideoUnit), "sender");
     }
     void whatFitsIsJoinedOnceAndOnlyOnce() {
-        const auto library = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json")->types;
+        const auto &library = waxis::test::shippedLibrary();
         Build build = freshQuad();
         for (const char *type :
              {"motor-2207", "esc-45", "pdb-305", "fc-305", "pack-4s1300", "plug-60a", "rx-868n", "gps-n10c"}) {

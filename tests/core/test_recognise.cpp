@@ -1,6 +1,6 @@
 // From loose lines to plates. Sizes of screw holes against ISO 273, patterns against common practice; the numbers are
 // those of reference/values.json.
-#include "core/recognise/recognise.h"
+#include "core/recognise/laying.h"
 #include "support/builds.h"
 
 #include <fstream>
@@ -415,6 +415,70 @@ private slots:
             for (const auto &p : frame->plates[i].outline_mm) least[i] = std::min(least[i], p.x());
         QVERIFY(std::abs(std::abs(least[0] - least[1]) - 10) < 0.01);
     }
+    void aNestedPlateIsTurnedByItsHoles_data() {
+        QTest::addColumn<double>("drawn_deg"); // how the top plate was nested on the sheet
+        QTest::addColumn<int>("holes");        // how many of its five it has
+        QTest::addColumn<double>("turned_deg");
+        QTest::newRow("as in the frame") << 0.0 << 5 << 0.0;
+        QTest::newRow("a quarter") << 90.0 << 5 << -90.0;
+        QTest::newRow("half round") << 180.0 << 5 << 180.0;
+        QTest::newRow("three quarters") << 270.0 << 5 << 90.0;
+        QTest::newRow("askew: for the hand") << 30.0 << 5 << 0.0;
+        QTest::newRow("two holes say nothing") << 90.0 << 2 << 0.0;
+    }
+    void aNestedPlateIsTurnedByItsHoles() {
+        QFETCH(double, drawn_deg);
+        QFETCH(int, holes);
+        QFETCH(double, turned_deg);
+        const std::vector<Vec2> posts{{10, 10}, {90, 12}, {10, 50}, {80, 50}, {45, 15}};
+        FlatDrawing drawing;
+        addRing(drawing, rectangle(0, 0, 100, 60), "main");
+        const Eigen::Rotation2Dd turn(drawn_deg * M_PI / 180);
+        const auto nested = [&](const Vec2 &p) { return Vec2(Vec2(250, 30) + turn * (p - Vec2(50, 30))); };
+        Ring outline = rectangle(5, 5, 95, 55);
+        for (auto &p : outline) p = nested(p);
+        addRing(drawing, outline, "top");
+        for (std::size_t i = 0; i < posts.size(); ++i) {
+            addCircle(drawing, posts[i], 3.2, "main");
+            if (int(i) < holes) addCircle(drawing, nested(posts[i]), 3.2, "top");
+        }
+        Recognition found = recognise(drawing);
+        DrawingChoices choices = guessChoices(found);
+        turnByHoles(found, choices);
+        const std::size_t top = found.plates[0].layer == "top" ? 0 : 1;
+        QCOMPARE(choices.plates[top].turn_deg, turned_deg);
+        QCOMPARE(choices.plates[1 - top].turn_deg, 0.0);
+        if (drawn_deg == 30) turnPlate(found, choices, top, -30); // by hand
+        if (holes < 3) return;
+        // It lies as in the frame now: hole on hole.
+        const Vec2 shift = plateShifts(found, choices)[top];
+        for (const auto &hole : found.plates[top].holes)
+            QVERIFY(std::any_of(posts.begin(), posts.end(), [&](const Vec2 &p) {
+                return (hole.centre_mm + shift - p).norm() < 0.01;
+            }));
+    }
+    void aTurnedPlateIsTheSameTurned() {
+        const auto found = recognise(plateWith([](FlatDrawing &d) {
+            addPattern(d, {100, 60}, 30.5 / std::sqrt(2.0), 3.2, 45);
+            addRing(d, obround({100, 100}, 20, 4, 0));
+        }));
+        const FoundPlate &drawn = found.plates.at(0);
+        FoundPlate turned = turnedPlate(drawn, 90);
+        QVERIFY(std::abs(std::abs(turned.cutouts.at(0).angle_deg - drawn.cutouts.at(0).angle_deg) - 90) < 1e-6);
+        QVERIFY(turned.patterns.at(0).angle_deg > -45 - 1e-9 && turned.patterns.at(0).angle_deg <= 45 + 1e-9);
+        for (int i = 0; i < 3; ++i) turned = turnedPlate(turned, 90);
+        for (std::size_t i = 0; i < drawn.outline_mm.size(); ++i)
+            QVERIFY((turned.outline_mm[i] - drawn.outline_mm[i]).norm() < 1e-9);
+        // A fault goes with its plate; another plate's stays.
+        Recognition faulty = found;
+        const Vec2 middle = areaProperties({drawn.outline_mm, {}}).centroid_mm;
+        faulty.faults = {{0, middle + Vec2(10, 0), "here"}, {1, Vec2(1, 2), "elsewhere"}};
+        DrawingChoices choices = guessChoices(faulty);
+        turnPlate(faulty, choices, 0, 90);
+        QVERIFY((faulty.faults[0].at_mm - middle - Vec2(0, 10)).norm() < 1e-9);
+        QCOMPARE(faulty.faults[1].at_mm, Vec2(1, 2));
+        turnPlate(faulty, choices, 7, 90); // no such plate: nothing happens
+    }
     void correctionsOutliveAnotherReadingOfTheLayers() {
         const FlatDrawing drawing = [] {
             FlatDrawing d;
@@ -430,6 +494,7 @@ private slots:
         corrected.plates[main].thickness_mm = 3.7;
         corrected.plates[main].name = "My deck";
         corrected.propDiameter_mm = 99;
+        turnPlate(before, corrected, main, 90);
         before.plates[main].cutouts.at(0).use = SlotUse::window;
         before.plates[main].holes.at(0).screw = ScrewHole{findThread("M2"), HoleFit::fine, 0};
         RecogniseOptions options;
@@ -441,6 +506,8 @@ private slots:
         QCOMPARE(choices.plates[0].thickness_mm, 3.7);
         QCOMPARE(choices.plates[0].name, std::string("My deck"));
         QCOMPARE(choices.propDiameter_mm, 99.0);
+        QCOMPARE(choices.plates[0].turn_deg, 90.0);
+        QVERIFY((now.plates[0].cutouts[0].centre_mm - before.plates[main].cutouts[0].centre_mm).norm() < 1e-9);
         QCOMPARE(now.plates[0].cutouts[0].use, SlotUse::window);
         QCOMPARE(now.plates[0].holes[0].screw->thread->name, std::string_view("M2"));
     }

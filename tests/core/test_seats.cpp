@@ -10,19 +10,12 @@
 #include "core/stack/chain.h"
 #include "core/stack/furnish.h"
 #include "support/builds.h"
+#include "support/library.h"
 
 using namespace waxis;
+using waxis::test::shippedLibrary;
 
 namespace {
-
-const TypeTable &library() {
-    static const TypeTable types = [] {
-        auto loaded = loadLibrary(WEIGHTAXIS_TEST_DATA "/parts/common.json");
-        if (!loaded) qFatal("library not read");
-        return loaded->types;
-    }();
-    return types;
-}
 
 /// The frame that a newcomer begins with.
 Build freshQuad() {
@@ -33,13 +26,13 @@ Build freshQuad() {
 }
 
 Build seatedOn(const Build &build, const char *type, std::size_t most = 99, std::vector<std::string> *ids = nullptr) {
-    const PartType &wanted = library().at(type);
-    const auto all = perchesFor(build, wanted, library());
+    const PartType &wanted = shippedLibrary().at(type);
+    const auto all = perchesFor(build, wanted, shippedLibrary());
     if (all.empty()) qFatal("no place for %s", type);
     auto alike = alikeTo(all.front(), all);
     alike.resize(std::min(alike.size(), most));
     std::vector<std::string> added;
-    auto next = addPerched(build, wanted, alike, library(), &added);
+    auto next = addPerched(build, wanted, alike, shippedLibrary(), &added);
     if (!next) qFatal("%s: %s", type, next.error().message.c_str());
     if (ids) *ids = added;
     return *next;
@@ -49,7 +42,7 @@ Build seatedOn(const Build &build, const char *type, std::size_t most = 99, std:
 Build stakewalkerWithWhip() {
     Build build = test::stakewalker();
     const Quat lean(Eigen::AngleAxisd(-60 * M_PI / 180, Vec3::UnitY()));
-    return *addPart(build, library().at("ant-868-whip"), "whip", {{0, 0, 60}, lean});
+    return *addPart(build, shippedLibrary().at("ant-868-whip"), "whip", {{0, 0, 60}, lean});
 }
 
 std::vector<Finding> heldFindings(const Build &build) {
@@ -94,14 +87,14 @@ private slots:
         const Build build = freshQuad();
         const MotorMount &mount = build.frame->motorMounts[0];
         const Pose wanted{mount.position_mm + Vec3(off_mm, 0, 0), Quat::Identity()};
-        const auto added = addPart(build, library().at("motor-2207"), "motor", wanted);
-        const auto perch = nearestPerch(*added, added->parts.back(), wanted, {true, true, false}, 2.0, library());
+        const auto added = addPart(build, shippedLibrary().at("motor-2207"), "motor", wanted);
+        const auto perch = nearestPerch(*added, added->parts.back(), wanted, {true, true, false}, 2.0, shippedLibrary());
         QCOMPARE(perch.has_value(), snaps);
         if (!snaps) return;
         QCOMPARE(perch->kind, PerchKind::motorMount);
         QCOMPARE(perch->site, mount.id);
         QVERIFY(perch->linesUp);
-        const auto seated = perchPart(*added, added->parts.back().id, *perch, library());
+        const auto seated = perchPart(*added, added->parts.back().id, *perch, shippedLibrary());
         QVERIFY(bool(seated));
         const Part &motor = seated->parts.back();
         QVERIFY((framePose(*seated, motor).position_mm - mount.position_mm).norm() < 1e-9);
@@ -130,16 +123,16 @@ private slots:
         QCOMPARE(names, (std::set<std::string>{"Front right motor", "Front left motor", "Rear right motor",
                                                "Rear left motor"}));
         QCOMPARE(mounts.size(), std::size_t(4));
-        QVERIFY(perchesFor(build, library().at("motor-2207"), library()).empty());   // every mount has one
-        QVERIFY(perchesFor(freshQuad(), library().at("prop-5"), library()).empty()); // no motor yet
+        QVERIFY(perchesFor(build, shippedLibrary().at("motor-2207"), shippedLibrary()).empty());   // every mount has one
+        QVERIFY(perchesFor(freshQuad(), shippedLibrary().at("prop-5"), shippedLibrary()).empty()); // no motor yet
     }
     void aCircleThatDoesNotMeetTheMountsIsSaid() {
         const Build build = freshQuad(); // 16 mm circles
-        const auto wide = misfit(build, library().at("motor-2806"), library());
+        const auto wide = misfit(build, shippedLibrary().at("motor-2806"), shippedLibrary());
         QVERIFY(wide.has_value());
         QCOMPARE(wide->text(), std::string("19 mm circle, the mounts have 16"));
-        QVERIFY(!misfit(build, library().at("motor-2207"), library()));
-        const auto places = perchesFor(build, library().at("motor-2806"), library());
+        QVERIFY(!misfit(build, shippedLibrary().at("motor-2207"), shippedLibrary()));
+        const auto places = perchesFor(build, shippedLibrary().at("motor-2806"), shippedLibrary());
         QVERIFY(!places.empty() && !places.front().linesUp); // offered all the same, and FIT-5 finds it
         const Build seated = seatedOn(build, "motor-2806", 1);
         QCOMPARE(count(seated, RuleId::fitMounting, Severity::stop), 1);
@@ -165,8 +158,8 @@ private slots:
         QVERIFY(heldFindings(build).empty());
         QCOMPARE(count(build, RuleId::fitPropZone, Severity::stop), 0);
         QCOMPARE(count(build, RuleId::fitOverlap, Severity::stop), 0);
-        QVERIFY(misfit(build, library().at("prop-7"), library()).has_value()); // 178 mm tips on 167 mm axes
-        QVERIFY(!misfit(build, library().at("prop-6"), library()));
+        QVERIFY(misfit(build, shippedLibrary().at("prop-7"), shippedLibrary()).has_value()); // 178 mm tips on 167 mm axes
+        QVERIFY(!misfit(build, shippedLibrary().at("prop-6"), shippedLibrary()));
     }
     void copyToTheOtherArmsNeedsNoSetting() {
         Build build = seatedOn(freshQuad(), "motor-2207", 1);
@@ -223,7 +216,7 @@ private slots:
         QCOMPARE(faces[3].plate, std::string("plate-second"));
         QCOMPARE(*faces[3].room_mm, 25.0); // standoffs
         QVERIFY(facesAt(*build.frame, {300, 0}).empty());
-        const PartType &receiver = library().at("rx-868n");
+        const PartType &receiver = shippedLibrary().at("rx-868n");
         for (const auto &face : faces) {
             const Pose there = onFace(receiver, {Vec3(30, 0, 99), Quat::Identity()}, face);
             QCOMPARE(rungOf(faces, receiver, there), int(&face - faces.data()));
@@ -327,14 +320,14 @@ private slots:
         QFETCH(bool, offered);
         const Build build = freshQuad();
         QVERIFY(!build.frame->standoffs.empty());
-        const PartType &wanted = library().at(type.toStdString());
-        const auto all = perchesFor(build, wanted, library());
+        const PartType &wanted = shippedLibrary().at(type.toStdString());
+        const auto all = perchesFor(build, wanted, shippedLibrary());
         const auto post =
             std::find_if(all.begin(), all.end(), [](const Perch &p) { return p.kind == PerchKind::standoff; });
         QCOMPARE(post != all.end(), offered);
         if (!offered) return;
         std::vector<std::string> ids;
-        const auto put = addPerched(build, wanted, {*post}, library(), &ids);
+        const auto put = addPerched(build, wanted, {*post}, shippedLibrary(), &ids);
         QVERIFY(put);
         QCOMPARE(findPart(*put, ids.front())->fastening.onto, std::vector<std::string>{post->on});
         for (const auto &finding : heldFindings(*put)) // it touches the post, and stands on the deck
@@ -348,10 +341,10 @@ private slots:
         const auto site = sitePose(*build.frame, "site-tail");
         Pose wanted = framePose(build, whip);
         wanted.position_mm = site->position_mm + Vec3(2, 1, 0);
-        const auto perch = nearestPerch(build, whip, wanted, {true, true, true}, 6, library());
+        const auto perch = nearestPerch(build, whip, wanted, {true, true, true}, 6, shippedLibrary());
         QVERIFY(perch);
         QCOMPARE(perch->site, std::string("site-tail"));
-        const auto seated = perchPart(build, whip.id, *perch, library());
+        const auto seated = perchPart(build, whip.id, *perch, shippedLibrary());
         QVERIFY(seated);
         const double low = partBounds(*seated, *findPart(*seated, whip.id)).min_mm.z();
         QVERIFY2(std::abs(low - site->position_mm.z()) < 1e-6, qPrintable(QString::number(low)));

@@ -316,6 +316,43 @@ private slots:
             for (std::size_t k = i + 1; k < boxes.size(); ++k) QVERIFY(!boxes[i].intersects(boxes[k]));
         }
     }
+    void theTargetIsLookedAtCloselyAndTabGoesFromCaseToCase() {
+        WindowFixture f;
+        f.window->setStage(Stage::balance);
+        auto &target = f.window->balanceBench().target().target();
+        target.setFocus();
+        const auto scale = [&] { return target.toPixels({1, 0}).x() - target.toPixels({0, 0}).x(); };
+        const double whole = scale();
+        const Vec2 here = f.document().balance()->offset_mm->head<2>();
+        const QPointF at = target.toPixels(here);
+        QWheelEvent wheel(at, target.mapToGlobal(at.toPoint()), {}, QPoint(0, 480), Qt::NoButton, Qt::NoModifier,
+                          Qt::NoScrollPhase, false);
+        QApplication::sendEvent(&target, &wheel);
+        QVERIFY(scale() > 1.5 * whole);
+        QVERIFY(QLineF(target.toPixels(here), at).length() < 1e-6); // what lies under the pointer stays there
+        const QPoint free(30, 60);
+        QTest::mousePress(&target, Qt::LeftButton, {}, free);
+        QMouseEvent move(QEvent::MouseMove, free + QPoint(25, 10), target.mapToGlobal(free), Qt::NoButton,
+                         Qt::LeftButton, {});
+        QApplication::sendEvent(&target, &move);
+        QTest::mouseRelease(&target, Qt::LeftButton, {}, free + QPoint(25, 10));
+        QVERIFY(QLineF(target.toPixels(here), at + QPointF(25, 10)).length() < 1e-6);
+        QTest::keyClick(&target, Qt::Key_0);
+        QVERIFY(std::abs(scale() - whole) < 1e-9);
+        f.window->actions().action("zoom")->trigger();
+        QVERIFY(scale() > whole);
+        QVERIFY(QLineF(target.toPixels(here), QPointF((target.width() - 118) / 2.0, target.height() / 2.0)).length() <
+                2);
+        f.window->actions().action("fit")->trigger();
+        QVERIFY(std::abs(scale() - whole) < 1e-9);
+        f.document().setLoadCase(0);
+        QTest::keyClick(&target, Qt::Key_Tab);
+        QCOMPARE(f.document().loadCase(), 1);
+        QTest::keyClick(&target, Qt::Key_Backtab);
+        QCOMPARE(f.document().loadCase(), 0);
+        QTest::keyClick(&target, Qt::Key_Backtab); // before the first: out of the drawing
+        QVERIFY(!target.hasFocus());
+    }
     void findingsLeadHere() {
         WindowFixture f;
         auto &b = bench(f, balance::Page::grams);

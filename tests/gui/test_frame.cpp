@@ -261,6 +261,50 @@ private slots:
         plates->item(int(top), 0)->setText("My roof");
         QCOMPARE(page.choices().plates[top].name, std::string("My roof"));
     }
+    void aPlateOfADrawingIsTurnedAndTabWalksWhatWasFound() {
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        f.window->frameBench().readDrawing(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf");
+        auto &page = f.window->frameBench().importPage();
+        auto &canvas = page.canvas();
+        auto *turn = page.findChild<QDoubleSpinBox *>("plate-turn");
+        canvas.setFocus();
+        QVERIFY(!turn->isVisible()); // nothing is picked yet
+        QTest::keyClick(&canvas, Qt::Key_Tab);
+        QVERIFY(turn->isVisible());
+        const auto widest = [&] {
+            double low = 1e9, high = -1e9;
+            for (const auto &p : page.found().plates[0].outline_mm) {
+                low = std::min(low, p.x());
+                high = std::max(high, p.x());
+            }
+            return high - low;
+        };
+        const double drawn = widest();
+        QTest::keyClick(&canvas, Qt::Key_Q);
+        QCOMPARE(page.choices().plates[0].turn_deg, 90.0);
+        QCOMPARE(turn->value(), 90.0);
+        QVERIFY(std::abs(widest() - drawn) > 1 || page.found().plates[0].patterns.size() > 1);
+        QTest::keyClick(&canvas, Qt::Key_E, Qt::ShiftModifier); // by one degree
+        QCOMPARE(page.choices().plates[0].turn_deg, 89.0);
+        QTest::keyClick(&canvas, Qt::Key_Q, Qt::ControlModifier); // with Ctrl they are the window's
+        QCOMPARE(page.choices().plates[0].turn_deg, 89.0);
+        turn->setValue(0);
+        QVERIFY(std::abs(widest() - drawn) < 1e-6);
+        const QStringList texts = waxis::test::readMenu(
+            [&] { emit canvas.contextWanted(canvas.mapToGlobal(QPoint(5, 5))); }, "Turn the plate right");
+        QVERIFY(!texts.isEmpty());
+        QCOMPARE(page.choices().plates[0].turn_deg, -90.0);
+        // On to what the plate has; Z goes there; beyond the last thing the keyboard leaves the drawing.
+        QTest::keyClick(&canvas, Qt::Key_Tab);
+        auto *use = page.findChild<QComboBox *>("pick-use");
+        QVERIFY(use->isVisible());
+        const double before = canvas.pixelsPerMm();
+        QTest::keyClick(&canvas, Qt::Key_Z);
+        QVERIFY(canvas.pixelsPerMm() > 1.5 * before);
+        for (int i = 0; i < 500 && canvas.hasFocus(); ++i) QTest::keyClick(&canvas, Qt::Key_Tab);
+        QVERIFY(!canvas.hasFocus());
+    }
     void whatCannotBeCutIsMarkedWhenTheDrawingIsRead() {
         WindowFixture f;
         QFile file(f.folder.filePath("edge.dxf"));

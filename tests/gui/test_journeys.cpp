@@ -7,11 +7,13 @@
 #include "core/rules/rule.h"
 #include "gui/window_fixture.h"
 
+#include <QFileDialog>
 #include <QLineEdit>
 #include <QListView>
 #include <QMimeData>
 #include <QPushButton>
 #include <QStandardPaths>
+#include <QTimer>
 #include <QToolButton>
 
 using namespace waxis;
@@ -58,15 +60,23 @@ public:
         QTRY_VERIFY_WITH_TIMEOUT(model.cures(model.rowOf(key)), 20000);
         press(model.rowOf(key), app::FindingAction::fix);
     }
-    /// A file let go over the window, as from a file manager.
-    void drop(const QString &path) {
+    /// A button of the start page that asks for a file: pressed, the path typed, Enter.
+    void choose(const QString &button, const QString &path) {
+        QPushButton *found = nullptr;
+        for (auto *entry : f_.window->findChildren<QPushButton *>())
+            if (entry->isVisible() && entry->text().startsWith(button)) found = entry;
+        QVERIFY(found);
+        QTimer::singleShot(300, [&] {
+            auto *dialog = qobject_cast<QFileDialog *>(QApplication::activeModalWidget());
+            if (!dialog) return;
+            auto *name = dialog->findChild<QLineEdit *>("fileNameEdit");
+            ++actions_;
+            QTest::keyClicks(name, path);
+            ++actions_;
+            QTest::keyClick(name, Qt::Key_Return);
+        });
         ++actions_;
-        QMimeData data;
-        data.setUrls({QUrl::fromLocalFile(path)});
-        QDragEnterEvent enter(QPoint(400, 400), Qt::CopyAction, &data, Qt::LeftButton, {});
-        QApplication::sendEvent(f_.window.get(), &enter);
-        QDropEvent event(QPointF(400, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
-        QApplication::sendEvent(f_.window.get(), &event);
+        QTest::mouseClick(found, Qt::LeftButton);
         QTest::qWait(50);
     }
     void drag(const char *part, const QPoint &by) {
@@ -157,7 +167,6 @@ private slots:
         Hands hands(f);
         hands.key(Qt::Key_N, Qt::ControlModifier);
         hands.key(Qt::Key_F3);
-        hands.key(Qt::Key_L, Qt::ControlModifier);
         for (const char *words : {"motor 2207", "prop 5 three", "nut m5 flanged", "four-in-one 55", "C7 controller"})
             hands.seat(words);
         hands.key(Qt::Key_F4);
@@ -231,7 +240,7 @@ private slots:
         QVERIFY(writeBeside(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf", sheet, "top-plate", 260));
         f.window->showStart();
         Hands hands(f);
-        hands.drop(sheet);
+        hands.choose("New from a frame drawing", sheet);
         const auto &found = f.window->frameBench().importPage().found().plates;
         QCOMPARE(found.size(), std::size_t(2));
         const auto leastX = [](const FoundPlate &plate) {
@@ -249,7 +258,6 @@ private slots:
         QCOMPARE(frame.standoffs.size(), std::size_t(4));
         for (const auto &post : frame.standoffs) QVERIFY(std::abs(post.base_mm.x()) < 60); // over the main plate
         hands.key(Qt::Key_F3);
-        hands.key(Qt::Key_L, Qt::ControlModifier);
         for (const char *words : {"motor 2207", "prop 5 three", "nut m5 flanged", "four-in-one 55", "C7 controller"})
             hands.seat(words);
         hands.key(Qt::Key_F4);
@@ -307,7 +315,6 @@ private slots:
         Hands hands(f);
         hands.key(Qt::Key_F3);
         QCOMPARE(lesson.step(), 1);
-        hands.key(Qt::Key_L, Qt::ControlModifier);
         hands.seat("motor 2207");
         QCOMPARE(lesson.step(), 2);
         QVERIFY(lesson.text().contains("prop 5"));

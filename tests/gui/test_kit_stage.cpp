@@ -3,12 +3,14 @@
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
 #include "gui/window_fixture.h"
+#include "core/catalog/connectors.h"
 #include "io/project/project_file.h"
 
 #include <QClipboard>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QTableView>
@@ -360,6 +362,78 @@ private slots:
         QCOMPARE(*f.document().build().types->at("own-bench-motor").mass_g.value, 34.5);
         f.document().history().undo();
         QCOMPARE(*f.document().build().types->at("own-bench-motor").mass_g.value, 33.0);
+    }
+    void onesOwnPartsAreTakenOutAndPutBack() {
+        QStandardPaths::setTestModeEnabled(true);
+        const QString shelf =
+            QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/weightaxis/parts/own.json";
+        QFile::remove(shelf);
+        const auto clean = qScopeGuard([&] { QFile::remove(shelf); });
+        WindowFixture f;
+        f.window->actions().action("own-parts")->trigger();
+        auto *dialog = f.window->findChild<kit::OwnPartsDialog *>();
+        auto *out = dialog->findChild<QPushButton *>("own-take-out");
+        auto *back = dialog->findChild<QPushButton *>("own-put-back");
+        QVERIFY(!out->isEnabled() && !back->isVisible()); // there are none yet
+        dialog->findChild<QPlainTextEdit *>("own-pasted")
+            ->setPlainText("name,like,connectors\nMine,868n,5V GND TX RX / coax SMA\nOther,868n,\n");
+        QTest::mouseClick(dialog->findChild<QPushButton *>("own-keep-pasted"), Qt::LeftButton);
+        QVERIFY(f.document().isOwnType("own-mine") && f.document().isOwnType("own-other"));
+        auto *table = dialog->findChild<QTableWidget *>("own-parts-table");
+        table->selectRow(0);
+        QTest::mouseClick(out, Qt::LeftButton);
+        QVERIFY(!f.document().isOwnType("own-mine") && f.document().isOwnType("own-other"));
+        QVERIFY(!f.document().library().contains("own-mine"));
+        QVERIFY(f.document().library().contains("rx-868n")); // the shipped ones are still there
+        auto kept = loadLibrary(shelf.toStdString());
+        QVERIFY(kept && kept->types.size() == 1);
+        QVERIFY(back->isVisible());
+        QTest::mouseClick(back, Qt::LeftButton);
+        QVERIFY(f.document().isOwnType("own-mine"));
+        kept = loadLibrary(shelf.toStdString());
+        QVERIFY(kept && kept->types.size() == 2);
+        // By the list's menu too.
+        table->selectRow(1);
+        const QStringList texts =
+            waxis::test::readMenu([&] { emit table->customContextMenuRequested({5, 30}); }, "Take out");
+        QVERIFY(texts.size() >= 2);
+        QVERIFY(!f.document().isOwnType("own-other"));
+    }
+    void connectorsAreTypedAddedAndMovedOnTheCard() {
+        WindowFixture f;
+        auto *card = new kit::OwnPartCard(f.document(), f.theme, f.window.get());
+        card->setAttribute(Qt::WA_DeleteOnClose);
+        card->like(f.document().library().at("rx-868n"));
+        card->open();
+        const auto line = [&](int port) { return card->findChild<QLineEdit *>(QString("own-pins-%1").arg(port)); };
+        QCOMPARE(line(0)->text(), QString("5V GND TX RX"));
+        line(0)->selectAll();
+        QTest::keyClicks(line(0), "3v3 gnd tx rx");
+        QCOMPARE(card->type().ports[0].pins.front().signal, std::string("3V3"));
+        QTest::keyClicks(line(0), " (x");
+        auto *keep = card->findChild<QPushButton *>("own-keep");
+        card->findChild<QLineEdit *>("own-name")->setText("Mine");
+        QVERIFY(!keep->isEnabled());
+        QVERIFY(card->findChild<QLabel *>("own-problem")->text().contains("5V GND TX RX"));
+        line(0)->selectAll();
+        QTest::keyClicks(line(0), "5V GND TX RX");
+        QVERIFY(keep->isEnabled());
+        // Onto another side: it sits on the edge there and looks outward.
+        auto *side = card->findChild<QComboBox *>("own-side-0");
+        side->setCurrentIndex(int(Side::left));
+        emit side->activated(int(Side::left));
+        QCOMPARE(sideOf(card->type().ports[0]), Side::left);
+        QVERIFY(std::abs(card->type().ports[0].position_mm.y() - 6) < 1.5);
+        const auto ports = card->type().ports.size();
+        auto *menu = card->findChild<QMenu *>("own-connector-menu");
+        menu->actions().at(1)->trigger(); // a pin for each channel
+        QCOMPARE(card->type().ports.size(), ports + 1);
+        QCOMPARE(line(int(ports))->text(), QString("5V GND CH1 CH2 CH3 CH4"));
+        QTest::mouseClick(card->findChild<QToolButton *>("own-remove-1"), Qt::LeftButton); // the antenna's
+        QTest::qWait(20);
+        QCOMPARE(card->type().ports.size(), ports);
+        QVERIFY(card->type().radio.front().port.empty()); // no antenna port is left
+        QVERIFY(keep->isEnabled());
     }
     void aRowIsTheModelOfOnesOwnPart() {
         WindowFixture f;

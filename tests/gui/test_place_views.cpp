@@ -5,6 +5,7 @@
 #include "app/drawing/tag_board.h"
 #include "app/shell/survey_runner.h"
 #include "app/stages/place/legend.h"
+#include "app/stages/place/library_drawer.h"
 #include "core/build/group_edits.h"
 #include "core/folding/folding.h"
 #include "core/rules/wording.h"
@@ -285,6 +286,20 @@ private slots:
         QVERIFY((heading() - Vec3(-before.y(), before.x(), before.z())).norm() < 1e-6);
         QTest::keyClick(view, Qt::Key_E);
         QVERIFY((heading() - before).norm() < 1e-6);
+        // Tab goes from part to part, Z to the chosen one; what hangs on a part goes along when it turns.
+        view->setFocus();
+        QTest::keyClick(view, Qt::Key_Tab);
+        QVERIFY(!f.document().selected().isEmpty() && f.document().selected() != "gps");
+        f.document().select("gps");
+        const double far = view->orbit().distance_mm;
+        QTest::keyClick(view, Qt::Key_Z);
+        QVERIFY(view->orbit().distance_mm < far / 2);
+        QVERIFY((view->orbit().target_mm - f.position("gps")).norm() < 15);
+        f.document().select("gpsmast");
+        const Vec3 onMast = f.position("gps") - f.position("gpsmast");
+        QTest::keyClick(view, Qt::Key_V); // upside down
+        QVERIFY((f.position("gps") - f.position("gpsmast") + onMast).norm() < onMast.norm() + 1e-6);
+        QVERIFY((f.position("gps") - f.position("gpsmast") - onMast).norm() > 1);
     }
     void dragsOrbitAndTheWheelZooms() {
         if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
@@ -547,6 +562,53 @@ private slots:
         QVERIFY(plan.pixelsPerMm() > 2 * before);
         const QPoint off = f.at("gps") - plan.viewport()->rect().center();
         QVERIFY2(off.manhattanLength() < 60, qPrintable(QString("%1 %2").arg(off.x()).arg(off.y())));
+    }
+    void anEmptyMatOpensTheDrawerAndItsListHasAMenu() {
+        WindowFixture f;
+        auto &drawer = f.window->placeBench().library();
+        QTest::keyClick(f.window.get(), Qt::Key_F3);
+        QVERIFY(!drawer.isVisible()); // this craft has its parts
+        f.document().history().setClean();
+        QTest::keyClick(f.window.get(), Qt::Key_N, Qt::ControlModifier);
+        QVERIFY(!drawer.isVisible());
+        QTest::keyClick(f.window.get(), Qt::Key_F3);
+        QVERIFY(drawer.isVisible());
+        QCOMPARE(QApplication::focusWidget(), static_cast<QWidget *>(&drawer.words()));
+        QTest::keyClicks(&drawer.words(), "motor 2207");
+        const auto menu = [&](const QString &choose) {
+            return waxis::test::readMenu(
+                [&] {
+                    emit drawer.list().customContextMenuRequested(
+                        drawer.list().visualItemRect(drawer.list().currentItem()).center());
+                },
+                choose);
+        };
+        const QStringList texts = menu("Seat it on all");
+        QVERIFY2(texts.size() > 5 && texts.contains("Like this one, but…"), qPrintable(texts.join(", ")));
+        QCOMPARE(f.document().build().parts.size(), std::size_t(4));
+        // With a part chosen its place is offered too.
+        f.document().select(QString::fromStdString(f.document().build().parts[0].id));
+        drawer.words().setText("motor 2306");
+        const std::string before = f.document().build().parts[0].type;
+        const QStringList more = menu("In the place of");
+        QVERIFY2(f.document().build().parts[0].type != before, qPrintable(more.join(", ")));
+        QCOMPARE(f.document().build().parts.size(), std::size_t(4));
+    }
+    void aWireIsHiddenInTheList() {
+        WindowFixture f;
+        QTest::keyClick(&f.plan(), Qt::Key_9); // wires
+        auto &scene = f.plan().buildScene();
+        const auto drawn = scene.pictures().size();
+        f.window->actions().action("outline")->trigger();
+        auto *tree = f.window->findChild<QTreeWidget *>("outline-tree");
+        QTreeWidgetItem *wire = nullptr;
+        for (QTreeWidgetItemIterator it(tree); *it; ++it)
+            if ((*it)->data(0, Qt::UserRole).toString() == "w-gps") wire = *it;
+        QVERIFY(wire);
+        wire->setCheckState(1, Qt::Unchecked);
+        QCOMPARE(scene.pictures().size() + 1, drawn);
+        wire->setCheckState(1, Qt::Checked);
+        QCOMPARE(scene.pictures().size(), drawn);
     }
     void whatHangsOnAPartGoesWithItInTheHand() {
         WindowFixture f;

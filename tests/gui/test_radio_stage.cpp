@@ -249,6 +249,61 @@ private slots:
         QTest::keyClick(which, Qt::Key_Down);
         QVERIFY(b.coverage().facts() != first);
     }
+    void theDrawingsAreLookedAtClosely() {
+        WindowFixture f;
+        settle(f);
+        f.window->setStage(Stage::radio);
+        auto &bench = f.window->radioBench();
+        const auto wheel = [](QWidget &widget, const QPointF &at) {
+            QWheelEvent event(at, widget.mapToGlobal(at.toPoint()), {}, QPoint(0, 480), Qt::NoButton, Qt::NoModifier,
+                              Qt::NoScrollPhase, false);
+            QApplication::sendEvent(&widget, &event);
+        };
+        // The ladder along its frequencies.
+        auto &ladder = bench.ladder();
+        ladder.setFocus();
+        const double low = ladder.lowest_MHz(), high = ladder.highest_MHz(), x = ladder.xOf(2400);
+        wheel(ladder, QPointF(x, 40));
+        QVERIFY(ladder.lowest_MHz() > low && ladder.highest_MHz() < high);
+        QVERIFY(std::abs(ladder.xOf(2400) - x) < 1e-6);
+        QTest::keyClick(&ladder, Qt::Key_0);
+        QVERIFY(std::abs(ladder.lowest_MHz() - low) < 1e-9 && std::abs(ladder.highest_MHz() - high) < 1e-9);
+        QTest::keyClick(&ladder, Qt::Key_Tab); // the first product
+        const auto pair = f.document().radioPair();
+        QVERIFY(!pair.from.isEmpty());
+        QTest::keyClick(&ladder, Qt::Key_Z);
+        QVERIFY(ladder.highest_MHz() / ladder.lowest_MHz() < 1.2);
+        f.window->actions().action("fit")->trigger();
+        QVERIFY(std::abs(ladder.highest_MHz() - high) < 1e-9);
+        for (int i = 0; i < 50 && ladder.hasFocus(); ++i) QTest::keyClick(&ladder, Qt::Key_Tab);
+        QVERIFY(!ladder.hasFocus());
+        // The globe.
+        bench.showPage(radio::Page::coverage);
+        auto &globe = bench.coverage().globe();
+        globe.setFocus();
+        wheel(globe, QPointF(100, 100));
+        QVERIFY(globe.magnified() > 1.5);
+        QTest::keyClick(&globe, Qt::Key_0);
+        QCOMPARE(globe.magnified(), 1.0);
+        f.window->actions().action("zoom")->trigger();
+        QVERIFY(globe.magnified() > 1);
+        auto *which = f.window->findChild<QComboBox *>("coverage-of");
+        which->setCurrentIndex(0);
+        QTest::keyClick(&globe, Qt::Key_Tab);
+        QCOMPARE(which->currentIndex(), 1);
+        // The map of the field: Tab thinks of a compass at each place that there is.
+        bench.showPage(radio::Page::compass);
+        auto &map = bench.compass().map();
+        map.setFocus();
+        QTest::keyClick(&map, Qt::Key_0);
+        const double whole = map.pixelsPerMm();
+        QTest::keyClick(&map, Qt::Key_Tab);
+        const auto &compasses = f.document().analysis().derived.radio.compasses;
+        QVERIFY(map.ghost() && (*map.ghost() - compasses.front().position_mm).norm() < 1e-9);
+        QTest::keyClick(&map, Qt::Key_Z);
+        QVERIFY(map.pixelsPerMm() > whole);
+        QVERIFY(QLineF(map.pixel(*map.ghost()), QPointF(map.viewport()->rect().center())).length() < 3);
+    }
     void findingsLeadToTheRightPage() {
         WindowFixture f;
         auto &b = bench(f);

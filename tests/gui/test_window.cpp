@@ -385,16 +385,11 @@ private slots:
         WindowFixture f;
         f.window->setStage(Stage(stage));
         f.document().select(thing);
-        QStringList texts;
-        QTimer::singleShot(100, [&] {
-            auto *menu = qobject_cast<QMenu *>(QApplication::activePopupWidget());
-            if (!menu) return;
-            for (auto *action : menu->actions()) texts << action->text();
-            menu->close();
-        });
         const QPoint at = f.window->rect().center() - QPoint(150, 0);
-        QContextMenuEvent event(QContextMenuEvent::Keyboard, at, f.window->mapToGlobal(at));
-        QApplication::sendEvent(f.window.get(), &event);
+        const QStringList texts = waxis::test::readMenu([&] {
+            QContextMenuEvent event(QContextMenuEvent::Keyboard, at, f.window->mapToGlobal(at));
+            QApplication::sendEvent(f.window.get(), &event);
+        });
         QVERIFY2(texts.contains(has), qPrintable(texts.join(", ")));
     }
     void aFindingHasAMenuWithItsCures() {
@@ -404,21 +399,12 @@ private slots:
         QVERIFY(row >= 0);
         QTRY_VERIFY_WITH_TIMEOUT(panel.model().cures(row), 20000);
         panel.list().scrollTo(panel.model().index(row));
-        QStringList texts;
-        QTimer::singleShot(100, [&] {
-            auto *menu = qobject_cast<QMenu *>(QApplication::activePopupWidget());
-            if (!menu) return;
-            for (auto *action : menu->actions()) {
-                texts << action->text();
-                if (action->text().startsWith("Use M3")) {
-                    menu->setActiveAction(action);
-                    QTest::keyClick(menu, Qt::Key_Return);
-                    return;
-                }
-            }
-            menu->close();
-        });
-        emit panel.list().customContextMenuRequested(panel.list().visualRect(panel.model().index(row)).center());
+        const QStringList texts = waxis::test::readMenu(
+            [&] {
+                emit panel.list().customContextMenuRequested(
+                    panel.list().visualRect(panel.model().index(row)).center());
+            },
+            "Use M3");
         QVERIFY2(texts.contains("Show\tS"), qPrintable(texts.join(", ")));
         QVERIFY(panel.model().rowOf("STK-3/short:stack-main") < 0 ||
                 panel.model().finding(panel.model().rowOf("STK-3/short:stack-main")).severity != Severity::stop);
@@ -435,6 +421,23 @@ private slots:
         QVERIFY(note->text().isEmpty());
         f.document().history().undo();
         QVERIFY(findPart(f.document().build(), "tube-l")->note.empty());
+    }
+    void aFileOfTheStartPageHasAMenuAndLeavesTheList() {
+        WindowFixture f;
+        f.window->showStart();
+        const auto entry = [&]() -> QPushButton * {
+            for (auto *button : f.window->findChildren<QPushButton *>())
+                if (button->isVisible() && button->toolTip() == f.file()) return button;
+            return nullptr;
+        };
+        QVERIFY(entry());
+        const QStringList texts =
+            waxis::test::readMenu([&] { emit entry()->customContextMenuRequested({5, 5}); }, "Take it out");
+        QVERIFY2(texts.contains("Open") && texts.contains("Copy its path"), qPrintable(texts.join(", ")));
+        QTest::qWait(20);
+        QVERIFY(!entry());
+        QVERIFY(QFile::exists(f.file())); // the file itself stays
+        QVERIFY(!QSettings().value("recent").toStringList().contains(f.file()));
     }
     void recentFilesAreOfferedAndTheThemeIsRemembered() {
         WindowFixture f;

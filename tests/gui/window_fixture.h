@@ -10,10 +10,35 @@
 #include "app/stages/place/place_bench.h"
 #include "support/builds.h"
 
+#include <QMenu>
 #include <QSettings>
 #include <QTemporaryDir>
+#include <QTimer>
+#include <functional>
 
 namespace waxis::test {
+
+/// Opens a context menu and reads it; the action whose text begins with `choose` is taken, else the menu is closed.
+inline QStringList readMenu(const std::function<void()> &open, const QString &choose = {}) {
+    QStringList texts;
+    QTimer::singleShot(100, [&] {
+        auto *menu = qobject_cast<QMenu *>(QApplication::activePopupWidget());
+        if (!menu) return;
+        QAction *wanted = nullptr;
+        for (auto *action : menu->actions()) {
+            texts << action->text();
+            if (!choose.isEmpty() && !wanted && action->text().startsWith(choose)) wanted = action;
+        }
+        if (!wanted) {
+            menu->close();
+            return;
+        }
+        menu->setActiveAction(wanted);
+        QTest::keyClick(menu, Qt::Key_Return);
+    });
+    open();
+    return texts;
+}
 
 class WindowFixture {
 public:

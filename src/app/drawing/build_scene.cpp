@@ -217,7 +217,7 @@ void BuildScene::setExtra(const std::string &name, std::vector<Picture> pictures
 const std::vector<Picture> &BuildScene::pictures() const { return layer_->pictures(); }
 
 void BuildScene::updatePictures() {
-    std::vector<Picture> pictures = picturesOf(view_, document_, overlays_, theme_);
+    std::vector<Picture> pictures = picturesOf(view_, document_, overlays_, theme_, hidden_);
     for (const auto &id : document_.selection()) {
         if (findPart(document_.build(), id.toStdString())) continue; // parts draw their own frame
         if (const auto path = silhouetteOf(id); !path.isEmpty())

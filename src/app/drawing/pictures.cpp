@@ -403,10 +403,10 @@ QPainterPath arrowPath(const QPointF &from, const QPointF &to, double head) {
 }
 
 std::vector<Picture> picturesOf(View view, const app::Document &document, const Overlays &overlays,
-                                const theme::Theme &theme) {
+                                const theme::Theme &theme, const QSet<QString> &hidden) {
     auto pictures = Painter(view, document, overlays, theme).all();
     if (overlays.wires && document.foldedShare() == 0) {
-        const auto wires = wirePictures(view, document);
+        const auto wires = wirePictures(view, document, hidden);
         pictures.insert(pictures.begin(), wires.begin(), wires.end());
     }
     return pictures;

@@ -9,6 +9,7 @@
 
 #include <QColor>
 #include <QPen>
+#include <QSet>
 #include <vector>
 
 namespace waxis::drawing {
@@ -23,9 +24,9 @@ struct Picture {
     bool operator==(const Picture &) const = default;
 };
 
-/// What the overlays ask for, and what belongs to the chosen and the lit-up things.
+/// What the overlays ask for, without the wires that are hidden, and what belongs to the chosen and the lit-up things.
 std::vector<Picture> picturesOf(View view, const app::Document &document, const Overlays &overlays,
-                                const theme::Theme &theme);
+                                const theme::Theme &theme, const QSet<QString> &hidden = {});
 
 /// Where the lower view is cut: what the plane cuts, as it looks in that view.
 std::vector<Picture> sectionPictures(View view, double at_mm, const app::Document &document);

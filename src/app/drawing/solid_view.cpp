@@ -1,7 +1,9 @@
 #include "app/drawing/solid_view.h"
 
+#include "app/drawing/walk.h"
 #include "core/base/units.h"
 #include "core/build/group_edits.h"
+#include "core/build/hung_on.h"
 
 #include <QKeyEvent>
 #include <QMatrix4x4>
@@ -257,8 +259,11 @@ bool SolidView::turnChosen(int key) {
                          : key == Qt::Key_E ? tr("Turn %1 right")
                                             : tr("Turn %1 upside down");
     document_.edit(name.arg(QString::fromStdString(part->name)),
-                   key == Qt::Key_V ? overturnPart(document_.build(), part->id)
-                                    : turnPart(document_.build(), part->id, axis, key == Qt::Key_Q ? 90 : -90));
+                   bringAlong(document_.build(),
+                              key == Qt::Key_V
+                                  ? overturnPart(document_.build(), part->id)
+                                  : turnPart(document_.build(), part->id, axis, key == Qt::Key_Q ? 90 : -90),
+                              part->id));
     return true;
 }
 
@@ -280,7 +285,7 @@ void SolidView::mouseMoveEvent(QMouseEvent *event) {
         if (!moved_ && (event->position() - pressAt_).manhattanLength() < 3) return;
         if (!moved_) start_ = document_.build();
         moved_ = true;
-        document_.preview(shiftPart(start_, held_, draggedBy(event->position())));
+        document_.preview(bringAlong(start_, shiftPart(start_, held_, draggedBy(event->position())), held_));
         return;
     }
     const QPointF moved = event->position() - lastAt_;
@@ -334,6 +339,10 @@ void SolidView::keyPressEvent(QKeyEvent *event) {
     case Qt::Key_Plus: next.distance_mm /= kZoom; break;
     case Qt::Key_Minus: next.distance_mm *= kZoom; break;
     case Qt::Key_0: fit(); return;
+    case Qt::Key_Z:
+        if (event->modifiers() & ~Qt::KeypadModifier) return QOpenGLWidget::keyPressEvent(event);
+        zoomToChosen();
+        return;
     case Qt::Key_Escape:
         if (moved_) {
             moved_ = false;
@@ -349,6 +358,29 @@ void SolidView::keyPressEvent(QKeyEvent *event) {
         return;
     }
     setOrbit(next);
+}
+
+void SolidView::zoomToChosen() {
+    Aabb box;
+    for (const auto &id : document_.selectedParts())
+        if (const Part *part = findPart(document_.build(), id)) box.include(partBounds(document_.build(), *part));
+    if (box.empty()) return;
+    constexpr double kLeast_mm = 8, kRoom = 2; // it fills about half of the picture
+    Orbit next = orbit_;
+    next.target_mm = (box.min_mm + box.max_mm) / 2;
+    next.distance_mm = kRoom * std::max(kLeast_mm, box.size_mm().norm() / 2) /
+                       std::sin(radiansFromDegrees(Orbit::kView_deg) / 2);
+    setOrbit(next);
+}
+
+bool SolidView::focusNextPrevChild(bool next) {
+    QStringList parts;
+    for (const auto &part : document_.build().parts)
+        if (document_.isAboardNow(part)) parts << QString::fromStdString(part.id);
+    const auto to = walkTo(parts, document_.selected(), next);
+    if (!to) return QOpenGLWidget::focusNextPrevChild(next);
+    document_.select(*to);
+    return true;
 }
 
 void SolidView::resizeGL(int, int) {

@@ -29,6 +29,8 @@ public:
     void setCut(const std::optional<CutAway> &cut);
     /// The whole craft in the picture.
     void fit();
+    /// What is chosen in the middle and large.
+    void zoomToChosen();
     /// What stands at a point of the widget; empty: nothing.
     QString thingAt(const QPointF &pixels) const;
     /// Where a point of space appears, in widget pixels.
@@ -42,6 +44,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent *event) override;
     void wheelEvent(QWheelEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override; ///< from part to part
     void showEvent(QShowEvent *event) override;
     void resizeGL(int width, int height) override;
 

@@ -71,7 +71,7 @@ Picture veilPicture(const theme::Theme &theme) {
     return veil;
 }
 
-std::vector<Picture> wirePictures(View view, const app::Document &document) {
+std::vector<Picture> wirePictures(View view, const app::Document &document, const QSet<QString> &hidden) {
     std::vector<Picture> pictures;
     const Build &build = document.build();
     const Derived &derived = document.analysis().derived;
@@ -80,7 +80,7 @@ std::vector<Picture> wirePictures(View view, const app::Document &document) {
         const Wire &wire = build.wires[w];
         const QString id = QString::fromStdString(wire.id);
         const auto &points = derived.routes[w].points_mm;
-        if (points.size() < 2) continue;
+        if (points.size() < 2 || hidden.contains(id)) continue;
         const WireReport &report = derived.wiring.wires[w];
         const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
         Picture picture;

@@ -78,6 +78,19 @@ bool keepInOwnLibrary(const std::vector<PartType> &types, QString &problem) {
     return problem.isEmpty();
 }
 
+bool removeFromOwnLibrary(const std::set<std::string> &ids, QString &problem) {
+    for (const auto &info : QDir(ownPartsFolder()).entryInfoList({"*.json"}, QDir::Files, QDir::Name)) {
+        auto library = loadLibrary(info.absoluteFilePath().toStdString());
+        if (!library) continue; // it gave no types either
+        const auto gone = std::erase_if(library->types, [&](const auto &entry) { return ids.contains(entry.first); });
+        if (gone == 0) continue;
+        problem = QString::fromStdString(
+            io::replaceFile(info.absoluteFilePath().toStdString(), writeLibrary(*library)));
+        if (!problem.isEmpty()) return false;
+    }
+    return true;
+}
+
 TypeTable partLibrary(QStringList &problems, std::set<std::string> *own) {
     TypeTable all;
     for (const QString &folder : {dataFolder() + "/parts", ownPartsFolder()})

@@ -27,5 +27,7 @@ TypeTable partLibrary(QStringList &problems, std::set<std::string> *own = nullpt
 /// Puts a type into the user's own library file (own.json in the data folder), in the place of one of the same id.
 bool keepInOwnLibrary(const PartType &type, QString &problem);
 bool keepInOwnLibrary(const std::vector<PartType> &types, QString &problem);
+/// Takes types out of the user's own library, whichever of its files holds them. Builds keep those that they use.
+bool removeFromOwnLibrary(const std::set<std::string> &ids, QString &problem);
 
 } // namespace waxis::app

@@ -41,7 +41,7 @@ std::vector<LessonStep> firstBuildSteps() {
     return {
         {say("A 5-inch frame lies on the mat. Look at its gaps, then press F3 to place parts."),
          [](const Build &, const Analysis &, Stage stage) { return stage == Stage::place; }},
-        {say("Open the parts with Ctrl+L. Type “motor 2207” and press Enter: all four mounts are seated."),
+        {say("The parts lie beside the mat (Ctrl+L). Type “motor 2207” and press Enter: all four mounts are seated."),
          has(PartKind::motor, 4)},
         {say("Type “prop 5 three” and press Enter: a propeller on every motor, in the hand that it wants."),
          has(PartKind::propeller, 4)},

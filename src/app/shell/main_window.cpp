@@ -205,6 +205,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         place_->reveal(ids);
     });
     connect(start_, &StartPage::fileChosen, this, &MainWindow::openAsking);
+    // After the click: the list is made anew.
+    connect(start_, &StartPage::forgetWanted, this, &MainWindow::forgetRecent, Qt::QueuedConnection);
     connect(start_, &StartPage::browseWanted, this, &MainWindow::browse);
     connect(start_, &StartPage::layoutWanted, this, &MainWindow::newFromLayout);
     connect(start_, &StartPage::drawingWanted, this, [this] { newFromDrawing(); });
@@ -357,7 +359,8 @@ void MainWindow::layOutCorner() {
 
 void MainWindow::contextMenuEvent(QContextMenuEvent *event) {
     // What no panel has a menu of its own for: the menu of what is chosen there.
-    if (bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()))) showPartMenu(event->globalPos());
+    const bool onBench = bench_->currentWidget() != start_ && bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()));
+    if (onBench) showPartMenu(event->globalPos());
     event->accept();
 }
 
@@ -388,7 +391,20 @@ void MainWindow::zoomToChosen() {
     case Stage::stack: stack_->canvas().zoomToChosen(); break;
     case Stage::frame: frame_->canvas().zoomToChosen(); break;
     case Stage::wire: wire_->map().zoomToChosen(); break;
+    case Stage::radio: radio_->zoomToChosen(); break;
+    case Stage::balance: balance_->zoomToChosen(); break;
     default: place_->zoomToChosen();
+    }
+}
+
+void MainWindow::fitDrawing() {
+    switch (stage_) {
+    case Stage::stack: stack_->canvas().fit(); break;
+    case Stage::frame: frame_->canvas().fit(); break;
+    case Stage::wire: wire_->map().fit(); break;
+    case Stage::radio: radio_->fit(); break;
+    case Stage::balance: balance_->fit(); break;
+    default: place_->fit();
     }
 }
 
@@ -684,8 +700,10 @@ void MainWindow::setStage(Stage stage) {
 void MainWindow::goToStage(Stage stage) {
     setStage(stage);
     findings_->setStage(stage, true);
-    // With the drawer open the next part can be typed at once.
-    if (stage == Stage::place && place_->library().isVisible()) place_->showLibrary(true);
+    // With the drawer open the next part can be typed at once; a frame without parts wants them.
+    const Build &build = document_.build();
+    const bool bare = build.parts.empty() && !build.frame->motorMounts.empty();
+    if (stage == Stage::place && (bare || place_->library().isVisible())) place_->showLibrary(true);
 }
 
 void MainWindow::browse() {
@@ -836,6 +854,13 @@ void MainWindow::rememberRecent(const QString &path) {
     files.prepend(path);
     constexpr int kKept = 8;
     QSettings().setValue("recent", QStringList(files.mid(0, kKept)));
+}
+
+void MainWindow::forgetRecent(const QString &path) {
+    QStringList files = recentFiles();
+    files.removeAll(path);
+    QSettings().setValue("recent", files);
+    start_->show(demoFiles(), recentFiles());
 }
 
 void MainWindow::offerRecovery() {

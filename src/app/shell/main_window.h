@@ -137,12 +137,14 @@ private:
     void pasteParts(const Build &clip, const QString &name);
     void showPartMenu(const QPoint &at);
     void zoomToChosen();
+    void fitDrawing();
     /// After a part was seated on one of several like places: the others at once.
     void offerAllAlike(const QString &part);
     /// Dialogs keep a folder for each kind of file; never one of the program's own.
     QString folderFor(const QString &kind) const;
     void keepFolderFor(const QString &kind, const QString &path);
     void rememberRecent(const QString &path);
+    void forgetRecent(const QString &path);
     QStringList recentFiles() const;
     void showHistory();
     void showHelp();

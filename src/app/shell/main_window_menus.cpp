@@ -155,19 +155,12 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
          tr("Fit the drawing\t0"),
          {},
          anything,
-         [this] {
-             switch (stage_) {
-             case Stage::stack: stack_->canvas().fit(); break;
-             case Stage::frame: frame_->canvas().fit(); break;
-             case Stage::wire: wire_->map().fit(); break;
-             default: place_->fit();
-             }
-         }},
+         [this] { fitDrawing(); }},
         {"zoom",
          Menu::view,
          tr("Zoom to what is chosen\tZ"),
          {},
-         [this] { return !document_.selected().isEmpty(); },
+         [this] { return !document_.selected().isEmpty() || stage_ == Stage::radio || stage_ == Stage::balance; },
          [this] { zoomToChosen(); }},
         {"outline",
          Menu::view,

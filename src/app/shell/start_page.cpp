@@ -3,13 +3,18 @@
 #include "app/shell/data_files.h"
 #include "app/theme/metrics.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QCryptographicHash>
+#include <QDesktopServices>
 #include <QDir>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QMenu>
 #include <QPushButton>
 #include <QStandardPaths>
+#include <QUrl>
 #include <QVBoxLayout>
 
 namespace waxis::app {
@@ -92,8 +97,8 @@ void StartPage::addWords(QVBoxLayout *column, const QString &text) {
     column->addWidget(label);
 }
 
-void StartPage::addButton(QVBoxLayout *column, const QString &text, const QString &beneath, const QImage &picture,
-                          const std::function<void()> &run, const QString &tip) {
+QPushButton *StartPage::addButton(QVBoxLayout *column, const QString &text, const QString &beneath,
+                                  const QImage &picture, const std::function<void()> &run, const QString &tip) {
     auto *entry = new QPushButton;
     entry->setStyleSheet("QPushButton { text-align: left; padding: 6px 12px; }"); // not its tip
     entry->setText(beneath.isEmpty() ? text : text + QStringLiteral("\n") + beneath);
@@ -106,6 +111,18 @@ void StartPage::addButton(QVBoxLayout *column, const QString &text, const QStrin
     entry->setToolTip(tip);
     connect(entry, &QPushButton::clicked, this, run);
     column->addWidget(entry);
+    return entry;
+}
+
+void StartPage::showFileMenu(const QString &path, const QPoint &globally) {
+    QMenu menu(this);
+    menu.addAction(tr("Open"), this, [this, path] { emit fileChosen(path); });
+    menu.addAction(tr("Show its folder"), this,
+                   [path] { QDesktopServices::openUrl(QUrl::fromLocalFile(QFileInfo(path).absolutePath())); });
+    menu.addAction(tr("Copy its path"), this, [path] { QApplication::clipboard()->setText(path); });
+    menu.addSeparator();
+    menu.addAction(tr("Take it out of this list"), this, [this, path] { emit forgetWanted(path); });
+    menu.exec(globally);
 }
 
 void StartPage::show(const QStringList &demos, const QStringList &recent) {
@@ -113,10 +130,14 @@ void StartPage::show(const QStringList &demos, const QStringList &recent) {
     clear(demos_);
     addTitle(own_, tr("Your work"));
     constexpr qsizetype kMost = 4;
-    for (const auto &path : recent.mid(0, kMost))
-        addButton(
+    for (const auto &path : recent.mid(0, kMost)) {
+        QPushButton *entry = addButton(
             own_, QFileInfo(path).completeBaseName(), tr("in %1").arg(shortFolder(QFileInfo(path).absolutePath())),
             keptPicture(path), [this, path] { emit fileChosen(path); }, path);
+        entry->setContextMenuPolicy(Qt::CustomContextMenu);
+        connect(entry, &QWidget::customContextMenuRequested, this,
+                [this, path, entry](const QPoint &at) { showFileMenu(path, entry->mapToGlobal(at)); });
+    }
     if (recent.isEmpty()) addWords(own_, tr("Nothing saved yet. Begin with a frame:"));
     addButton(own_, tr("New from a layout"), tr("quad, tricopter, hexacopter: parameters make the frame"), {},
               [this] { emit layoutWanted(); });

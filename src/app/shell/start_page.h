@@ -7,6 +7,7 @@
 #include <QWidget>
 #include <functional>
 
+class QPushButton;
 class QVBoxLayout;
 
 namespace waxis::app {
@@ -20,6 +21,7 @@ public:
 
 signals:
     void fileChosen(const QString &path);
+    void forgetWanted(const QString &path); ///< out of the list of files; the file itself stays
     void browseWanted();
     void layoutWanted();
     void drawingWanted();
@@ -30,8 +32,9 @@ private:
     void clear(QVBoxLayout *column);
     void addTitle(QVBoxLayout *column, const QString &text);
     void addWords(QVBoxLayout *column, const QString &text);
-    void addButton(QVBoxLayout *column, const QString &text, const QString &beneath, const QImage &picture,
-                   const std::function<void()> &run, const QString &tip = {});
+    QPushButton *addButton(QVBoxLayout *column, const QString &text, const QString &beneath, const QImage &picture,
+                           const std::function<void()> &run, const QString &tip = {});
+    void showFileMenu(const QString &path, const QPoint &globally);
 
     const theme::Theme &theme_;
     QVBoxLayout *own_ = nullptr, *demos_ = nullptr;

@@ -220,43 +220,4 @@ std::string idFromName(const std::string &name) {
     return id.empty() ? "part" : id;
 }
 
-PartType freshType(PartKind kind, const std::string &name) {
-    PartType type;
-    type.kind = kind;
-    type.name = name;
-    type.id = idFromName(name);
-    auto box = [&](const Vec3 &size, SolidRole role, const char *material) {
-        Solid solid;
-        solid.shape = Box{size};
-        solid.X_PartSolid.position_mm.z() = size.z() / 2;
-        solid.role = role;
-        solid.material = material;
-        type.solids.push_back(solid);
-    };
-    switch (kind) {
-    case PartKind::flightController:
-    case PartKind::fourInOneEsc:
-    case PartKind::distributionBoard:
-    case PartKind::videoTransmitter:
-    case PartKind::digitalVideoUnit:
-        box({36, 36, 1.6}, SolidRole::board, "glass-laminate");
-        type.mounting = HolePattern{PatternShape::square, 30.5, 0, 3.2, 4};
-        break;
-    case PartKind::motor: {
-        Solid bell;
-        bell.shape = Cylinder{28, 18};
-        bell.X_PartSolid.position_mm.z() = 9;
-        bell.material = "steel";
-        type.solids.push_back(bell);
-        type.mounting = HolePattern{PatternShape::circle, 16, 0, 3.2, 4};
-        break;
-    }
-    case PartKind::battery: box({75, 35, 30}, SolidRole::body, ""); break;
-    case PartKind::gps:
-    case PartKind::receiver: box({20, 20, 1.2}, SolidRole::board, "glass-laminate"); break;
-    default: box({20, 15, 8}, SolidRole::body, ""); break;
-    }
-    return type;
-}
-
 } // namespace waxis

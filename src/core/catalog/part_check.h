@@ -18,9 +18,6 @@ struct PartFault {
 /// body, a density that no such thing has (below 0.02 or above 12 g/cm3), a supply without a ground, unknown materials.
 std::vector<PartFault> faultsOf(const PartType &type, const std::vector<Material> &materials = {});
 
-/// A part type of a kind to begin with: a body of the usual size, the mounting that such parts have.
-PartType freshType(PartKind kind, const std::string &name);
-
 /// The id that a name makes: lower case, digits, dashes; never empty.
 std::string idFromName(const std::string &name);
 

@@ -1,8 +1,9 @@
 #include "core/catalog/pasted_types.h"
 
+#include "core/catalog/connectors.h"
 #include "core/catalog/find_types.h"
+#include "core/catalog/fresh_types.h"
 #include "core/catalog/kind_words.h"
-#include "core/catalog/part_check.h"
 #include "core/catalog/quick_fields.h"
 
 #include <algorithm>
@@ -85,9 +86,11 @@ bool means(const QuickField &field, const std::string &head) {
     return field.measure == Measure::mass && (head == "weight" || head == "mass" || head == "grams" || head == "g");
 }
 
+bool meansConnectors(const std::string &head) { return head == "connectors" || head == "connector"; }
+
 /// Heads that belong to a field of any kind of part.
 bool isKnownHead(const std::string &head) {
-    if (head == "name" || head == "kind" || head == "like") return true;
+    if (head == "name" || head == "kind" || head == "like" || meansConnectors(head)) return true;
     for (int k = 0; k <= int(PartKind::other); ++k)
         for (const auto &field : quickFields(freshType(PartKind(k), {})))
             if (means(field, head)) return true;
@@ -172,6 +175,10 @@ PastedTable typesFromTable(std::string_view text, const TypeTable &library, cons
                 else
                     field.set(row.type, *read);
             }
+        for (std::size_t c = 0; c < heads.size(); ++c)
+            if (const std::string value = cell(int(c)); !value.empty() && meansConnectors(heads[c]))
+                if (std::string wrong = setConnectors(row.type, value); !wrong.empty())
+                    row.problems.push_back(std::move(wrong));
         used.emplace(row.type.id, row.type);
         table.rows.push_back(std::move(row));
     }

@@ -25,7 +25,8 @@ struct PastedTable {
 
 /// Reads a table with heads in its first line, columns parted by tabs, semicolons or commas (a field with one of them
 /// in quotes). Heads: "name" (needed), "kind" and "like" (words of the part that it is like, as one would search for
-/// it), and the fields of core/catalog/quick_fields by id or title with or without its unit: "grams", "length, mm" ...
+/// it), "connectors" (see setConnectors), and the fields of core/catalog/quick_fields by id or title, with or without
+/// its unit: "grams", "length, mm" ...
 /// Values carry units where they like. Ids are free among `taken` and one another. Never throws.
 PastedTable typesFromTable(std::string_view text, const TypeTable &library, const TypeTable &taken);
 

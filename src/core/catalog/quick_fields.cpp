@@ -1,5 +1,6 @@
 #include "core/catalog/quick_fields.h"
 
+#include "core/catalog/part_bounds.h"
 #include "core/catalog/part_check.h"
 
 #include <algorithm>
@@ -11,13 +12,6 @@ namespace waxis {
 namespace {
 
 using Value = std::optional<double>;
-
-Aabb firmBounds(const PartType &type) {
-    Aabb box;
-    for (const auto &solid : type.solids)
-        if (solid.role != SolidRole::soft) box.include(boundsOf(solid.shape, solid.X_PartSolid));
-    return box;
-}
 
 /// Stretches a shape along the part's axes; exact for bodies set square, the mean for round ones across their axis.
 void stretch(Solid &solid, const Vec3 &by) {

@@ -1,6 +1,7 @@
 #include "core/kit/kit.h"
 
 #include "core/build/frame_shapes.h"
+#include "core/catalog/part_bounds.h"
 #include "core/fastening/hardware.h"
 
 #include <algorithm>
@@ -75,9 +76,7 @@ std::string kitItemOf(const Arm &arm) {
 }
 
 std::optional<Vec3> overallSize_mm(const PartType &type) {
-    Aabb bounds;
-    for (const auto &solid : type.solids)
-        if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, solid.X_PartSolid));
+    const Aabb bounds = firmBounds(type);
     return bounds.empty() ? std::nullopt : std::optional(bounds.size_mm());
 }
 

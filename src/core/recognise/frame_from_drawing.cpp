@@ -1,7 +1,7 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/layout/numbering.h"
-#include "core/recognise/recognise.h"
+#include "core/recognise/laying.h"
 
 #include <algorithm>
 #include <cctype>
@@ -28,107 +28,6 @@ bool names(const std::string &layer, std::initializer_list<const char *> words) 
 int motorsIn(const FoundPlate &plate) {
     return int(std::count_if(plate.patterns.begin(), plate.patterns.end(),
                              [](const FoundPattern &p) { return p.use == PatternUse::motor; }));
-}
-
-const FoundPattern *stackOf(const FoundPlate &plate) {
-    const FoundPattern *best = nullptr;
-    for (const auto &p : plate.patterns)
-        if (p.use == PatternUse::stack && (!best || p.pattern.size_mm > best->pattern.size_mm)) best = &p;
-    return best;
-}
-
-/// Where a plate is held to the others: its stack pattern, else the middle of its motors, else its own middle.
-Vec2 anchorOf(const FoundPlate &plate) {
-    if (const auto *stack = stackOf(plate)) return stack->centre_mm;
-    Vec2 sum = Vec2::Zero();
-    int n = 0;
-    for (const auto &p : plate.patterns)
-        if (p.use == PatternUse::motor) {
-            sum += p.centre_mm;
-            ++n;
-        }
-    return n >= 3 ? Vec2(sum / n) : areaProperties({plate.outline_mm, {}}).centroid_mm;
-}
-
-bool overlap(const Ring &a, const Ring &b) {
-    auto box = [](const Ring &ring) {
-        Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
-        for (const auto &p : ring) {
-            low = low.cwiseMin(p);
-            high = high.cwiseMax(p);
-        }
-        return std::pair(low, high);
-    };
-    const auto [la, ha] = box(a);
-    const auto [lb, hb] = box(b);
-    return (la.array() < hb.array()).all() && (lb.array() < ha.array()).all();
-}
-
-bool isChosen(const DrawingChoices &choices, std::size_t i) {
-    return i < choices.plates.size() && choices.plates[i].role != PlateRole::ignore;
-}
-
-/// The main plate, else the largest that is chosen; the number of plates when none is.
-std::size_t baseOf(const Recognition &found, const DrawingChoices &choices) {
-    std::size_t base = found.plates.size();
-    for (std::size_t i = found.plates.size(); i-- > 0;)
-        if (isChosen(choices, i) && (base == found.plates.size() || choices.plates[i].role == PlateRole::main))
-            base = i;
-    if (base == found.plates.size() || choices.plates[base].role == PlateRole::main) return base;
-    for (std::size_t i = 0; i < found.plates.size(); ++i)
-        if (isChosen(choices, i) && found.plates[i].area_mm2 > found.plates[base].area_mm2) base = i;
-    return base;
-}
-
-/// Boards and motors have their own holes; posts stand in the others.
-bool mayBearPost(const FoundPlate &plate, const FoundHole &hole) {
-    if (hole.pattern < 0 || std::size_t(hole.pattern) >= plate.patterns.size()) return true;
-    const PatternUse use = plate.patterns[std::size_t(hole.pattern)].use;
-    return use != PatternUse::motor && use != PatternUse::stack;
-}
-
-/// The shift that lays the most screw holes of a plate on those of another: where the same posts go through both. None
-/// with fewer than three in common; of equal ones the nearest to `near_mm`.
-std::optional<Vec2> shiftByHoles(const FoundPlate &plate, const FoundPlate &base, const Vec2 &near_mm) {
-    constexpr double kSame_mm = 0.25, kSize_mm = 0.3;
-    constexpr std::size_t kMost = 150; // beyond, it is a sieve and not a plate
-    constexpr int kLeast = 3;
-    if (plate.holes.size() > kMost || base.holes.size() > kMost) return std::nullopt;
-    const auto alike = [&](const FoundHole &a, const FoundHole &b) { // a of the plate, b of the base
-        return std::abs(a.diameter_mm - b.diameter_mm) < kSize_mm && mayBearPost(plate, a) && mayBearPost(base, b);
-    };
-    std::optional<Vec2> best;
-    int most = kLeast - 1;
-    for (const auto &own : plate.holes)
-        for (const auto &other : base.holes) {
-            if (!alike(own, other)) continue;
-            const Vec2 shift = other.centre_mm - own.centre_mm;
-            const auto meets = [&](const FoundHole &hole) {
-                return std::any_of(base.holes.begin(), base.holes.end(), [&](const FoundHole &b) {
-                    return alike(hole, b) && (hole.centre_mm + shift - b.centre_mm).norm() < kSame_mm;
-                });
-            };
-            const int common = int(std::count_if(plate.holes.begin(), plate.holes.end(), meets));
-            const bool nearer = best && common == most && (shift - near_mm).norm() < (*best - near_mm).norm();
-            if (common <= most && !nearer) continue;
-            most = common;
-            best = shift;
-        }
-    return best;
-}
-
-/// Plates drawn beside the main one are laid on it, by their common holes where they have some.
-std::vector<Vec2> shiftsOnto(const Recognition &found, const DrawingChoices &choices, std::size_t base) {
-    std::vector<Vec2> shift(found.plates.size(), Vec2::Zero());
-    for (std::size_t i = 0; i < found.plates.size() && base < found.plates.size(); ++i)
-        if (i != base && i < choices.plates.size() && choices.plates[i].shift_mm)
-            shift[i] = *choices.plates[i].shift_mm;
-        else if (isChosen(choices, i) && i != base && choices.plates[i].role != PlateRole::arm &&
-                 !overlap(found.plates[i].outline_mm, found.plates[base].outline_mm)) {
-            const Vec2 byMiddle = anchorOf(found.plates[base]) - anchorOf(found.plates[i]);
-            shift[i] = shiftByHoles(found.plates[i], found.plates[base], byMiddle).value_or(byMiddle);
-        }
-    return shift;
 }
 
 /// Drawing axes to body axes: the nose goes to +x.
@@ -268,29 +167,6 @@ std::string freshName(std::set<std::string> &used, const std::string &base) {
 
 } // namespace
 
-std::vector<Vec2> plateShifts(const Recognition &found, const DrawingChoices &choices) {
-    return shiftsOnto(found, choices, baseOf(found, choices));
-}
-
-Vec2 snapShift(const Recognition &found, const DrawingChoices &choices, std::size_t plate, const Vec2 &wanted_mm,
-               double reach_mm) {
-    const std::size_t base = baseOf(found, choices);
-    if (plate >= found.plates.size() || base >= found.plates.size() || plate == base) return wanted_mm;
-    constexpr double kSize_mm = 0.3;
-    Vec2 best = wanted_mm;
-    double nearest = reach_mm;
-    for (const auto &own : found.plates[plate].holes)
-        for (const auto &other : found.plates[base].holes) {
-            if (std::abs(own.diameter_mm - other.diameter_mm) > kSize_mm) continue;
-            const Vec2 shift = other.centre_mm - own.centre_mm;
-            const double away = (shift - wanted_mm).norm();
-            if (away >= nearest) continue;
-            nearest = away;
-            best = shift;
-        }
-    return best;
-}
-
 void keepCorrections(const Recognition &before, const DrawingChoices &corrected, Recognition &now,
                      DrawingChoices &choices) {
     constexpr double kSame_mm = 0.1;
@@ -312,6 +188,7 @@ void keepCorrections(const Recognition &before, const DrawingChoices &corrected,
             const FoundPlate &old = before.plates[k];
             FoundPlate &own = now.plates[i];
             if (old.layer != own.layer || (middle(old) - middle(own)).norm() > kSame_mm) continue;
+            if (k < corrected.plates.size()) turnPlate(now, choices, i, corrected.plates[k].turn_deg);
             if (k < corrected.plates.size() && !(corrected.plates[k] == guessed.plates[k]))
                 choices.plates[i] = corrected.plates[k];
             carry(old.cutouts, own.cutouts, [](const FoundSlot &a, FoundSlot &b) { b.use = a.use; });
@@ -351,8 +228,10 @@ DrawingChoices guessChoices(const Recognition &found) {
     for (std::size_t i = 0; i < found.plates.size(); ++i) {
         if (!choices.plates[i].name.empty()) continue;
         const auto &plate = found.plates[i];
-        set(i, motorsIn(plate) == 1                        ? PlateRole::arm
-               : stackOf(plate) || plate.area_mm2 > 1500.0 ? PlateRole::top
+        const bool bearsStack = std::any_of(plate.patterns.begin(), plate.patterns.end(),
+                                            [](const FoundPattern &p) { return p.use == PatternUse::stack; });
+        set(i, motorsIn(plate) == 1                     ? PlateRole::arm
+               : bearsStack || plate.area_mm2 > 1500.0 ? PlateRole::top
                                                            : PlateRole::other);
     }
     double armThickness = 0;
@@ -370,8 +249,7 @@ DrawingChoices guessChoices(const Recognition &found) {
     }
     choices.armThickness_mm = armThickness;
     // As large as the other motors and the plates beside them allow, in half inches.
-    const std::size_t base = baseOf(found, choices);
-    const auto shift = shiftsOnto(found, choices, base);
+    const auto shift = plateShifts(found, choices);
     constexpr double kInch_mm = 25.4, kTips_mm = 6, kBody_mm = 5;
     double diameter = 1e300;
     for (std::size_t i = 0; i < found.plates.size(); ++i)
@@ -395,9 +273,9 @@ DrawingChoices guessChoices(const Recognition &found) {
 
 Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices) {
     auto chosen = [&](std::size_t i) { return isChosen(choices, i); };
-    const std::size_t base = baseOf(found, choices);
+    const std::size_t base = basePlate(found, choices);
     if (base == found.plates.size()) return Failure{std::string("No plate is chosen.")};
-    const auto shift = shiftsOnto(found, choices, base);
+    const auto shift = plateShifts(found, choices);
 
     Vec2 datum = Vec2::Zero();
     int motors = 0;

@@ -64,6 +64,7 @@ struct PlateChoice {
     std::string material = "carbon";
     std::optional<double> z_mm;   ///< bottom face; none: from the role
     std::optional<Vec2> shift_mm; ///< in the drawing, onto the main plate; none: by common holes or middles
+    double turn_deg = 0;          ///< the found plate is turned by this from how it was drawn, anticlockwise
     bool operator==(const PlateChoice &) const = default;
 };
 
@@ -81,13 +82,6 @@ struct DrawingChoices {
 /// practice; the propeller as large as the other motors (6 mm between tips) and the plates beside it (5 mm) allow.
 /// Names and thicknesses that are written in the drawing win ("Top plate 2 mm", "t=2.5").
 DrawingChoices guessChoices(const Recognition &found);
-
-/// How far each found plate goes to lie as in the frame, in the drawing's axes, mm; nought for the main plate.
-std::vector<Vec2> plateShifts(const Recognition &found, const DrawingChoices &choices);
-/// The shift near a wanted one (within `reach_mm`) that lays a hole of the plate on one like it of the main plate; the
-/// wanted one where there is none.
-Vec2 snapShift(const Recognition &found, const DrawingChoices &choices, std::size_t plate, const Vec2 &wanted_mm,
-               double reach_mm);
 
 /// After the layers were read otherwise: what somebody corrected before (roles, thicknesses, slots, patterns, threads,
 /// propellers) is carried over to the plates that are still there.

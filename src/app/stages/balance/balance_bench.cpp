@@ -65,6 +65,14 @@ void BalanceBench::showPage(Page page) {
     tabs_[std::size_t(page)]->setChecked(true);
 }
 
+void BalanceBench::fit() {
+    if (Page(pages_->currentIndex()) == Page::target) target_->target().fit();
+}
+
+void BalanceBench::zoomToChosen() {
+    if (Page(pages_->currentIndex()) == Page::target) target_->target().zoomToChosen();
+}
+
 void BalanceBench::reveal(const QStringList &ids, RuleId rule) {
     for (const auto &id : ids)
         if (weighings_->reveal(id)) return showPage(Page::weighings);

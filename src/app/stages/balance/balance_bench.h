@@ -27,6 +27,9 @@ public:
     WeighingsPage &weighings() { return *weighings_; }
     StudyRunner &runner() { return *runner_; }
     void showPage(Page page);
+    /// Of the target, where it is shown.
+    void fit();
+    void zoomToChosen();
     /// Nothing is being worked out in the background.
     bool isSettled() const { return runner_->isSettled() && packs_->isSettled(); }
     /// Looks at what a finding is about.

@@ -1,13 +1,16 @@
 #include "app/stages/balance/target_view.h"
 
+#include "app/drawing/walk.h"
 #include "app/shell/texts.h"
 #include "app/theme/metrics.h"
 #include "app/theme/tips.h"
 #include "core/rules/wording.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QWheelEvent>
 #include <cmath>
 
 namespace waxis::balance {
@@ -97,6 +100,8 @@ TargetView::TargetView(app::Document &document, const theme::Theme &theme, const
     setObjectName("target");
     setAccessibleName(tr("Plumb target: centre of gravity from the thrust centre"));
     setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    connect(&document_, &app::Document::opened, this, &TargetView::fit);
     auto again = qOverload<>(&QWidget::update);
     connect(&document_, &app::Document::changed, this, again);
     connect(&document_, &app::Document::loadCaseChanged, this, again);
@@ -152,7 +157,7 @@ TargetView::Look TargetView::look() const {
 
 QPointF TargetView::toPixels(const Vec2 &offset) const {
     const Look view = look();
-    return view.middle_px + (QPointF(offset.x(), -offset.y()) - view.middle_mm) * view.scale;
+    return closer_.seen(view.middle_px + (QPointF(offset.x(), -offset.y()) - view.middle_mm) * view.scale);
 }
 
 void TargetView::paintEvent(QPaintEvent *) {
@@ -174,6 +179,10 @@ void TargetView::paintEvent(QPaintEvent *) {
     }
     paintPlan(painter);
     paintHeight(painter);
+    if (!hasFocus()) return;
+    painter.setPen(QPen(c.thrustAxis, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
 }
 
 void TargetView::paintPlan(QPainter &painter) {
@@ -183,17 +192,21 @@ void TargetView::paintPlan(QPainter &painter) {
     const double scale = toPixels({1, 0}).x() - toPixels({0, 0}).x();
     painter.save();
     painter.setClipRect(box.adjusted(1, 1, -1, -1));
-    double step = 1; // the finest grid that does not close up
-    for (double next : {2.0, 5.0, 10.0, 20.0, 50.0})
+    double step = 0.1; // the finest grid that does not close up
+    for (double next : {0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0})
         if (step * scale < 7) step = next;
     const QPointF centre = toPixels({0, 0});
-    const int lines = int(std::ceil(std::max(box.width(), box.height()) / scale / step));
-    for (int i = -lines; i <= lines; ++i) {
-        painter.setPen(QPen(i % 5 == 0 ? c.matGridStrong : c.matGrid, 1));
-        const double d = i * step * scale;
-        painter.drawLine(QPointF(centre.x() + d, box.top()), QPointF(centre.x() + d, box.bottom()));
-        painter.drawLine(QPointF(box.left(), centre.y() + d), QPointF(box.right(), centre.y() + d));
-    }
+    const double apart = step * scale;
+    const auto lines = [&](double from, double to, double middle, auto &&draw) {
+        for (int i = int(std::ceil((from - middle) / apart)); middle + i * apart <= to; ++i) {
+            painter.setPen(QPen(i % 5 == 0 ? c.matGridStrong : c.matGrid, 1));
+            draw(middle + i * apart);
+        }
+    };
+    lines(box.left(), box.right(), centre.x(),
+          [&](double x) { painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom())); });
+    lines(box.top(), box.bottom(), centre.y(),
+          [&](double y) { painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y)); });
     QColor fill = c.thrustAxis;
     fill.setAlphaF(0.10f);
     painter.setBrush(fill);
@@ -327,12 +340,68 @@ QString TargetView::tipAt(const QPointF &at) const {
     return {};
 }
 
+void TargetView::fit() {
+    closer_.fit();
+    update();
+}
+
+void TargetView::zoomToChosen() {
+    const auto *balance = document_.balance();
+    if (!balance || !balance->offset_mm) return;
+    const DoubtEllipse ellipse = ellipse95(balance->cgCovariance_mm2.topLeftCorner<2, 2>());
+    constexpr double kLeast_mm = 2;
+    const double reach = std::max(kLeast_mm, ellipse.semiMajor_mm);
+    const Vec2 at = balance->offset_mm->head<2>();
+    closer_.fit();
+    closer_.show(QRectF(toPixels(at + Vec2(-reach, reach)), toPixels(at + Vec2(reach, -reach))), plan());
+    update();
+}
+
 void TargetView::mousePressEvent(QMouseEvent *event) {
     for (const auto &point : points())
         if (QLineF(event->position(), toPixels(point.offset_mm.head<2>())).length() < 9) {
             document_.setLoadCase(point.loadCase);
             return;
         }
+    if (!plan().contains(event->position()) || event->button() == Qt::RightButton) return;
+    panning_ = event->position();
+    setCursor(Qt::ClosedHandCursor);
+}
+
+void TargetView::mouseMoveEvent(QMouseEvent *event) {
+    if (!panning_) return;
+    closer_.moveBy(event->position() - *panning_);
+    panning_ = event->position();
+    update();
+}
+
+void TargetView::mouseReleaseEvent(QMouseEvent *) {
+    panning_.reset();
+    unsetCursor();
+}
+
+void TargetView::wheelEvent(QWheelEvent *event) {
+    if (!plan().contains(event->position())) return QWidget::wheelEvent(event);
+    closer_.zoomAt(event->position(), drawing::wheelFactor(event->angleDelta().y()));
+    update();
+    event->accept();
+}
+
+void TargetView::keyPressEvent(QKeyEvent *event) {
+    const bool plain = !(event->modifiers() & ~Qt::KeypadModifier);
+    if (plain && event->key() == Qt::Key_0) return fit();
+    if (plain && event->key() == Qt::Key_Z) return zoomToChosen();
+    QWidget::keyPressEvent(event);
+}
+
+bool TargetView::focusNextPrevChild(bool next) {
+    QStringList cases;
+    for (const auto &point : points())
+        if (const QString key = QString::number(point.loadCase); !cases.contains(key)) cases << key;
+    const auto to = drawing::walkTo(cases, QString::number(document_.loadCase()), next);
+    if (!to) return QWidget::focusNextPrevChild(next);
+    document_.setLoadCase(to->toInt());
+    return true;
 }
 
 bool TargetView::event(QEvent *event) {

@@ -1,6 +1,7 @@
 // The plumb target: where the centre of gravity hangs in plan, in every load case, and how high.
 #pragma once
 
+#include "app/drawing/magnifier.h"
 #include "app/stages/balance/study_runner.h"
 #include "app/theme/theme.h"
 
@@ -23,6 +24,9 @@ public:
     QPointF toPixels(const Vec2 &offset_mm) const;
     /// Where the names of the plan stand, as last drawn; for tests.
     const std::vector<QRectF> &labelBoxes() const { return labelBoxes_; }
+    void fit();
+    /// The balance of the chosen load case, with its doubt, fills half of the plan.
+    void zoomToChosen();
 
     QSize minimumSizeHint() const override { return {300, 230}; }
     QSize sizeHint() const override { return {480, 300}; }
@@ -30,6 +34,11 @@ public:
 protected:
     void paintEvent(QPaintEvent *) override;
     void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void wheelEvent(QWheelEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override; ///< from load case to load case
     bool event(QEvent *event) override;
 
 private:
@@ -57,6 +66,8 @@ private:
     std::optional<Vec2> after_mm_;
     QString afterWords_;
     bool cloud_ = false;
+    drawing::Magnifier closer_;
+    std::optional<QPointF> panning_; ///< where the pointer was
     std::vector<QRectF> labelBoxes_;
 };
 

@@ -1,11 +1,36 @@
 #include "app/stages/frame/import_canvas.h"
 
+#include <QContextMenuEvent>
 #include <QFontMetricsF>
+#include <QKeyEvent>
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
 namespace waxis::frame {
+
+namespace {
+
+/// A pick as Tab knows it: plate, kind and which one.
+QString keyOf(const Pick &pick) {
+    return pick.kind == Pick::Kind::none ? QString()
+                                         : QStringLiteral("%1/%2/%3").arg(pick.plate).arg(int(pick.kind)).arg(pick.index);
+}
+
+QRectF boxOf(const Ring &ring) {
+    Vec2 low = ring.front(), high = ring.front();
+    for (const auto &p : ring) {
+        low = low.cwiseMin(p);
+        high = high.cwiseMax(p);
+    }
+    return {low.x(), low.y(), high.x() - low.x(), high.y() - low.y()};
+}
+
+QRectF boxOf(const Vec2 &centre, double diameter) {
+    return {centre.x() - diameter / 2, centre.y() - diameter / 2, diameter, diameter};
+}
+
+} // namespace
 
 ImportCanvas::ImportCanvas(const theme::Theme &theme, QWidget *parent) : MatCanvas(theme, parent) {
     setAccessibleName(tr("Drawing as recognised"));
@@ -134,7 +159,7 @@ void ImportCanvas::paintContent(QPainter &painter) {
     painter.setPen(c.softChalk);
     painter.setFont(theme().text(11));
     painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     laid_ ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes")
+                     laid_ ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes; Q and E turn it")
                            : tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
 }
 
@@ -240,6 +265,60 @@ void ImportCanvas::drag(const QPointF &at, Qt::KeyboardModifiers modifiers) {
     const bool freely = modifiers & Qt::ControlModifier;
     emit moved(held_->plate,
                freely ? wanted : snapShift(found_, choices_, held_->plate, wanted, kCatch_px / pixelsPerMm()));
+}
+
+QRectF ImportCanvas::chosenBox() const {
+    if (picked_.kind == Pick::Kind::none || picked_.plate >= found_.plates.size()) return {};
+    const FoundPlate &plate = found_.plates[picked_.plate];
+    QRectF box;
+    switch (picked_.kind) {
+    case Pick::Kind::none: break;
+    case Pick::Kind::plate: box = boxOf(plate.outline_mm); break;
+    case Pick::Kind::hole: box = boxOf(plate.holes[picked_.index].centre_mm, plate.holes[picked_.index].diameter_mm); break;
+    case Pick::Kind::slot: box = boxOf(plate.cutouts[picked_.index].ring); break;
+    case Pick::Kind::pattern:
+        box = boxOf(plate.patterns[picked_.index].centre_mm, plate.patterns[picked_.index].measured_mm);
+        break;
+    }
+    const Vec2 shift = shiftOf(picked_.plate);
+    return box.translated(shift.x(), shift.y());
+}
+
+QStringList ImportCanvas::walkable() const {
+    QStringList keys;
+    for (std::size_t i = 0; i < found_.plates.size(); ++i) {
+        const FoundPlate &plate = found_.plates[i];
+        keys << keyOf({Pick::Kind::plate, i, 0});
+        for (std::size_t k = 0; k < plate.patterns.size(); ++k) keys << keyOf({Pick::Kind::pattern, i, k});
+        for (std::size_t k = 0; k < plate.cutouts.size(); ++k) keys << keyOf({Pick::Kind::slot, i, k});
+        for (std::size_t k = 0; k < plate.holes.size(); ++k)
+            if (plate.holes[k].pattern < 0) keys << keyOf({Pick::Kind::hole, i, k}); // the others go by their pattern
+    }
+    return keys;
+}
+
+QString ImportCanvas::walkedAt() const { return keyOf(picked_); }
+
+void ImportCanvas::walkedTo(const QString &key) {
+    const QStringList parts = key.split(QLatin1Char('/'));
+    emit picked({Pick::Kind(parts.value(1).toInt()), parts.value(0).toULongLong(), parts.value(2).toULongLong()});
+}
+
+void ImportCanvas::keyPressEvent(QKeyEvent *event) {
+    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    const bool turns = event->key() == Qt::Key_Q || event->key() == Qt::Key_E;
+    if (!plain || !turns || picked_.kind == Pick::Kind::none) return MatCanvas::keyPressEvent(event);
+    const double step_deg = event->modifiers() & Qt::ShiftModifier ? 1 : 90;
+    emit turned(picked_.plate, event->key() == Qt::Key_Q ? step_deg : -step_deg);
+}
+
+void ImportCanvas::contextMenuEvent(QContextMenuEvent *event) {
+    if (event->reason() == QContextMenuEvent::Mouse) {
+        const QPointF mm = toMm(event->pos());
+        emit picked(pickAt({mm.x(), mm.y()}));
+    }
+    emit contextWanted(event->globalPos());
+    event->accept();
 }
 
 void ImportCanvas::cancel() {

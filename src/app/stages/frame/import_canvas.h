@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/drawing/mat.h"
-#include "core/recognise/recognise.h"
+#include "core/recognise/laying.h"
 
 #include <optional>
 
@@ -31,6 +31,9 @@ signals:
     void picked(const Pick &pick);
     /// Laid: a plate was dragged; its shift in the drawing's axes.
     void moved(std::size_t plate, const Vec2 &shift_mm);
+    /// Q or E: the picked plate is to be turned by so much, anticlockwise.
+    void turned(std::size_t plate, double by_deg);
+    void contextWanted(const QPoint &globally);
 
 protected:
     QRectF content() const override;
@@ -39,6 +42,12 @@ protected:
     void drag(const QPointF &at, Qt::KeyboardModifiers modifiers) override;
     void release() override { held_.reset(); }
     void cancel() override;
+    QRectF chosenBox() const override;
+    QStringList walkable() const override;
+    QString walkedAt() const override;
+    void walkedTo(const QString &key) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    void contextMenuEvent(QContextMenuEvent *event) override;
 
 private:
     /// Where a plate is drawn from where the drawing has it.

@@ -10,6 +10,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTableWidget>
@@ -99,6 +100,19 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     pickUse_ = new QComboBox;
     pickUse_->setObjectName("pick-use");
     pickUse_->setAccessibleName(tr("What the picked thing is"));
+    auto *turn = new app::QuantitySpin(Measure::angle);
+    turn->setRange(-180, 180);
+    turn->setDecimals(1);
+    turn->setSingleStep(90);
+    turn->setSuffix(QStringLiteral("°"));
+    turn->setObjectName("plate-turn");
+    turn->setAccessibleName(tr("Plate turned from how it was drawn"));
+    connect(turn, &app::QuantitySpin::refused, &document_, &app::Document::refused);
+    turn_ = turn;
+    turnRow_ = new QWidget;
+    auto *turning = new QFormLayout(turnRow_);
+    turning->setContentsMargins(0, 0, 0, 0);
+    turning->addRow(tr("Turned (Q, E)"), turn_);
     faults_ = new QLabel;
     faults_->setWordWrap(true);
     faults_->setObjectName("faults");
@@ -126,6 +140,7 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
     column->addWidget(plates_);
     column->addWidget(pickText_);
     column->addWidget(pickUse_);
+    column->addWidget(turnRow_);
     column->addWidget(skipped_);
     column->addStretch();
     laid_ = new QToolButton;
@@ -172,6 +187,13 @@ ImportPage::ImportPage(app::Document &document, const theme::Theme &theme, QWidg
         if (plate >= choices_.plates.size()) return;
         choices_.plates[plate].shift_mm = shift_mm;
         refresh();
+    });
+    connect(canvas_, &ImportCanvas::turned, this, [this](std::size_t plate, double by_deg) {
+        if (plate < choices_.plates.size()) turnTo(plate, choices_.plates[plate].turn_deg + by_deg);
+    });
+    connect(canvas_, &ImportCanvas::contextWanted, this, &ImportPage::showMenu);
+    connect(turn_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
+        if (!filling_) turnTo(picked_.plate, value);
     });
     connect(laid_, &QToolButton::toggled, canvas_, &ImportCanvas::setLaid);
     connect(byHoles_, &QToolButton::clicked, this, [this] {
@@ -247,6 +269,7 @@ void ImportPage::recogniseNow() {
     const DrawingChoices corrected = std::move(choices_);
     found_ = recognise(*drawing_, options_);
     choices_ = guessChoices(found_);
+    turnByHoles(found_, choices_);
     if (!before.plates.empty()) keepCorrections(before, corrected, found_, choices_);
     choices_.nose = NoseSide(std::max(0, nose_->currentIndex()));
     picked_ = {};
@@ -325,10 +348,12 @@ void ImportPage::fillPlates() {
             plates_->setItem(r, column, item);
         };
         put(0, QString::fromStdString(choice.name.empty() ? plate.layer : choice.name), true);
-        plates_->item(r, 0)->setToolTip(
-            plate.text.empty() ? tr("on layer %1").arg(QString::fromStdString(plate.layer))
-                               : tr("on layer %1; written there: %2")
-                                     .arg(QString::fromStdString(plate.layer), QString::fromStdString(plate.text)));
+        QString tip = plate.text.empty()
+                          ? tr("on layer %1").arg(QString::fromStdString(plate.layer))
+                          : tr("on layer %1; written there: %2")
+                                .arg(QString::fromStdString(plate.layer), QString::fromStdString(plate.text));
+        if (choice.turn_deg != 0) tip += tr("; turned by %1° from how it was drawn").arg(choice.turn_deg, 0, 'f', 0);
+        plates_->item(r, 0)->setToolTip(tip);
         put(2, QLocale().toString(choice.thickness_mm, 'g', 3), true);
         put(3, QLocale().toString(plate.area_mm2 / 100, 'f', 1), false);
         auto *role = new QComboBox;
@@ -358,7 +383,11 @@ void ImportPage::fillPick() {
     const bool any = picked_.kind != Pick::Kind::none && picked_.plate < found_.plates.size();
     pickUse_->setVisible(any && picked_.kind != Pick::Kind::plate);
     pickText_->setVisible(any);
+    turnRow_->setVisible(any);
     if (!any) return;
+    filling_ = true;
+    turn_->setValue(choices_.plates[picked_.plate].turn_deg);
+    filling_ = false;
     const FoundPlate &plate = found_.plates[picked_.plate];
     switch (picked_.kind) {
     case Pick::Kind::none: break;
@@ -430,6 +459,31 @@ void ImportPage::correct(int choice) {
     if (picked_.kind == Pick::Kind::slot) plate.cutouts[picked_.index].use = SlotUse(value);
     if (picked_.kind == Pick::Kind::pattern) plate.patterns[picked_.index].use = PatternUse(value);
     refresh();
+}
+
+void ImportPage::turnTo(std::size_t plate, double to_deg) {
+    turnPlate(found_, choices_, plate, to_deg);
+    refresh();
+}
+
+void ImportPage::showMenu(const QPoint &globally) {
+    if (picked_.kind == Pick::Kind::none || picked_.plate >= choices_.plates.size()) return;
+    QMenu menu(this);
+    for (int i = 0; i < pickUse_->count() && picked_.kind != Pick::Kind::plate; ++i) {
+        QAction *use = menu.addAction(pickUse_->itemText(i), this, [this, i] { correct(i); });
+        use->setCheckable(true);
+        use->setChecked(i == pickUse_->currentIndex());
+    }
+    menu.addSeparator();
+    const std::size_t plate = picked_.plate;
+    const double now_deg = choices_.plates[plate].turn_deg;
+    menu.addAction(tr("Turn the plate left\tQ"), this, [=, this] { turnTo(plate, now_deg + 90); });
+    menu.addAction(tr("Turn the plate right\tE"), this, [=, this] { turnTo(plate, now_deg - 90); });
+    QAction *asDrawn = menu.addAction(tr("As it was drawn"), this, [=, this] { turnTo(plate, 0); });
+    asDrawn->setEnabled(now_deg != 0);
+    if (byHoles_->isVisible()) menu.addAction(byHoles_->text(), byHoles_, &QToolButton::click);
+    menu.addAction(tr("Zoom to this\tZ"), canvas_, &ImportCanvas::zoomToChosen);
+    menu.exec(globally);
 }
 
 void ImportPage::apply() {

@@ -39,6 +39,8 @@ private:
     void fillPlates();
     void fillPick();
     void correct(int choice);
+    void turnTo(std::size_t plate, double to_deg);
+    void showMenu(const QPoint &globally);
 
     app::Document &document_;
     const theme::Theme &theme_;
@@ -52,7 +54,8 @@ private:
     QLabel *title_ = nullptr, *problem_ = nullptr, *faults_ = nullptr, *pickText_ = nullptr, *skipped_ = nullptr;
     QToolButton *laid_ = nullptr, *byHoles_ = nullptr;
     QComboBox *units_ = nullptr, *nose_ = nullptr, *pickUse_ = nullptr;
-    QDoubleSpinBox *prop_ = nullptr, *standoff_ = nullptr;
+    QDoubleSpinBox *prop_ = nullptr, *standoff_ = nullptr, *turn_ = nullptr;
+    QWidget *turnRow_ = nullptr;
     QTableWidget *layers_ = nullptr, *plates_ = nullptr;
     QPushButton *apply_ = nullptr;
     bool filling_ = false;

@@ -2,6 +2,7 @@
 
 #include "app/shell/save_text.h"
 #include "app/theme/bench_bar.h"
+#include "core/catalog/fresh_types.h"
 #include "core/kit/weigh_advice.h"
 #include "io/csv/kit_csv.h"
 

@@ -5,6 +5,7 @@
 #include "app/stages/kit/part_text.h"
 #include "app/theme/metrics.h"
 #include "core/build/edits.h"
+#include "core/catalog/fresh_types.h"
 #include "core/catalog/kind_words.h"
 #include "core/catalog/part_check.h"
 
@@ -14,6 +15,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -29,7 +31,7 @@ OwnPartCard::OwnPartCard(app::Document &document, const theme::Theme &theme, QWi
     : QDialog(parent), document_(document), theme_(theme) {
     setObjectName("own-part-card");
     setWindowTitle(tr("A part of your own"));
-    resize(760, 520);
+    resize(860, 600);
     model_ = new QLabel;
     model_->setWordWrap(true);
     kind_ = new QComboBox;
@@ -63,10 +65,27 @@ OwnPartCard::OwnPartCard(app::Document &document, const theme::Theme &theme, QWi
     side->addWidget(name_);
     side->addWidget(kind_);
     side->addWidget(model_);
-    side->addLayout(form_);
+    connectors_ = new ConnectorList;
+    auto *inner = new QWidget;
+    auto *numbers = new QVBoxLayout(inner);
+    numbers->setContentsMargins(0, 0, 8, 0);
+    numbers->setSpacing(8);
+    numbers->addLayout(form_);
+    numbers->addWidget(connectors_);
+    numbers->addStretch();
+    auto *scroll = new QScrollArea; // a controller has a dozen connectors
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(inner);
+    side->addWidget(scroll, 1);
     side->addWidget(problem_);
-    side->addStretch();
     side->addLayout(buttons);
+    connect(connectors_, &ConnectorList::changed, this, &OwnPartCard::refresh);
+    connect(connectors_, &ConnectorList::looked, this, [this](int port) {
+        lit_ = port;
+        canvas_->show(type_, -1, lit_);
+    });
     auto *row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);
@@ -97,7 +116,7 @@ void OwnPartCard::fresh(PartKind kind) {
     type_ = freshType(kind, {});
     kind_->show();
     kind_->setCurrentIndex(kind_->findData(int(kind)));
-    model_->setText(tr("A plain part of its kind. Connectors and more can be added in the part editor afterwards."));
+    model_->setText(tr("A plain part of its kind: type over what is otherwise. The part editor has the rest."));
     makeFields();
     name_->setFocus();
 }
@@ -119,6 +138,8 @@ void OwnPartCard::makeFields() {
         connect(edit, &QLineEdit::textEdited, this, [this, i] { typed(i); });
         edits_.push_back(edit);
     }
+    lit_ = -1;
+    connectors_->show(type_);
     refresh();
 }
 
@@ -136,8 +157,9 @@ void OwnPartCard::refresh() {
         if (edits_[i]->hasFocus() && edits_[i]->isModified()) continue; // never under the typing hand
         if (!wrong_[i]) edits_[i]->setText(numberText(fields_[i].get(type_)));
     }
-    canvas_->show(type_);
+    canvas_->show(type_, -1, lit_);
     QStringList problems;
+    if (!connectors_->problem().isEmpty()) problems << connectors_->problem();
     for (std::size_t i = 0; i < fields_.size(); ++i)
         if (wrong_[i]) {
             const auto value = app::typedNumber(edits_[i]->text(), fields_[i].measure);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/shell/document.h"
+#include "app/stages/kit/connector_list.h"
 #include "app/stages/kit/part_canvas.h"
 #include "app/theme/theme.h"
 #include "core/catalog/quick_fields.h"
@@ -51,6 +52,8 @@ private:
     QLineEdit *name_ = nullptr;
     QFormLayout *form_ = nullptr;
     PartCanvas *canvas_ = nullptr;
+    ConnectorList *connectors_ = nullptr;
+    int lit_ = -1; ///< the connector that is looked at
     QPushButton *keep_ = nullptr;
 };
 

@@ -12,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTabWidget>
@@ -65,9 +66,19 @@ OwnPartsDialog::OwnPartsDialog(app::Document &document, const theme::Theme &them
     give->setToolTip(tr("The chosen parts, or all of them, as a file for somebody else"));
     auto *take = new QPushButton(tr("Take in a file…"));
     take->setObjectName("own-take-in");
+    out_ = new QPushButton(tr("Take out"));
+    out_->setObjectName("own-take-out");
+    out_->setToolTip(tr("The chosen parts, out of your library; builds keep those that they use"));
+    back_ = new QPushButton(tr("Put back"));
+    back_->setObjectName("own-put-back");
+    back_->hide();
     auto *ownButtons = new QHBoxLayout;
     ownButtons->addWidget(count_, 1);
-    for (auto *button : {like, give, take}) ownButtons->addWidget(button);
+    for (auto *button : {back_, out_, like, give, take}) ownButtons->addWidget(button);
+    own_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(own_, &QWidget::customContextMenuRequested, this, &OwnPartsDialog::showMenu);
+    connect(out_, &QPushButton::clicked, this, [this] { takeOut(chosen()); });
+    connect(back_, &QPushButton::clicked, this, &OwnPartsDialog::putBack);
     auto *ownPage = new QWidget;
     auto *ownColumn = new QVBoxLayout(ownPage);
     ownColumn->addWidget(own_, 1);
@@ -78,8 +89,8 @@ OwnPartsDialog::OwnPartsDialog(app::Document &document, const theme::Theme &them
     text_->setAccessibleName(tr("Pasted table"));
     text_->setFont(theme_.numbers(12));
     text_->setPlaceholderText(tr("Paste a table here. Heads in the first line, a part in each line below:\n"
-                                 "name, kind, like, grams, length, width, height\n"
-                                 "My receiver, receiver, , 2.1, 18, 12, 4\n"
+                                 "name, kind, like, grams, length, width, height, connectors\n"
+                                 "My receiver, receiver, , 2.1, 18, 12, 4, 5V GND TX RX / coax SMA\n"
                                  "My motor, , motor 2207, 31.5"));
     rows_ = table({tr("Part"), tr("kind"), tr("like"), tr("g"), tr("what is wrong")}, tr("What comes of it"));
     rows_->setObjectName("own-pasted-rows");
@@ -151,6 +162,8 @@ void OwnPartsDialog::fill() {
         put(*own_, r, 3, used ? QString::number(used) : QStringLiteral("–"));
         own_->item(r, 0)->setData(kId, QString::fromStdString(type.id));
     }
+    back_->setVisible(!takenOut_.empty());
+    out_->setEnabled(!types.empty());
     count_->setText(types.empty() ? tr("None yet: \"Like this one\" on any part makes the first.")
                                   : tr("%n part(s) of your own", nullptr, int(types.size())));
 }
@@ -188,6 +201,51 @@ int OwnPartsDialog::takeIn(const QString &path, QString &problem) {
     for (const auto &type : types) document_.addOwnType(type);
     fill();
     return int(types.size());
+}
+
+void OwnPartsDialog::takeOut(const QStringList &ids) {
+    std::vector<PartType> out;
+    std::set<std::string> names;
+    for (const auto &[id, type] : document_.library())
+        if (document_.isOwnType(id) && ids.contains(QString::fromStdString(id))) {
+            out.push_back(type);
+            names.insert(id);
+        }
+    if (out.empty()) return;
+    QString problem;
+    if (!app::removeFromOwnLibrary(names, problem)) {
+        emit said(tr("Not taken out: %1").arg(problem), true);
+        return;
+    }
+    takenOut_ = std::move(out);
+    // What it covered, a shipped type of the same id, is seen again.
+    QStringList problems;
+    std::set<std::string> own;
+    TypeTable library = app::partLibrary(problems, &own);
+    document_.setLibrary(std::move(library), std::move(own));
+    fill();
+}
+
+void OwnPartsDialog::putBack() {
+    QString problem;
+    if (!app::keepInOwnLibrary(takenOut_, problem)) {
+        emit said(tr("Not put back: %1").arg(problem), true);
+        return;
+    }
+    for (const auto &type : takenOut_) document_.addOwnType(type);
+    takenOut_.clear();
+    fill();
+}
+
+void OwnPartsDialog::showMenu(const QPoint &at) {
+    const QStringList ids = chosen();
+    QMenu menu(this);
+    QAction *like = menu.addAction(tr("Like this one…"), this, [this, ids] { emit likeWanted(ids.front()); });
+    QAction *out = menu.addAction(tr("Take out"), this, [this, ids] { takeOut(ids); });
+    like->setEnabled(ids.size() == 1);
+    out->setEnabled(!ids.isEmpty());
+    if (!takenOut_.empty()) menu.addAction(tr("Put back"), this, &OwnPartsDialog::putBack);
+    menu.exec(own_->viewport()->mapToGlobal(at));
 }
 
 void OwnPartsDialog::readPasted() {

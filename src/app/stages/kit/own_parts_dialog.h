@@ -27,6 +27,9 @@ public:
     bool passOn(const QString &path, const QStringList &ids, QString &problem) const;
     /// Takes the parts of a file among one's own; how many, or -1 with a sentence in `problem`.
     int takeIn(const QString &path, QString &problem);
+    /// Takes parts out of one's own library, and back in again.
+    void takeOut(const QStringList &ids);
+    void putBack();
 
 signals:
     void said(const QString &text, bool bad);
@@ -36,6 +39,7 @@ private:
     void fill();
     void readPasted();
     void keepPasted();
+    void showMenu(const QPoint &at);
     QStringList chosen() const;
 
     app::Document &document_;
@@ -44,7 +48,8 @@ private:
     QTableWidget *own_ = nullptr, *rows_ = nullptr;
     QLabel *count_ = nullptr, *problem_ = nullptr;
     QPlainTextEdit *text_ = nullptr;
-    QPushButton *keep_ = nullptr;
+    QPushButton *keep_ = nullptr, *out_ = nullptr, *back_ = nullptr;
+    std::vector<PartType> takenOut_; ///< last
     QTabWidget *pages_ = nullptr;
 };
 

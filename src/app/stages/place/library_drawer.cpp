@@ -16,6 +16,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QLocale>
+#include <QMenu>
 #include <QMimeData>
 #include <QPainter>
 #include <QPushButton>
@@ -219,6 +220,8 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     connect(only_, &QToolButton::clicked, this, [this] { replace({}); });
     connect(list_, &QTreeWidget::currentItemChanged, this, &LibraryDrawer::fillPlaces);
     connect(list_, &QTreeWidget::itemDoubleClicked, this, &LibraryDrawer::act);
+    list_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(list_, &QWidget::customContextMenuRequested, this, &LibraryDrawer::showMenu);
     connect(places_, &QListWidget::currentRowChanged, this, [this](int row) {
         if (row >= 0 && row < int(offered_.size()))
             seat_->setText(tr("Seat it %1     Enter").arg(placesWords(document_.build(), offered_[std::size_t(row)])));
@@ -415,6 +418,35 @@ void LibraryDrawer::fillPlaces() {
                                               : tr("Lay it on the mat     Enter"));
     }
     emit looked();
+}
+
+void LibraryDrawer::showMenu(const QPoint &at) {
+    if (auto *item = list_->itemAt(at); item && !item->data(0, kTypeRole).toString().isEmpty())
+        list_->setCurrentItem(item);
+    const QString type = chosenType();
+    if (type.isEmpty()) return;
+    list_->setFocus(); // so that its places are worked out
+    fillPlaces();
+    QMenu menu(this);
+    if (!replaces_.isEmpty()) {
+        menu.addAction(tr("Use it instead\tEnter"), this, &LibraryDrawer::act);
+        if (!all_->isHidden()) menu.addAction(all_->text(), all_, &QPushButton::click);
+    }
+    for (const auto &places : offered_)
+        menu.addAction(tr("Seat it %1").arg(placesWords(document_.build(), places)), this,
+                       [this, type, places] { emit seatWanted(type, places); });
+    if (replaces_.isEmpty() && offered_.empty() && seat_->isEnabled())
+        menu.addAction(tr("Lay it on the mat"), this, [this, type] { emit chosen(type); });
+    const Part *selected = document_.selectedPart();
+    if (selected && replaces_.isEmpty()) {
+        const QString id = QString::fromStdString(selected->id);
+        menu.addAction(tr("In the place of %1").arg(QString::fromStdString(selected->name)), this,
+                       [this, type, id] { emit replaceWanted(id, type, false); });
+    }
+    menu.addSeparator();
+    menu.addAction(like_->text(), like_, &QPushButton::click);
+    menu.addAction(own_->text(), own_, &QPushButton::click);
+    menu.exec(list_->viewport()->mapToGlobal(at));
 }
 
 void LibraryDrawer::act() {

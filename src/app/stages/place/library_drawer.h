@@ -68,6 +68,7 @@ protected:
 private:
     void fillPlaces();
     void act();
+    void showMenu(const QPoint &at);
     const PartType *typeNamed(const QString &id) const;
 
     app::Document &document_;

@@ -97,29 +97,29 @@ void OutlinePanel::refresh() {
         }
         return item;
     };
-    const auto add = [&](const QString &under, const std::string &id, const QString &name, bool seeable,
-                         std::optional<bool> locked) {
+    const auto add = [&](const QString &under, const std::string &id, const QString &name,
+                         std::optional<bool> locked = {}) {
         auto *item = new QTreeWidgetItem(group(under), {name});
         const QString key = QString::fromStdString(id);
         item->setData(kName, kId, key);
         item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
-        if (seeable) item->setCheckState(kEye, hidden_.contains(key) ? Qt::Unchecked : Qt::Checked);
+        item->setCheckState(kEye, hidden_.contains(key) ? Qt::Unchecked : Qt::Checked);
         if (locked) item->setCheckState(kLock, *locked ? Qt::Checked : Qt::Unchecked);
         item->setToolTip(kEye, tr("Drawn on the mat"));
         item->setToolTip(kLock, tr("Pinned: neither hand nor cure moves it"));
     };
     const Frame &frame = *build.frame;
     const auto frameNamed = [&](const std::string &id) { return QString::fromStdString(displayName(build, id)); };
-    for (const auto &plate : frame.plates) add(tr("Frame"), plate.id, frameNamed(plate.id), true, {});
-    for (const auto &arm : frame.arms) add(tr("Frame"), arm.id, frameNamed(arm.id), true, {});
-    for (const auto &post : frame.standoffs) add(tr("Frame"), post.id, frameNamed(post.id), true, {});
+    for (const auto &plate : frame.plates) add(tr("Frame"), plate.id, frameNamed(plate.id));
+    for (const auto &arm : frame.arms) add(tr("Frame"), arm.id, frameNamed(arm.id));
+    for (const auto &post : frame.standoffs) add(tr("Frame"), post.id, frameNamed(post.id));
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         QString kind = type ? QString::fromStdString(std::string(kindName(type->kind))) : tr("unknown");
         if (!kind.isEmpty()) kind[0] = kind[0].toUpper();
-        add(kind, part.id, QString::fromStdString(part.name), true, part.pinned);
+        add(kind, part.id, QString::fromStdString(part.name), part.pinned);
     }
-    for (const auto &wire : build.wires) add(tr("Wires"), wire.id, QString::fromStdString(wire.name), false, {});
+    for (const auto &wire : build.wires) add(tr("Wires"), wire.id, QString::fromStdString(wire.name));
     for (int g = 0; g < tree_->topLevelItemCount(); ++g)
         tree_->topLevelItem(g)->setExpanded(!closed.contains(tree_->topLevelItem(g)->text(kName)));
     filling_ = false;

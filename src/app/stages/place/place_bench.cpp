@@ -237,6 +237,7 @@ void PlaceBench::showOutline(bool shown) {
 }
 
 void PlaceBench::zoomToChosen() {
+    if (lowerShown_ == Lower::solid && solid_->view()) solid_->view()->zoomToChosen();
     QRectF box;
     for (const auto &id : document_.selection()) {
         QPainterPath path = planScene_.silhouetteOf(id);

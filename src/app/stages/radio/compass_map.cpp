@@ -1,6 +1,7 @@
 #include "app/stages/radio/compass_map.h"
 
 #include "app/drawing/mat.h"
+#include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
 #include "app/theme/metrics.h"
 #include "core/magnetics/biot_savart.h"
@@ -231,6 +232,42 @@ void CompassMap::fit() {
     fitted_ = true;
 }
 
+std::vector<Vec3> CompassMap::places() const {
+    std::vector<Vec3> list;
+    for (const auto &compass : document_.analysis().derived.radio.compasses) list.push_back(compass.position_mm);
+    for (const auto &trial : document_.build().trials) {
+        const Part *part = findPart(document_.build(), trial.part);
+        const PartType *type = part ? typeOf(document_.build(), *part) : nullptr;
+        if (const auto place = type ? compassPlace(*type) : std::nullopt) list.push_back(trial.X_FramePart * *place);
+    }
+    return list;
+}
+
+bool CompassMap::focusNextPrevChild(bool next) {
+    const auto all = places();
+    QStringList keys;
+    QString now;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        keys << QString::number(i);
+        if (ghost_ && (*ghost_ - all[i]).norm() < 1e-6) now = keys.last();
+    }
+    const auto to = drawing::walkTo(keys, now, next);
+    if (!to) return QGraphicsView::focusNextPrevChild(next);
+    setGhost(all[to->toULongLong()]);
+    return true;
+}
+
+void CompassMap::zoomToChosen() {
+    const auto all = places();
+    if (!ghost_ && all.empty()) return;
+    constexpr double kAcross_mm = 120;
+    const double scale = std::min(viewport()->width(), viewport()->height()) / kAcross_mm;
+    setTransform(QTransform::fromScale(scale, scale));
+    centerOn(drawing::project(drawing::View::plan, ghost_ ? *ghost_ : all.front()));
+    scene_.layOutLabels(scale);
+    fitted_ = true;
+}
+
 void CompassMap::resizeEvent(QResizeEvent *event) {
     QGraphicsView::resizeEvent(event);
     if (isVisible()) fit();
@@ -289,9 +326,14 @@ void CompassMap::keyPressEvent(QKeyEvent *event) {
     case Qt::Key_Up: by.y() = step; break;
     case Qt::Key_Down: by.y() = -step; break;
     case Qt::Key_0: fit(); return;
+    case Qt::Key_Z:
+        if (event->modifiers() & ~Qt::KeypadModifier) break;
+        zoomToChosen();
+        return;
     case Qt::Key_Escape: setGhost(std::nullopt); return;
-    default: QGraphicsView::keyPressEvent(event); return;
+    default: break;
     }
+    if (by.isZero()) return QGraphicsView::keyPressEvent(event);
     const auto &compasses = document_.analysis().derived.radio.compasses;
     const Vec3 from = ghost_ ? *ghost_ : compasses.empty() ? Vec3(0, 0, z_mm_) : compasses.front().position_mm;
     setGhost(Vec3(from.x() + by.x(), from.y() + by.y(), z_mm_));

@@ -29,6 +29,10 @@ public:
     /// What the ghost would feel.
     std::optional<CompassReport> ghostReport() const;
     QPointF pixel(const Vec3 &at_mm) const { return mapFromScene(drawing::project(drawing::View::plan, at_mm)); }
+    void fit();
+    /// What is thought of, else the compass, in the middle, close up.
+    void zoomToChosen();
+    double pixelsPerMm() const { return transform().m11(); }
     bool isSettled() const { return !quiet_.isActive() && !working_.isRunning(); }
 
 signals:
@@ -46,7 +50,8 @@ protected:
     void drawBackground(QPainter *painter, const QRectF &rect) override;
 
 private:
-    void fit();
+    bool focusNextPrevChild(bool next) override; ///< the ghost goes to each compass and each place compared
+    std::vector<Vec3> places() const;
     void refresh();
     void workOut();
     void paintMap();

@@ -6,12 +6,15 @@
 
 #include <QComboBox>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
+#include <QWheelEvent>
 #include <cmath>
 
 namespace waxis::radio {
@@ -41,6 +44,8 @@ CoverageGlobe::CoverageGlobe(app::Document &document, const theme::Theme &theme,
     setObjectName("coverage-globe");
     setAccessibleName(tr("Gain less shadow in every direction"));
     setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    connect(&document_, &app::Document::opened, this, &CoverageGlobe::fit);
     connect(&theme_, &theme::Theme::changed, this, [this] { update(); });
 }
 
@@ -53,7 +58,8 @@ void CoverageGlobe::show(const std::string &radio, int antenna) {
 CoverageGlobe::Disc CoverageGlobe::disc(bool upper) const {
     const double room = std::min(width() / 2.0 - 24, height() - 130.0) / 2;
     const double middle = 48 + (height() - 48 - 56) / 2.0; // between the titles and the legend
-    return {QPointF(width() / 2.0 + (upper ? -1 : 1) * (room + 12), middle), std::max(20.0, room)};
+    return {closer_.seen(QPointF(width() / 2.0 + (upper ? -1 : 1) * (room + 12), middle)),
+            closer_.factor() * std::max(20.0, room)};
 }
 
 QPointF CoverageGlobe::place(const Disc &disc, const Vec3 &direction) const {
@@ -90,6 +96,11 @@ void CoverageGlobe::paintEvent(QPaintEvent *) {
     const RadioCoverage *shown = coverage();
     painter.setFont(theme_.text(theme::kTextPixels));
     painter.setPen(c.softChalk);
+    if (hasFocus()) {
+        painter.setPen(QPen(c.thrustAxis, 1));
+        painter.drawRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
+        painter.setPen(c.softChalk);
+    }
     if (!shown) {
         painter.drawText(rect().adjusted(12, 0, -12, 0), Qt::AlignCenter | Qt::TextWordWrap,
                          document_.analysis().derived.survey ? tr("No radio with an antenna is aboard yet.")
@@ -150,6 +161,7 @@ void CoverageGlobe::paintEvent(QPaintEvent *) {
     // Legend under the discs.
     double x = 14;
     const double y = height() - 44;
+    painter.fillRect(QRectF(0, y - 8, width(), height() - y + 8), c.mat); // over discs that are looked at closely
     painter.setFont(theme_.text(theme::kSmallPixels));
     for (std::size_t step = 0; step < kBright.size(); ++step) {
         painter.setPen(QPen(c.matGridStrong, 1));
@@ -192,6 +204,58 @@ QString CoverageGlobe::tipAt(const QPointF &at) const {
     return text;
 }
 
+void CoverageGlobe::fit() {
+    closer_.fit();
+    update();
+}
+
+void CoverageGlobe::zoomToChosen() {
+    const RadioCoverage *shown = coverage();
+    if (!shown) return;
+    constexpr double kSector_px = 60;
+    closer_.fit();
+    const QPointF at = place(disc(shown->worstDirection.z() >= 0), shown->worstDirection);
+    closer_.show(QRectF(at - QPointF(kSector_px, kSector_px), QSizeF(2 * kSector_px, 2 * kSector_px)), rect());
+    update();
+}
+
+void CoverageGlobe::mousePressEvent(QMouseEvent *event) {
+    if (event->button() == Qt::RightButton) return;
+    panning_ = event->position();
+    setCursor(Qt::ClosedHandCursor);
+}
+
+void CoverageGlobe::mouseMoveEvent(QMouseEvent *event) {
+    if (!panning_) return;
+    closer_.moveBy(event->position() - *panning_);
+    panning_ = event->position();
+    update();
+}
+
+void CoverageGlobe::mouseReleaseEvent(QMouseEvent *) {
+    panning_.reset();
+    unsetCursor();
+}
+
+void CoverageGlobe::wheelEvent(QWheelEvent *event) {
+    closer_.zoomAt(event->position(), drawing::wheelFactor(event->angleDelta().y()));
+    update();
+    event->accept();
+}
+
+void CoverageGlobe::keyPressEvent(QKeyEvent *event) {
+    const bool plain = !(event->modifiers() & ~Qt::KeypadModifier);
+    if (plain && event->key() == Qt::Key_0) return fit();
+    if (plain && event->key() == Qt::Key_Z) return zoomToChosen();
+    QWidget::keyPressEvent(event);
+}
+
+bool CoverageGlobe::focusNextPrevChild(bool next) {
+    bool taken = false;
+    emit walked(next, &taken);
+    return taken || QWidget::focusNextPrevChild(next);
+}
+
 bool CoverageGlobe::event(QEvent *event) {
     if (theme::showTip(event, this, [this](const QPointF &at) { return tipAt(at); })) return true;
     return QWidget::event(event);
@@ -226,6 +290,7 @@ CoveragePage::CoveragePage(app::Document &document, const theme::Theme &theme, Q
     all->addWidget(globe_, 1);
     all->addWidget(side);
     connect(which_, &QComboBox::activated, this, &CoveragePage::refresh);
+    connect(globe_, &CoverageGlobe::walked, this, [this](bool next, bool *taken) { *taken = walk(next); });
     connect(&document_, &app::Document::judged, this, &CoveragePage::refresh);
     connect(&document_, &app::Document::opened, this, &CoveragePage::refresh);
     side->setAttribute(Qt::WA_StyledBackground);
@@ -239,6 +304,14 @@ CoveragePage::CoveragePage(app::Document &document, const theme::Theme &theme, Q
     };
     connect(&theme_, &theme::Theme::changed, this, dress);
     dress();
+}
+
+bool CoveragePage::walk(bool next) {
+    const int to = which_->currentIndex() + (next ? 1 : -1);
+    if (to < 0 || to >= which_->count()) return false;
+    which_->setCurrentIndex(to);
+    refresh();
+    return true;
 }
 
 QString CoveragePage::facts() const { return facts_->text(); }

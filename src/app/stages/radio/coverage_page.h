@@ -1,6 +1,7 @@
 // Where each radio hears and is heard: both halves of the sphere round the craft, seen from above.
 #pragma once
 
+#include "app/drawing/magnifier.h"
 #include "app/shell/document.h"
 #include "app/theme/theme.h"
 
@@ -20,9 +21,22 @@ public:
     /// `radio` is an id of the report; `antenna` -1: the better one in each direction.
     void show(const std::string &radio, int antenna);
     QString tipAt(const QPointF &at) const;
+    void fit();
+    /// The weakest sector in the middle.
+    void zoomToChosen();
+    double magnified() const { return closer_.factor(); }
+
+signals:
+    void walked(bool next, bool *taken); ///< Tab: the next antenna; `taken` stays false at either end
 
 protected:
     void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void wheelEvent(QWheelEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+    bool focusNextPrevChild(bool next) override;
     bool event(QEvent *event) override;
 
 private:
@@ -39,6 +53,8 @@ private:
     const theme::Theme &theme_;
     std::string radio_;
     int antenna_ = -1;
+    drawing::Magnifier closer_;
+    std::optional<QPointF> panning_;
 };
 
 class CoveragePage : public QWidget {
@@ -47,9 +63,11 @@ class CoveragePage : public QWidget {
 public:
     CoveragePage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
     QString facts() const;
+    CoverageGlobe &globe() { return *globe_; }
 
 private:
     void refresh();
+    bool walk(bool next);
     app::Document &document_;
     const theme::Theme &theme_;
     CoverageGlobe *globe_ = nullptr;

@@ -1,13 +1,17 @@
 #include "app/stages/radio/ladder.h"
 
+#include "app/drawing/magnifier.h"
+#include "app/drawing/walk.h"
 #include "app/theme/metrics.h"
 #include "app/theme/tips.h"
 #include "core/radio/bands.h"
 #include "core/radio/decibel.h"
 #include "core/rules/wording.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
 
@@ -40,6 +44,7 @@ Ladder::Ladder(app::Document &document, const theme::Theme &theme, QWidget *pare
         updateGeometry();
         update();
     };
+    connect(&document_, &app::Document::opened, this, [this] { closer_MHz_.reset(); });
     connect(&document_, &app::Document::changed, this, renew);
     connect(&document_, &app::Document::judged, this, renew);
     connect(&document_, &app::Document::loadCaseChanged, this, renew);
@@ -56,6 +61,57 @@ QSize Ladder::sizeHint() const {
 double Ladder::xOf(double f_MHz) const {
     const double share = std::log(f_MHz / low_MHz_) / std::log(high_MHz_ / low_MHz_);
     return kLeft + share * (width() - kLeft - kRight);
+}
+
+double Ladder::frequencyAt(double x) const {
+    return low_MHz_ * std::pow(high_MHz_ / low_MHz_, (x - kLeft) / (width() - kLeft - kRight));
+}
+
+void Ladder::look(double low, double high) {
+    constexpr double kLeast_MHz = 10, kMost_MHz = 100000, kNarrowest = 1.0005;
+    low = std::clamp(low, kLeast_MHz, kMost_MHz / kNarrowest);
+    closer_MHz_ = std::pair(low, std::clamp(high, low * kNarrowest, kMost_MHz));
+    layOut();
+    update();
+}
+
+void Ladder::fit() {
+    closer_MHz_.reset();
+    layOut();
+    update();
+}
+
+void Ladder::zoomToChosen() {
+    double low = 1e9, high = 0;
+    for (const auto &spot : spots_)
+        if (!spot.pair.from.isEmpty() && spot.pair == document_.radioPair()) {
+            const double f = frequencyAt(spot.rect.center().x());
+            low = std::min(low, f * 0.98);
+            high = std::max(high, f * 1.02);
+        }
+    if (high == 0)
+        for (const auto &radio : document_.analysis().derived.radio.radios)
+            if (document_.selection().contains(QString::fromStdString(radio.part))) {
+                low = std::min(low, radio.low_MHz);
+                high = std::max(high, radio.high_MHz);
+            }
+    if (high == 0) return;
+    const double half = std::max(std::sqrt(high / low), 1.001); // as much again on either side
+    look(low / half, high * half);
+}
+
+std::vector<double> Ladder::ticks() const {
+    constexpr double kWide = 3, kApart_px = 64;
+    if (high_MHz_ / low_MHz_ >= kWide)
+        return {10,   20,   50,   100,  200,  300,  400,  500,   600,   800,   1000,
+                1500, 2000, 3000, 4000, 5000, 6000, 7000, 10000, 20000, 50000, 100000};
+    // Close up the scale is nearly even: round steps of 1, 2 or 5.
+    const double wanted = (high_MHz_ - low_MHz_) * kApart_px / std::max(1.0, width() - kLeft - kRight);
+    const double ten = std::pow(10, std::floor(std::log10(wanted)));
+    const double step = wanted <= 2 * ten ? 2 * ten : wanted <= 5 * ten ? 5 * ten : 10 * ten;
+    std::vector<double> list;
+    for (double f = std::ceil(low_MHz_ / step) * step; f <= high_MHz_; f += step) list.push_back(f);
+    return list;
 }
 
 const Ladder::Lane *Ladder::laneOf(int radio, bool sends) const {
@@ -114,8 +170,8 @@ void Ladder::layOut() {
         lane.numbers = words;
         lanes_.push_back(std::move(lane));
     }
-    low_MHz_ = low * 0.9;
-    high_MHz_ = high * 1.2;
+    low_MHz_ = closer_MHz_ ? closer_MHz_->first : low * 0.9;
+    high_MHz_ = closer_MHz_ ? closer_MHz_->second : high * 1.2;
     for (std::size_t i = 0; i < lanes_.size(); ++i) lanes_[i].top = kTop + kLane * double(i);
     const auto id = [&](int radio) { return QString::fromStdString(report.radios[std::size_t(radio)].id()); };
     for (const auto &lane : lanes_)
@@ -190,8 +246,7 @@ void Ladder::paintEvent(QPaintEvent *) {
     painter.setPen(c.softChalk);
     painter.drawText(QRectF(12, 4, 80, 18), Qt::AlignVCenter, tr("MHz"));
     double lastLabel = 0;
-    for (const double f :
-         {200.0, 300.0, 400.0, 500.0, 600.0, 800.0, 1000.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0, 7000.0}) {
+    for (const double f : ticks()) {
         if (f < low_MHz_ || f > high_MHz_) continue;
         const double x = std::round(xOf(f)) + 0.5;
         painter.setPen(c.matGridStrong);
@@ -208,7 +263,9 @@ void Ladder::paintEvent(QPaintEvent *) {
         return;
     }
     const RadioReport &report = document_.analysis().derived.radio;
+    const QRectF scale(kLeft, 0, width() - kLeft, height());
     for (const auto &lane : lanes_) {
+        painter.setClipping(false);
         const double bottom = lane.top + kLane;
         painter.setPen(c.matGrid.lighter(115));
         painter.drawLine(QPointF(0, bottom + 0.5), QPointF(width(), bottom + 0.5));
@@ -222,6 +279,7 @@ void Ladder::paintEvent(QPaintEvent *) {
         painter.setFont(theme_.numbers(10));
         painter.setPen(c.softChalk);
         painter.drawText(QRectF(12, lane.top + 15, kLeft - 20, 13), Qt::AlignVCenter, lane.numbers);
+        painter.setClipRect(scale);
         for (const int r : lane.radios) {
             const RadioUse &radio = report.radios[std::size_t(r)];
             const QColor fill = theme::familyColor(lane.sends ? Family::radio : Family::sensing);
@@ -248,6 +306,7 @@ void Ladder::paintEvent(QPaintEvent *) {
             }
         }
     }
+    painter.setClipRect(scale);
     // Products: a ring on the listener's lane; the one that is looked at, else the worst, is told in words.
     const Spot *told = nullptr;
     for (const auto &spot : spots_) {
@@ -286,6 +345,7 @@ void Ladder::paintEvent(QPaintEvent *) {
         painter.setPen(color);
         painter.drawText(box, Qt::AlignCenter, words);
     }
+    painter.setClipping(false);
     if (hasFocus()) {
         painter.setPen(QPen(c.softChalk, 1, Qt::DotLine));
         painter.setBrush(Qt::NoBrush);
@@ -294,25 +354,60 @@ void Ladder::paintEvent(QPaintEvent *) {
 }
 
 void Ladder::mousePressEvent(QMouseEvent *event) {
-    for (auto spot = spots_.rbegin(); spot != spots_.rend(); ++spot)
+    const bool onScale = event->position().x() >= kLeft;
+    for (auto spot = spots_.rbegin(); onScale && spot != spots_.rend(); ++spot)
         if (!spot->pair.from.isEmpty() && spot->rect.adjusted(-2, -2, 2, 2).contains(event->position())) {
             document_.lookAtPair(spot->pair);
             return;
         }
     for (const auto &lane : lanes_)
-        if (event->position().y() >= lane.top && event->position().y() < lane.top + kLane) {
+        if (event->position().y() >= lane.top && event->position().y() < lane.top + kLane)
             document_.select(QString::fromStdString(lane.part));
-            return;
-        }
+    if (onScale && event->button() != Qt::RightButton) panningAt_px_ = event->position().x();
 }
 
-void Ladder::keyPressEvent(QKeyEvent *event) {
-    // Up and down go through the products.
-    const bool down = event->key() == Qt::Key_Down || event->key() == Qt::Key_Right;
-    if (!down && event->key() != Qt::Key_Up && event->key() != Qt::Key_Left) return QWidget::keyPressEvent(event);
+void Ladder::mouseMoveEvent(QMouseEvent *event) {
+    if (!panningAt_px_) return;
+    const double by = frequencyAt(*panningAt_px_) / frequencyAt(event->position().x());
+    panningAt_px_ = event->position().x();
+    if (by != 1) look(low_MHz_ * by, high_MHz_ * by);
+}
+
+void Ladder::mouseReleaseEvent(QMouseEvent *) { panningAt_px_.reset(); }
+
+void Ladder::wheelEvent(QWheelEvent *event) {
+    const double f = frequencyAt(std::max(kLeft, event->position().x()));
+    const double by = drawing::wheelFactor(event->angleDelta().y());
+    look(f * std::pow(low_MHz_ / f, 1 / by), f * std::pow(high_MHz_ / f, 1 / by));
+    event->accept();
+}
+
+std::vector<app::Document::RadioPair> Ladder::products() const {
     std::vector<app::Document::RadioPair> pairs;
     for (const auto &spot : spots_)
         if (!spot.pair.from.isEmpty()) pairs.push_back(spot.pair);
+    return pairs;
+}
+
+bool Ladder::focusNextPrevChild(bool next) {
+    QStringList keys;
+    for (const auto &pair : products()) keys << pair.from + QLatin1Char('\n') + pair.to;
+    keys.removeDuplicates();
+    const auto now = document_.radioPair();
+    const auto to = drawing::walkTo(keys, now.from + QLatin1Char('\n') + now.to, next);
+    if (!to) return QWidget::focusNextPrevChild(next);
+    document_.lookAtPair({to->section(QLatin1Char('\n'), 0, 0), to->section(QLatin1Char('\n'), 1)});
+    return true;
+}
+
+void Ladder::keyPressEvent(QKeyEvent *event) {
+    const bool plain = !(event->modifiers() & ~Qt::KeypadModifier);
+    if (plain && event->key() == Qt::Key_0) return fit();
+    if (plain && event->key() == Qt::Key_Z) return zoomToChosen();
+    // Up and down go through the products.
+    const bool down = event->key() == Qt::Key_Down || event->key() == Qt::Key_Right;
+    if (!down && event->key() != Qt::Key_Up && event->key() != Qt::Key_Left) return QWidget::keyPressEvent(event);
+    const auto pairs = products();
     if (pairs.empty()) return;
     const auto at = std::find(pairs.begin(), pairs.end(), document_.radioPair());
     const auto now = at == pairs.end() ? std::ptrdiff_t(down ? -1 : 0) : at - pairs.begin();

@@ -20,11 +20,22 @@ public:
     QString tipAt(const QPointF &at) const;
     /// Middle of the ring of a product, as drawn, for tests: `listener` and its place in the report's list.
     QPointF ringOfMix(std::size_t mix) const;
+    /// What the scale shows, MHz.
+    double lowest_MHz() const { return low_MHz_; }
+    double highest_MHz() const { return high_MHz_; }
+    /// All bands again.
+    void fit();
+    /// The pair that is looked at, else the chosen part's bands, fill half of the scale.
+    void zoomToChosen();
 
 protected:
     void paintEvent(QPaintEvent *) override;
     void resizeEvent(QResizeEvent *) override;
     void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void wheelEvent(QWheelEvent *event) override;
+    bool focusNextPrevChild(bool next) override;
     void keyPressEvent(QKeyEvent *event) override;
     bool event(QEvent *event) override;
 
@@ -46,12 +57,18 @@ private:
     };
     void layOut();
     const Lane *laneOf(int radio, bool sends) const;
+    double frequencyAt(double x) const;
+    void look(double low_MHz, double high_MHz);
+    std::vector<double> ticks() const;
+    std::vector<app::Document::RadioPair> products() const; ///< what Tab and the arrows go through
 
     app::Document &document_;
     const theme::Theme &theme_;
     std::vector<Lane> lanes_;
     std::vector<Spot> spots_;
     double low_MHz_ = 400, high_MHz_ = 7000;
+    std::optional<std::pair<double, double>> closer_MHz_; ///< when somebody looks closer than at all of it
+    std::optional<double> panningAt_px_;
 };
 
 } // namespace waxis::radio

@@ -69,6 +69,28 @@ void RadioBench::showPage(Page page) {
     tabs_[std::size_t(page)]->setChecked(true);
 }
 
+void RadioBench::fit() {
+    switch (Page(pages_->currentIndex())) {
+    case Page::matrix: ladder_->fit(); break;
+    case Page::coverage: coverage_->globe().fit(); break;
+    case Page::compass: compass_->map().fit(); break;
+    case Page::places:
+    case Page::ground:
+    case Page::study: break; // tables
+    }
+}
+
+void RadioBench::zoomToChosen() {
+    switch (Page(pages_->currentIndex())) {
+    case Page::matrix: ladder_->zoomToChosen(); break;
+    case Page::coverage: coverage_->globe().zoomToChosen(); break;
+    case Page::compass: compass_->map().zoomToChosen(); break;
+    case Page::places:
+    case Page::ground:
+    case Page::study: break;
+    }
+}
+
 bool RadioBench::reveal(const QStringList &ids) {
     const RadioReport &report = document_.analysis().derived.radio;
     // A pair of the matrix: the first two of the things that are a row and a column.

@@ -30,6 +30,9 @@ public:
     GroundPage &ground() { return *ground_; }
     FieldPage &study() { return *study_; }
     void showPage(Page page);
+    /// Of the drawing of the page that is shown.
+    void fit();
+    void zoomToChosen();
     /// Nothing is being worked out in the background.
     bool isSettled() const { return compass_->map().isSettled() && places_->isSettled(); }
     /// Looks at what a finding is about: a pair in the matrix, a compass, a link; false for none of these.
