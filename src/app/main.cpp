@@ -1,3 +1,4 @@
+#include "app/shell/guarded_application.h"
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
 #include "app/shell/plurals.h"
@@ -50,7 +51,7 @@ int main(int argc, char **argv) {
         return fail(
             "there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set). --screenshot OUT.png draws the window "
             "to a file, xvfb-run gives it a display of its own.");
-    QApplication application(argc, argv);
+    waxis::app::GuardedApplication application(argc, argv);
     QApplication::setApplicationName("weightaxis");
     QApplication::setApplicationDisplayName("Weightaxis");
     QApplication::setApplicationVersion(WEIGHTAXIS_VERSION);
@@ -96,6 +97,8 @@ int main(int argc, char **argv) {
     waxis::theme::Theme theme(wantedTheme == "dark" ? waxis::theme::Mode::dark : waxis::theme::Mode::light);
 
     waxis::app::MainWindow window(theme);
+    application.setRescue([&window](const QString &what) { window.survive(what); });
+    if (!picture) application.setLastWords([&window] { window.autosave().writeNow(); });
     const auto &stages = waxis::app::stageTexts();
     const auto wanted =
         std::find_if(stages.begin(), stages.end(), [&](const auto &s) { return s.id == parser.value(stage); });

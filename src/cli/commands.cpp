@@ -1,4 +1,4 @@
-#include "cli/commands.h"
+#include "cli/output.h"
 
 #include "core/analysis/analysis.h"
 #include "core/radio/places.h"
@@ -14,7 +14,6 @@
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
-#include <fmt/ostream.h>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -32,20 +31,20 @@ struct Opened {
 Result<Opened, int> open(const std::string &file, const std::string &profile, Streams io) {
     const auto loaded = loadBuild(file);
     if (!loaded) {
-        fmt::print(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file,
+        say(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file,
                    loaded.error().where, loaded.error().expected, loaded.error().found);
-        if (!loaded.error().suggestion.empty()) fmt::print(io.err, "  {}\n", loaded.error().suggestion);
+        if (!loaded.error().suggestion.empty()) say(io.err, "  {}\n", loaded.error().suggestion);
         return Failure{int(unreadable)};
     }
     for (const auto &warning : loaded->warnings)
-        fmt::print(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
+        say(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
     PracticeSettings settings = loaded->build.practice;
     if (isProfile(profile))
         settings.profile = profile;
     else if (!profile.empty()) {
         const auto own = loadPractice(profile);
         if (!own) {
-            fmt::print(io.err, "{}: neither a profile (sprint, flow, range, lift, pocket) nor a practice file\n  {}\n",
+            say(io.err, "{}: neither a profile (sprint, flow, range, lift, pocket) nor a practice file\n  {}\n",
                        profile, own.error().text());
             return Failure{int(unreadable)};
         }
@@ -55,15 +54,15 @@ Result<Opened, int> open(const std::string &file, const std::string &profile, St
 }
 
 void printBalance(const CaseBalance &balance, std::ostream &out) {
-    fmt::print(out, "  {:<28} {:>7.1f} ± {:.1f} g", balance.loadCase.name, balance.mass.mass_g, balance.tolerance_g);
+    say(out, "  {:<28} {:>7.1f} ± {:.1f} g", balance.loadCase.name, balance.mass.mass_g, balance.tolerance_g);
     if (balance.offset_mm) {
         const Vec3 &d = *balance.offset_mm;
-        fmt::print(out, "   {:.1f} mm {}, {:.1f} mm {}, {:.1f} mm {} the propellers", std::abs(d.x()),
+        say(out, "   {:.1f} mm {}, {:.1f} mm {}, {:.1f} mm {} the propellers", std::abs(d.x()),
                    d.x() >= 0 ? "forward" : "aft", std::abs(d.y()), d.y() >= 0 ? "left" : "right", std::abs(d.z()),
                    d.z() >= 0 ? "above" : "below");
     }
-    if (balance.thrustToWeight) fmt::print(out, "   thrust to weight {:.1f}", *balance.thrustToWeight);
-    if (balance.unknownMasses > 0) fmt::print(out, "   ({} not weighed)", balance.unknownMasses);
+    if (balance.thrustToWeight) say(out, "   thrust to weight {:.1f}", *balance.thrustToWeight);
+    if (balance.unknownMasses > 0) say(out, "   ({} not weighed)", balance.unknownMasses);
     out << '\n';
 }
 
@@ -74,25 +73,25 @@ int check(const CheckOptions &options, Streams io) {
     if (!opened) return opened.error();
     Analyser analyser;
     const Analysis &analysis = analyseFully(analyser, opened->build, opened->practice);
-    fmt::print(io.out, "{}, practice {}\n", opened->build.name, analysis.practice.profile);
+    say(io.out, "{}, practice {}\n", opened->build.name, analysis.practice.profile);
     for (const auto &balance : analysis.derived.balance) printBalance(balance, io.out);
     io.out << '\n';
     for (const auto &finding : analysis.findings) {
         const FindingText text = wordFinding(opened->build, finding);
-        fmt::print(io.out, "{:<8} {:<6} {}\n                {}\n",
+        say(io.out, "{:<8} {:<6} {}\n                {}\n",
                    finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)],
                    ruleOf(finding.rule).name, text.headline.text(), text.detail.text());
-        if (finding.accepted()) fmt::print(io.out, "                because: {}\n", finding.acceptedReason);
+        if (finding.accepted()) say(io.out, "                because: {}\n", finding.acceptedReason);
     }
     const auto &n = analysis.counts;
-    fmt::print(io.out, "\n{} stop, {} watch, {} note, {} unknown, {} accepted\n", n.stop, n.watch, n.note, n.unknown,
+    say(io.out, "\n{} stop, {} watch, {} note, {} unknown, {} accepted\n", n.stop, n.watch, n.note, n.unknown,
                n.accepted);
     return n.stop > 0 ? stopFindings : clean;
 }
 
 int analyse(const AnalyseOptions &options, Streams io) {
     if (!options.json) {
-        fmt::print(io.err, "analyse writes JSON only: add --json (check gives the readable form)\n");
+        say(io.err, "analyse writes JSON only: add --json (check gives the readable form)\n");
         return unreadable;
     }
     const auto opened = open(options.file, options.profile, io);
@@ -127,12 +126,12 @@ int listSums(bool json, Streams io) {
         return clean;
     }
     for (const auto &sum : sumRegistry()) {
-        fmt::print(io.out, "{:<18} {}\n", sum.name, sum.title);
+        say(io.out, "{:<18} {}\n", sum.name, sum.title);
         for (const auto &input : sum.inputs)
-            fmt::print(io.out, "    {:<16} {}{}\n", input.key, input.title, input.standard ? " (may be left out)" : "");
-        fmt::print(io.out, "    ->");
-        for (const auto &output : sum.outputs) fmt::print(io.out, " {}", output.key);
-        fmt::print(io.out, "\n    {}\n    source: {}\n", sum.formula, sum.source);
+            say(io.out, "    {:<16} {}{}\n", input.key, input.title, input.standard ? " (may be left out)" : "");
+        say(io.out, "    ->");
+        for (const auto &output : sum.outputs) say(io.out, " {}", output.key);
+        say(io.out, "\n    {}\n    source: {}\n", sum.formula, sum.source);
     }
     return clean;
 }
@@ -140,12 +139,12 @@ int listSums(bool json, Streams io) {
 int runBatch(const std::string &file, Streams io) {
     const auto bytes = waxis::io::readFile(file, waxis::io::kLargestFile);
     if (!bytes) {
-        fmt::print(io.err, "{}: {}\n", file, bytes.error());
+        say(io.err, "{}: {}\n", file, bytes.error());
         return unreadable;
     }
     const auto results = waxis::io::runSumBatch(*bytes);
     if (!results) {
-        fmt::print(io.err, "{}: {}\n", file, results.error().text());
+        say(io.err, "{}: {}\n", file, results.error().text());
         return unreadable;
     }
     io.out << *results;
@@ -158,7 +157,7 @@ int calc(const CalcOptions &options, Streams io) {
     if (options.list) return listSums(options.json, io);
     if (!options.batchFile.empty()) return runBatch(options.batchFile, io);
     auto refuse = [&](const std::string &why) {
-        fmt::print(io.err, "calc: {}\n", why);
+        say(io.err, "calc: {}\n", why);
         return int(unreadable);
     };
     if (options.name.empty()) return refuse("name a calculation; calc --list shows them all");
@@ -180,39 +179,39 @@ int calc(const CalcOptions &options, Streams io) {
         io.out << waxis::io::prettyJson(document);
         return clean;
     }
-    for (const auto &[key, value] : *outputs) fmt::print(io.out, "{:<22} {}\n", key, waxis::io::sumValueText(value));
+    for (const auto &[key, value] : *outputs) say(io.out, "{:<22} {}\n", key, waxis::io::sumValueText(value));
     return clean;
 }
 
 int rules(Streams io) {
-    fmt::print(io.out, "# Rule book\n\nMade by `weightaxis-cli rules`; do not edit.\n\n");
+    say(io.out, "# Rule book\n\nMade by `weightaxis-cli rules`; do not edit.\n\n");
     for (const auto &rule : ruleBook()) {
-        fmt::print(io.out, "## {} {}\n\n{}\n\nSource: {}.\n", rule.name, rule.title, rule.why, rule.source);
-        if (!rule.limits.empty()) fmt::print(io.out, "\nLimits read:\n\n");
+        say(io.out, "## {} {}\n\n{}\n\nSource: {}.\n", rule.name, rule.title, rule.why, rule.source);
+        if (!rule.limits.empty()) say(io.out, "\nLimits read:\n\n");
         for (const Limit limit : rule.limits)
-            fmt::print(io.out, "- `{}` {}\n", definitionOf(limit).id, definitionOf(limit).title);
+            say(io.out, "- `{}` {}\n", definitionOf(limit).id, definitionOf(limit).title);
         io.out << '\n';
     }
-    fmt::print(io.out, "# Limits\n\n| limit | what | unit |");
-    for (const auto &profile : profiles()) fmt::print(io.out, " {} |", profile.name);
-    fmt::print(io.out, " source |\n|---|---|---|");
-    for (std::size_t i = 0; i < profiles().size(); ++i) fmt::print(io.out, "---|");
-    fmt::print(io.out, "---|\n");
+    say(io.out, "# Limits\n\n| limit | what | unit |");
+    for (const auto &profile : profiles()) say(io.out, " {} |", profile.name);
+    say(io.out, " source |\n|---|---|---|");
+    for (std::size_t i = 0; i < profiles().size(); ++i) say(io.out, "---|");
+    say(io.out, "---|\n");
     for (const auto &definition : limitTable()) {
-        fmt::print(io.out, "| `{}` | {} | {} |", definition.id, definition.title, definition.unit);
+        say(io.out, "| `{}` | {} | {} |", definition.id, definition.title, definition.unit);
         for (const auto &profile : profiles())
-            fmt::print(io.out, " {:g} |", practiceOfProfile(profile.id)[definition.limit]);
-        fmt::print(io.out, " {} |\n", definition.source);
+            say(io.out, " {:g} |", practiceOfProfile(profile.id)[definition.limit]);
+        say(io.out, " {} |\n", definition.source);
     }
-    fmt::print(io.out, "\n# Schools\n\nWhere builders disagree; a profile's choice can be changed in every build.\n");
+    say(io.out, "\n# Schools\n\nWhere builders disagree; a profile's choice can be changed in every build.\n");
     for (const auto &school : schools()) {
-        fmt::print(io.out, "\n## `{}` {}\n\n", school.id, school.title);
+        say(io.out, "\n## `{}` {}\n\n", school.id, school.title);
         for (const auto &option : school.options) {
             std::string by;
             for (const auto &profile : profiles())
                 if (practiceOfProfile(profile.id).follows(school.id, option.id))
                     by += (by.empty() ? "" : ", ") + std::string(profile.name);
-            fmt::print(io.out, "- `{}` {}. {}{}\n", option.id, option.name, option.reason,
+            say(io.out, "- `{}` {}. {}{}\n", option.id, option.name, option.reason,
                        by.empty() ? "" : fmt::format(" ({})", by));
         }
     }
@@ -231,7 +230,7 @@ int tidy(const std::string &file, Streams io) {
         return clean;
     }
     const bool isLibrary = build.error().where == "/format";
-    fmt::print(io.err, "{}: {}\n", file, isLibrary ? library.error().text() : build.error().text());
+    say(io.err, "{}: {}\n", file, isLibrary ? library.error().text() : build.error().text());
     return unreadable;
 }
 

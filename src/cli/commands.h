@@ -11,7 +11,7 @@ namespace waxis::cli {
 enum Exit : int { clean = 0, stopFindings = 1, unreadable = 2 };
 
 struct Streams {
-    std::ostream &out;
+    std::ostream &out; ///< whether it took everything is asked once, at the end
     std::ostream &err;
 };
 
@@ -45,6 +45,7 @@ struct ImportOptions {
     double prop_mm = 0; ///< 0: as large as the motors allow
     std::string out;    ///< build to write; empty: none
     bool json = false;
+    bool force = false; ///< replace files that are there
 };
 int importFrame(const ImportOptions &options, Streams io);
 
@@ -54,6 +55,7 @@ struct ExportOptions {
         necDeck;          ///< files to write; "-" is the standard output
     std::string from, to; ///< radios of the deck
     int segments = 2000;
+    bool force = false;
 };
 int exportBuild(const ExportOptions &options, Streams io);
 
@@ -62,6 +64,7 @@ struct NewOptions {
     std::vector<std::string> values; ///< KEY=NUMBER
     std::string out;
     bool list = false;
+    bool force = false;
 };
 /// A build with the frame of a layout.
 int newBuild(const NewOptions &options, Streams io);

@@ -1,5 +1,5 @@
 // Drawings in, plates and kit lists out, frames from layouts.
-#include "cli/commands.h"
+#include "cli/output.h"
 
 #include "core/analysis/analysis.h"
 #include "core/field_study/deck.h"
@@ -16,56 +16,44 @@
 
 #include <algorithm>
 #include <charconv>
+#include <cmath>
 #include <fmt/format.h>
-#include <fmt/ostream.h>
 #include <ostream>
 
 namespace waxis::cli {
 
 namespace {
 
-/// To a file in one step, or to the standard output for "-".
-bool put(const std::string &path, const std::string &bytes, Streams io) {
-    if (path == "-") {
-        io.out << bytes;
-        return true;
-    }
-    const auto problem = waxis::io::replaceFile(path, bytes, false);
-    if (problem.empty()) return true;
-    fmt::print(io.err, "{}: not written: {}\n", path, problem);
-    return false;
-}
-
-bool putBuild(const std::string &path, const Build &build, Streams io) { return put(path, writeBuild(build, {}), io); }
-
 std::string at(const Vec2 &p) { return fmt::format("({:.2f}, {:.2f})", p.x(), p.y()); }
 
 void printPlate(const FoundPlate &plate, const PlateChoice &choice, std::ostream &out) {
     using waxis::io::nameOf;
-    fmt::print(out, "\nlayer {}: {} plate, {:.1f} mm2, {} corners\n", plate.layer, nameOf(choice.role), plate.area_mm2,
+    say(out, "\nlayer {}: {} plate, {:.1f} mm2, {} corners\n", plate.layer, nameOf(choice.role), plate.area_mm2,
                plate.outline_mm.size());
     for (const auto &p : plate.patterns)
-        fmt::print(out, "  {:<13} {:g}{} mm {} at {}, holes {:g} mm{}\n", fmt::format("{} pattern", nameOf(p.use)),
+        say(out, "  {:<13} {:g}{} mm {} at {}, holes {:g} mm{}\n", fmt::format("{} pattern", nameOf(p.use)),
                    p.pattern.size_mm, p.secondSize_mm > 0 ? fmt::format(" x {:g}", p.secondSize_mm) : "",
                    p.pattern.shape == PatternShape::circle ? "circle" : "square", at(p.centre_mm),
                    p.pattern.holeDiameter_mm,
                    std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
     for (const auto &hole : plate.holes)
-        fmt::print(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
+        say(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
                    hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
     for (const auto &slot : plate.cutouts)
-        fmt::print(out, "  {} {:.2f} x {:.2f} mm at {}{}\n", nameOf(slot.use), slot.length_mm, slot.width_mm,
+        say(out, "  {} {:.2f} x {:.2f} mm at {}{}\n", nameOf(slot.use), slot.length_mm, slot.width_mm,
                    at(slot.centre_mm), slot.angle_deg != 0 ? fmt::format(", along {:.1f}°", slot.angle_deg) : "");
 }
 
 } // namespace
 
 int importFrame(const ImportOptions &options, Streams io) {
+    Outputs outputs(io, {options.file}, options.force);
+    if (!outputs.mayWrite({options.out, options.json ? "-" : ""})) return unreadable;
     const auto drawing = loadDxf(options.file, findDrawingUnit(options.units));
     if (!drawing) {
         const DrawingError &problem = drawing.error();
-        fmt::print(io.err, "{}: {}\n", options.file, problem.error.text());
-        if (problem.unitsMissing) fmt::print(io.err, "say which: --units mm or --units in\n");
+        say(io.err, "{}: {}\n", options.file, problem.error.text());
+        if (problem.unitsMissing) say(io.err, "say which: --units mm or --units in\n");
         return unreadable;
     }
     RecogniseOptions recogniseOptions;
@@ -81,29 +69,33 @@ int importFrame(const ImportOptions &options, Streams io) {
     if (options.json) {
         io.out << waxis::io::recognitionText(*drawing, found, choices);
     } else {
-        fmt::print(io.out, "{}: {} plate(s), drawn in {}\n", options.file, found.plates.size(), drawing->units);
+        say(io.out, "{}: {} plate(s), drawn in {}\n", options.file, found.plates.size(), drawing->units);
         for (std::size_t i = 0; i < found.plates.size(); ++i) printPlate(found.plates[i], choices.plates[i], io.out);
-        if (!found.skipped.empty()) fmt::print(io.out, "\nleft out:\n");
+        if (!found.skipped.empty()) say(io.out, "\nleft out:\n");
         for (const auto &skipped : found.skipped)
-            fmt::print(io.out, "  {}{}: {}\n", skipped.what,
+            say(io.out, "  {}{}: {}\n", skipped.what,
                        skipped.layer.empty() ? "" : fmt::format(" on layer {}", skipped.layer), skipped.reason);
     }
     if (options.out.empty()) return clean;
     const auto frame = frameFromDrawing(found, choices);
     if (!frame) {
-        fmt::print(io.err, "{}: no frame: {}\n", options.file, frame.error());
+        say(io.err, "{}: no frame: {}\n", options.file, frame.error());
         return unreadable;
     }
     Build build;
     build.name = "Build from " + std::filesystem::path(options.file).stem().string();
     build.frame = *frame;
-    return putBuild(options.out, build, io) ? clean : unreadable;
+    return outputs.put(options.out, writeBuild(build)) ? clean : unreadable;
 }
 
 int exportBuild(const ExportOptions &options, Streams io) {
+    Outputs outputs(io, {options.file}, options.force);
+    if (!outputs.mayWrite({options.platesDxf, options.platesSvg, options.drillDxf, options.drillSvg, options.kitCsv,
+                           options.cutCsv, options.massCsv, options.necDeck}))
+        return unreadable;
     const auto loaded = loadBuild(options.file);
     if (!loaded) {
-        fmt::print(io.err, "{}: {}\n", options.file, loaded.error().text());
+        say(io.err, "{}: {}\n", options.file, loaded.error().text());
         return unreadable;
     }
     const Build &build = loaded->build;
@@ -112,12 +104,12 @@ int exportBuild(const ExportOptions &options, Streams io) {
     auto write = [&](const std::string &path, auto &&make) {
         if (path.empty()) return;
         any = true;
-        written &= put(path, make(), io);
+        written &= outputs.put(path, make());
     };
     const bool plates = !options.platesDxf.empty() || !options.platesSvg.empty() || !options.drillDxf.empty() ||
                         !options.drillSvg.empty();
     if (plates && frame.plates.empty() && frame.arms.empty()) {
-        fmt::print(io.err, "{}: the frame has no plates and no arms to write\n", options.file);
+        say(io.err, "{}: the frame has no plates and no arms to write\n", options.file);
         return unreadable;
     }
     write(options.platesDxf, [&] { return platesAsDxf(frame); });
@@ -145,7 +137,7 @@ int exportBuild(const ExportOptions &options, Streams io) {
         if (!from || !to) {
             std::string known;
             for (const auto &radio : derived.radio.radios) known += (known.empty() ? "" : ", ") + radio.id();
-            fmt::print(io.err, "{}: --from and --to name a radio each; there are: {}\n", options.file,
+            say(io.err, "{}: --from and --to name a radio each; there are: {}\n", options.file,
                        known.empty() ? "none" : known);
             return unreadable;
         }
@@ -153,13 +145,13 @@ int exportBuild(const ExportOptions &options, Streams io) {
         study.mostSegments = options.segments;
         const auto deck = fieldDeck(build, derived, *from, *to, study);
         if (!deck) {
-            fmt::print(io.err, "{}: no model of these two: {}\n", options.file, deck.error());
+            say(io.err, "{}: no model of these two: {}\n", options.file, deck.error());
             return unreadable;
         }
         write(options.necDeck, [&] { return deck->text(); });
     }
     if (!any) {
-        fmt::print(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv, "
+        say(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv, "
                            "--cut-csv, --mass-csv or --nec-deck\n");
         return unreadable;
     }
@@ -169,34 +161,41 @@ int exportBuild(const ExportOptions &options, Streams io) {
 int newBuild(const NewOptions &options, Streams io) {
     if (options.list) {
         for (const auto &layout : layouts()) {
-            fmt::print(io.out, "{:<14} {} {}\n", layout.id, layout.title, layout.what);
+            say(io.out, "{:<14} {} {}\n", layout.id, layout.title, layout.what);
             for (const auto &p : parametersOf(layout.kind))
-                fmt::print(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum,
+                say(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum,
                            p.unit, p.standard, p.title);
         }
         return clean;
     }
     const auto *layout = findLayout(options.layout);
     auto refuse = [&](const std::string &why) {
-        fmt::print(io.err, "new: {}\n", why);
+        say(io.err, "new: {}\n", why);
         return int(unreadable);
     };
     if (!layout) return refuse(fmt::format("there is no layout \"{}\"; new --list shows them", options.layout));
+    Outputs outputs(io, {}, options.force);
+    const std::string target = options.out.empty() ? "-" : options.out;
+    if (!outputs.mayWrite({target})) return unreadable;
     LayoutValues values;
     for (const auto &word : options.values) {
         const auto equals = word.find('=');
         double number = 0;
         const char *first = word.data() + equals + 1, *last = word.data() + word.size();
-        if (equals == std::string::npos || std::from_chars(first, last, number).ptr != last || first == last)
+        if (equals == std::string::npos || first == last)
             return refuse(fmt::format("\"{}\": KEY=NUMBER expected", word));
-        values[word.substr(0, equals)] = number;
+        const auto read = std::from_chars(first, last, number);
+        if (read.ptr != last || read.ec != std::errc() || !std::isfinite(number))
+            return refuse(fmt::format("\"{}\": KEY=NUMBER expected", word));
+        if (!values.emplace(word.substr(0, equals), number).second)
+            return refuse(fmt::format("\"{}\": it was given before", word));
     }
     const auto frame = generateFrame(layout->kind, values);
     if (!frame) return refuse(frame.error().text());
     Build build;
     build.name = frame->name;
     build.frame = *frame;
-    return putBuild(options.out.empty() ? "-" : options.out, build, io) ? clean : unreadable;
+    return outputs.put(target, writeBuild(build)) ? clean : unreadable;
 }
 
 } // namespace waxis::cli

@@ -1,10 +1,13 @@
 // weightaxis-cli: the numbers of the desktop program without a window.
-#include "cli/commands.h"
+#include "cli/output.h"
 
+#include "core/base/text_match.h"
 #include "core/rules/practice.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <iostream>
+#include <new>
 
 int main(int argc, char **argv) {
     using namespace waxis::cli;
@@ -13,19 +16,24 @@ int main(int argc, char **argv) {
     app.require_subcommand(1);
     app.footer("Exit codes: 0 clean, 1 stop findings, 2 cannot read.");
 
+    const std::string forceHelp = "replace files that are there already";
+    const CLI::Validator finite(
+        [](std::string &text) { return text.find_first_of("nN") == std::string::npos ? "" : "a number is wanted"; }, "");
+    const CLI::Validator notEmpty(
+        [](std::string &text) { return text.empty() ? "it is empty; leave it out for the build's own" : ""; }, "");
     const std::string profileHelp =
         "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
 
     CheckOptions checkOptions;
     auto *checkCommand = app.add_subcommand("check", "Findings and balance in readable form");
     checkCommand->add_option("FILE", checkOptions.file, "build (.waxis)")->required();
-    checkCommand->add_option("--profile", checkOptions.profile, profileHelp);
+    checkCommand->add_option("--profile", checkOptions.profile, profileHelp)->check(notEmpty);
 
     AnalyseOptions analyseOptions;
     auto *analyseCommand = app.add_subcommand("analyse", "Everything computed, as JSON (docs/format/analysis.md)");
     analyseCommand->add_option("FILE", analyseOptions.file, "build (.waxis)")->required();
     analyseCommand->add_flag("--json", analyseOptions.json, "write JSON");
-    analyseCommand->add_option("--profile", analyseOptions.profile, profileHelp);
+    analyseCommand->add_option("--profile", analyseOptions.profile, profileHelp)->check(notEmpty);
 
     CalcOptions calcOptions;
     auto *calcCommand = app.add_subcommand("calc", "One calculation by name");
@@ -44,10 +52,13 @@ int main(int argc, char **argv) {
     importCommand->add_option("--nose", importOptions.nose, "where the nose points in the drawing")
         ->check(CLI::IsMember(std::vector<std::string>{"right", "up", "left", "down"}));
     importCommand->add_option("--tolerance", importOptions.tolerance_mm, "ends nearer than this meet, mm (0.05)")
-        ->check(CLI::Range(0.0, 5.0));
+        ->check(CLI::Range(0.0, 5.0))
+        ->check(finite);
     importCommand->add_option("--prop", importOptions.prop_mm, "propeller diameter, mm")
-        ->check(CLI::Range(10.0, 1000.0));
+        ->check(CLI::Range(10.0, 1000.0))
+        ->check(finite);
     importCommand->add_option("--out", importOptions.out, "write a build with this frame");
+    importCommand->add_flag("--force", importOptions.force, forceHelp);
     importCommand->add_flag("--json", importOptions.json, "write JSON (docs/format/import.md)");
 
     ExportOptions exportOptions;
@@ -66,6 +77,7 @@ int main(int argc, char **argv) {
     exportCommand->add_option("--from", exportOptions.from, "radio that sends (id of the part), for --nec-deck");
     exportCommand->add_option("--to", exportOptions.to, "radio that listens, for --nec-deck");
     exportCommand->add_option("--segments", exportOptions.segments, "most segments of the model");
+    exportCommand->add_flag("--force", exportOptions.force, forceHelp);
 
     NewOptions newOptions;
     auto *newCommand = app.add_subcommand("new", "A build with the frame of a layout");
@@ -73,19 +85,31 @@ int main(int argc, char **argv) {
     newCommand->add_option("LAYOUT", newOptions.layout, "which layout, as quad-x");
     newCommand->add_option("VALUES", newOptions.values, "KEY=NUMBER ...");
     newCommand->add_option("--out", newOptions.out, "build to write (standard output when left out)");
+    newCommand->add_flag("--force", newOptions.force, forceHelp);
 
     auto *rulesCommand = app.add_subcommand("rules", "The rule book as Markdown");
     std::string tidyFile;
     auto *tidyCommand = app.add_subcommand("tidy", "Write a build or part library again in the stable form");
     tidyCommand->add_option("FILE", tidyFile, "build or library")->required();
 
+    // A word that is no command is told as such, not as a command that is missing.
+    if (argc > 1 && argv[1][0] != '-' && argv[1][0] != '\0') {
+        std::vector<std::string> commands;
+        for (const auto *command : app.get_subcommands({})) commands.push_back(command->get_name());
+        if (std::find(commands.begin(), commands.end(), argv[1]) == commands.end()) {
+            const std::string near = waxis::nearestWord(argv[1], commands);
+            say(std::cerr, "weightaxis-cli: there is no command \"{}\"{}; --help shows them\n", argv[1],
+                near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
+            return unreadable;
+        }
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError &error) {
         return app.exit(error) == 0 ? int(clean) : int(unreadable);
     }
     const Streams io{std::cout, std::cerr};
-    try {
+    const auto run = [&]() -> int {
         if (*checkCommand) return check(checkOptions, io);
         if (*analyseCommand) return analyse(analyseOptions, io);
         if (*calcCommand) return calc(calcOptions, io);
@@ -94,9 +118,22 @@ int main(int argc, char **argv) {
         if (*newCommand) return newBuild(newOptions, io);
         if (*rulesCommand) return rules(io);
         if (*tidyCommand) return tidy(tidyFile, io);
+        return clean;
+    };
+    int exit = clean;
+    try {
+        exit = run();
+    } catch (const std::bad_alloc &) {
+        std::cerr << "weightaxis-cli: there is not enough memory for this\n";
+        return unreadable;
     } catch (const std::exception &error) {
-        std::cerr << "weightaxis-cli: " << error.what() << '\n';
+        say(std::cerr, "weightaxis-cli: {}\n", error.what());
         return unreadable;
     }
-    return clean;
+    std::cout.flush();
+    if (!std::cout) {
+        std::cerr << "weightaxis-cli: standard output cannot be written\n";
+        return unreadable;
+    }
+    return exit;
 }

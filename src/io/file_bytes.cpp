@@ -1,12 +1,14 @@
 #include "io/file_bytes.h"
 
 #include <cerrno>
+#include <chrono>
 #include <cstring>
 #include <fcntl.h>
 #include <fmt/format.h>
 #include <fstream>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <vector>
 
 namespace waxis::io {
 
@@ -57,13 +59,57 @@ Result<std::string, std::string> readFile(const fs::path &path, std::size_t limi
     return bytes;
 }
 
+bool isReadOnly(const fs::path &path) {
+    std::error_code error;
+    const auto status = fs::status(path, error);
+    constexpr auto kWrite = fs::perms::owner_write | fs::perms::group_write | fs::perms::others_write;
+    return !error && fs::is_regular_file(status) && (status.permissions() & kWrite) == fs::perms::none;
+}
+
+std::string deliver(const fs::path &path, std::string_view bytes) {
+    std::error_code error;
+    const auto status = fs::status(path, error); // of what a link leads to
+    if (!fs::exists(status) || fs::is_regular_file(status)) return replaceFile(path, bytes, false);
+    if (fs::is_directory(status)) return "it is a folder";
+    const int file = ::open(path.c_str(), O_WRONLY | O_CLOEXEC);
+    if (file < 0) return reasonOf("it cannot be opened");
+    const bool written = writeAll(file, bytes);
+    const std::string problem = written ? std::string() : reasonOf("cannot write to it");
+    ::close(file);
+    return problem;
+}
+
+namespace {
+
+constexpr std::string_view kUnfinished = ".unfinished-"; // six letters behind it
+
+/// Writers that were killed leave a file with half of the bytes; whoever writes the same file next takes it away.
+void removeUnfinished(const fs::path &path) {
+    using namespace std::chrono_literals;
+    constexpr auto kSurelyDead = 60s;
+    const std::string prefix = path.filename().string() + std::string(kUnfinished);
+    std::error_code error;
+    std::vector<fs::path> old;
+    for (fs::directory_iterator at(path.parent_path(), error), end; !error && at != end; at.increment(error)) {
+        const std::string name = at->path().filename().string();
+        if (name.size() != prefix.size() + 6 || !name.starts_with(prefix)) continue;
+        std::error_code gone;
+        const auto written = fs::last_write_time(at->path(), gone);
+        if (!gone && fs::file_time_type::clock::now() - written > kSurelyDead) old.push_back(at->path());
+    }
+    for (const auto &file : old) fs::remove(file, error);
+}
+
+} // namespace
+
 std::string replaceFile(const fs::path &given, std::string_view bytes, bool keepBackup) {
     std::error_code error;
     const bool exists = fs::exists(given, error);
     const fs::path path = exists ? fs::canonical(given, error) : fs::absolute(given, error);
     if (error) return error.message();
     const fs::path folder = path.parent_path();
-    std::string pattern = (folder / (path.filename().string() + ".XXXXXX")).string();
+    removeUnfinished(path);
+    std::string pattern = (folder / (path.filename().string() + std::string(kUnfinished) + "XXXXXX")).string();
     const int file = ::mkstemp(pattern.data());
     if (file < 0) return reasonOf("cannot write in this folder");
     const auto fail = [&](const char *what) {

@@ -295,10 +295,10 @@ private slots:
         auto &editor = bench.editor();
         const auto before = editor.type().solids.size();
         editor.readBodies(writeStl("open.stl", 3));
+        QTRY_VERIFY_WITH_TIMEOUT(editor.findChild<QLabel *>("type-faults")->text().contains("open edges"), 10000);
         QCOMPARE(editor.type().solids.size(), before);
-        QVERIFY(editor.findChild<QLabel *>("type-faults")->text().contains("open edges"));
         editor.readBodies(writeStl("closed.stl", 4));
-        QCOMPARE(editor.type().solids.size(), before + 1);
+        QTRY_COMPARE_WITH_TIMEOUT(editor.type().solids.size(), before + 1, 10000);
         const Mesh &mesh = std::get<Mesh>(editor.type().solids.back().shape);
         QVERIFY(std::abs(mesh.exact->volume_mm3 - 1000.0 / 6) < 1e-6);
         editor.findChild<QPushButton *>("keep")->click();

@@ -82,8 +82,8 @@ private slots:
         const TopoDS_Shape pin = BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(100, 0, 0), gp_Dir(1, 0, 0)), 5, 20).Shape();
         const auto bodies = readSolids(write("two.step", {block, pin}));
         QVERIFY2(bool(bodies), bodies ? "" : bodies.error().text().c_str());
-        QCOMPARE(bodies->size(), std::size_t(2));
-        const ShapeProperties found = *(*bodies)[0].mesh.exact;
+        QCOMPARE(bodies->bodies.size(), std::size_t(2));
+        const ShapeProperties found = *bodies->bodies[0].mesh.exact;
         const double bore = M_PI * 16 * 10, volume = 12000 - bore;
         QVERIFY(std::abs(found.volume_mm3 - volume) < 1e-6 * volume);
         QVERIFY((found.centroid_mm - Vec3((12000 * 20 - bore * 10) / volume, 15, 5)).norm() < 1e-6);
@@ -92,11 +92,11 @@ private slots:
         const double zz = 12000.0 / 12 * (1600 + 900) + 12000 * (20 - cx) * (20 - cx) -
                           (bore * 16 / 2 + bore * (10 - cx) * (10 - cx));
         QVERIFY(std::abs(found.inertia_mm5(2, 2) - zz) < 1e-6 * zz);
-        const ShapeProperties cylinder = *(*bodies)[1].mesh.exact;
+        const ShapeProperties cylinder = *bodies->bodies[1].mesh.exact;
         QVERIFY(std::abs(cylinder.volume_mm3 - M_PI * 25 * 20) < 1e-6 * cylinder.volume_mm3);
         QVERIFY(std::abs(cylinder.inertia_mm5(0, 0) - cylinder.volume_mm3 * 25 / 2) <
                 1e-6 * cylinder.inertia_mm5(0, 0));
-        for (const auto &body : *bodies) {
+        for (const auto &body : bodies->bodies) {
             QVERIFY(body.mesh.triangles.size() <= 600);
             QCOMPARE(openEdges(body.mesh), std::size_t(0));
             Mesh triangles = body.mesh;
@@ -108,7 +108,7 @@ private slots:
     void stlBodiesAreMeasuredAndThinned() {
         const auto bodies = readSolids(writeStl("ball.stl", sphere(15, 40)));
         QVERIFY2(bool(bodies), bodies ? "" : bodies.error().text().c_str());
-        const ImportedBody &ball = bodies->at(0);
+        const ImportedBody &ball = bodies->bodies.at(0);
         QVERIFY(ball.trianglesRead > 3000);
         QVERIFY(ball.mesh.triangles.size() <= 600 && ball.mesh.triangles.size() > 100);
         QCOMPARE(openEdges(ball.mesh), std::size_t(0));
@@ -122,7 +122,7 @@ private slots:
         for (auto &t : inside.triangles) std::swap(t[0], t[1]);
         const auto bodies = readSolids(writeStl("inside.stl", inside));
         QVERIFY2(bool(bodies), bodies ? "" : bodies.error().text().c_str());
-        QVERIFY(bodies->at(0).mesh.exact->volume_mm3 > 3900);
+        QVERIFY(bodies->bodies.at(0).mesh.exact->volume_mm3 > 3900);
     }
     void binaryStlIsReadToo() {
         const Mesh mesh = sphere(10, 12);
@@ -138,7 +138,7 @@ private slots:
         std::ofstream(path("ball-binary.stl"), std::ios::binary) << bytes.toStdString();
         const auto bodies = readSolids(path("ball-binary.stl"));
         QVERIFY2(bool(bodies), bodies ? "" : bodies.error().text().c_str());
-        QCOMPARE(openEdges(bodies->at(0).mesh), std::size_t(0));
+        QCOMPARE(openEdges(bodies->bodies.at(0).mesh), std::size_t(0));
     }
     void openMeshesAreRefusedWithTheirOpenEdges() {
         const auto bodies = readSolids(writeStl("open.stl", sphere(10, 12), 60));

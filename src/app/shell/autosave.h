@@ -4,6 +4,7 @@
 #include "app/shell/document.h"
 
 #include <QDateTime>
+#include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
 
@@ -14,8 +15,11 @@ struct Recovery {
     QString original; ///< path of the build it belongs to; empty: never saved
     QString name;
     QDateTime when;
+    FileStamp stamp; ///< of the original when the work on it began
 };
 
+/// A copy is written when nothing was changed for three seconds, and at the latest ten seconds after the first change
+/// that it lacks.
 class Autosave : public QObject {
     Q_OBJECT
 
@@ -29,15 +33,24 @@ public:
     /// Opens the copy; it counts as not saved. False with the reason when it cannot be read.
     bool recover(const Recovery &recovery, QString &reason);
 
-    void writeNow();
+    /// Writes what is not saved; false when it could not be kept.
+    bool writeNow();
     void clear();
 
     static QString standardFolder();
 
+signals:
+    void failed(const QString &reason); ///< unsaved work is not kept, from now on
+    void keepsAgain();                  ///< it is again
+
 private:
+    void schedule();
+
     Document &document_;
     QString folder_, own_;
     QTimer timer_;
+    QElapsedTimer waiting_; ///< since the first change that is not kept
+    bool failing_ = false;
 };
 
 } // namespace waxis::app

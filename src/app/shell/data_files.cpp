@@ -74,7 +74,7 @@ bool keepInOwnLibrary(const std::vector<PartType> &types, QString &problem) {
         problem = QStringLiteral("cannot make the folder ") + ownPartsFolder();
         return false;
     }
-    problem = QString::fromStdString(io::replaceFile(path.toStdString(), writeLibrary(library)));
+    problem = QString::fromStdString(saveLibrary(path.toStdString(), library));
     return problem.isEmpty();
 }
 
@@ -84,8 +84,7 @@ bool removeFromOwnLibrary(const std::set<std::string> &ids, QString &problem) {
         if (!library) continue; // it gave no types either
         const auto gone = std::erase_if(library->types, [&](const auto &entry) { return ids.contains(entry.first); });
         if (gone == 0) continue;
-        problem = QString::fromStdString(
-            io::replaceFile(info.absoluteFilePath().toStdString(), writeLibrary(*library)));
+        problem = QString::fromStdString(saveLibrary(info.absoluteFilePath().toStdString(), *library));
         if (!problem.isEmpty()) return false;
     }
     return true;

@@ -2,16 +2,22 @@
 
 #include "core/folding/folding.h"
 
-#include <QDateTime>
 #include <QFileInfo>
 #include <QUndoCommand>
 #include <QVariantAnimation>
 #include <algorithm>
+#include <chrono>
 #include <functional>
 
 namespace waxis::app {
 
 namespace {
+
+/// A clock that nobody sets back.
+qint64 now_ms() {
+    return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::steady_clock::now().time_since_epoch())
+        .count();
+}
 
 /// Undo is a list of values: each command holds the build before and after.
 class BuildCommand : public QUndoCommand {
@@ -19,7 +25,7 @@ public:
     using Put = std::function<void(const Build &)>;
     BuildCommand(const QString &name, Build before, Build after, QString mergeKey, Put put)
         : QUndoCommand(name), before_(std::move(before)), after_(std::move(after)), mergeKey_(std::move(mergeKey)),
-          put_(std::move(put)), when_ms_(QDateTime::currentMSecsSinceEpoch()) {}
+          put_(std::move(put)), when_ms_(now_ms()) {}
 
     void undo() override { put_(before_); }
     void redo() override { put_(after_); }
@@ -109,7 +115,7 @@ void Document::show(LoadedBuild loaded, const QString &path, bool recovered) {
     history_.clear();
     recovered_ = recovered;
     keys_ = loaded.kept;
-    stamp_ = recovered ? std::nullopt : std::optional(loaded.stamp);
+    stamp_ = path.isEmpty() ? std::nullopt : std::optional(loaded.stamp);
     path_ = path.isEmpty() ? QString() : QFileInfo(path).absoluteFilePath();
     kept_ = shown_ = std::move(loaded.build);
     selection_.clear();
@@ -127,11 +133,11 @@ void Document::show(LoadedBuild loaded, const QString &path, bool recovered) {
     emit stateChanged();
 }
 
-bool Document::save(const QString &path, SaveError &error, bool overwriteChanges) {
+bool Document::save(const QString &path, SaveError &error, bool overwrite) {
     const QString target = QFileInfo(path).absoluteFilePath();
     const bool sameFile = target == path_;
     const auto saved = saveBuild(target.toStdString(), kept_, keys_,
-                                 sameFile && !overwriteChanges ? stamp_ : std::optional<FileStamp>{});
+                                 sameFile && !overwrite ? stamp_ : std::optional<FileStamp>{}, overwrite);
     if (!saved) {
         error = saved.error();
         return false;
@@ -167,6 +173,11 @@ bool Document::edit(const QString &name, const EditResult &result, const QString
     if (*result == kept_) {
         cancelPreview();
         return true;
+    }
+    if (const auto fault = whyNotKept(*result)) {
+        cancelPreview();
+        emit refused(QString::fromStdString(*fault));
+        return false;
     }
     history_.push(new BuildCommand(name, kept_, *result, mergeKey, [this](const Build &build) { put(build); }));
     return true;

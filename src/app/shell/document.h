@@ -43,15 +43,22 @@ public:
 
     /// What the open file holds beyond what this version knows.
     const KeptKeys &keptKeys() const { return keys_; }
+    /// The build as the history has it, without what is only being dragged.
+    const Build &keptBuild() const { return kept_; }
+    /// Of the file as it was read or written last; none for a build without a file.
+    const std::optional<FileStamp> &stamp() const { return stamp_; }
 
     /// Replaces the open build. A failed load leaves it as it is.
     bool open(const QString &path, LoadError &error, std::vector<LoadWarning> &warnings);
+    /// `recovered`: it counts as unsaved; its stamp is that of the file when the work on it began.
     void show(LoadedBuild loaded, const QString &path, bool recovered = false);
     /// The build has no file of its own: saving asks for one.
     void forgetPath();
-    bool save(const QString &path, SaveError &error, bool overwriteChanges = false);
+    /// `overwrite`: also a file that was changed meanwhile, or is read-only.
+    bool save(const QString &path, SaveError &error, bool overwrite = false);
 
-    /// One undoable step. An edit that was refused changes nothing and is reported by `refused`.
+    /// One undoable step. An edit that was refused, or whose build could not be opened again once it is saved, changes
+    /// nothing and is reported by `refused`.
     /// Steps with the same non-empty `mergeKey` in quick succession become one.
     bool edit(const QString &name, const EditResult &result, const QString &mergeKey = {});
 

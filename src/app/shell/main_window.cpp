@@ -10,6 +10,7 @@
 #include "app/shell/lesson.h"
 #include "app/shell/notice_bar.h"
 #include "app/shell/practice_sheet.h"
+#include "app/shell/save_text.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
@@ -282,7 +283,28 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
             tr("The program's demos, parts and drawings were not found. They belong in share/weightaxis beside "
                "it, or where WEIGHTAXIS_DATA says."),
             Severity::watch);
-    if (!problems.isEmpty()) notices_->say(tr("Part library not read: %1").arg(problems.join("; ")), Severity::watch);
+    if (!problems.isEmpty()) {
+        libraryProblem_ = tr("Part library not read: %1").arg(problems.join("; "));
+        notices_->say(libraryProblem_, Severity::watch);
+    }
+    connect(&autosave_, &Autosave::failed, this, [this](const QString &reason) {
+        notices_->say(tr("Unsaved work is not kept: %1. Save the build.").arg(reason), Severity::watch,
+                      {{tr("Save"), [this] { save(false); }}});
+    });
+    connect(&autosave_, &Autosave::keepsAgain, this,
+            [this] { notices_->say(tr("Unsaved work is kept again."), Severity::note, {}, 4); });
+    connect(qApp, &QGuiApplication::commitDataRequest, this, [this] { autosave_.writeNow(); }, Qt::DirectConnection);
+}
+
+void MainWindow::survive(const QString &what) {
+    const bool kept = autosave_.writeNow();
+    document_.cancelPreview();
+    notices_->say(kept ? tr("Something failed inside the program: %1. Your work is kept; save it, then take the last "
+                            "step back if the trouble stays.")
+                             .arg(what)
+                       : tr("Something failed inside the program: %1. Save your work now.").arg(what),
+                  Severity::stop,
+                  {{tr("Save"), [this] { save(false); }}, {tr("Undo"), [this] { document_.history().undo(); }}});
 }
 
 MainWindow::~MainWindow() {
@@ -611,6 +633,8 @@ bool MainWindow::openFile(const QString &path) {
         return false;
     }
     notices_->hide();
+    if (!libraryProblem_.isEmpty()) // the file that was asked for at the start hid it
+        notices_->say(std::exchange(libraryProblem_, {}), Severity::watch);
     setStage(Stage::place);
     if (demoFiles().contains(document_.path())) document_.forgetPath(); // a demo is opened as a copy
     rememberRecent(document_.path());
@@ -720,17 +744,20 @@ void MainWindow::save(bool askForName, bool overwriteChanges) {
     if (askForName || path.isEmpty() || shipped) {
         const QString name = fileNameFor(document_.title());
         const QString proposal = path.isEmpty() || shipped ? folderFor("builds") + "/" + name : path;
-        path = QFileDialog::getSaveFileName(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
+        path = askSavePath(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
         if (path.isEmpty()) return;
-        if (!path.endsWith(".waxis")) path += ".waxis";
         keepFolderFor("builds", path);
         // A build that has no name of its own yet is called as its file.
         if (document_.title() == tr("New build"))
             document_.edit(tr("Name the build"),
                            renameBuild(document_.build(), QFileInfo(path).completeBaseName().toStdString()));
     }
+    saveTo(path, overwriteChanges);
+}
+
+void MainWindow::saveTo(const QString &path, bool overwrite) {
     SaveError error;
-    if (document_.save(path, error, overwriteChanges)) {
+    if (document_.save(path, error, overwrite)) {
         rememberRecent(document_.path());
         if (place_->plan().isVisible()) keepPicture(document_.path(), place_->plan().grab().toImage());
         notices_->say(tr("Saved as %1.").arg(path), Severity::note, {}, 3);
@@ -738,9 +765,12 @@ void MainWindow::save(bool askForName, bool overwriteChanges) {
     }
     std::vector<NoticeChoice> choices;
     if (error.changedOnDisk)
-        choices = {{tr("Overwrite"), [this] { save(false, true); }},
+        choices = {{tr("Overwrite"), [this, path] { saveTo(path, true); }},
                    {tr("Save as…"), [this] { save(true); }},
                    {tr("Open what is on disk"), [this, path] { openFile(path); }}};
+    if (error.readOnly)
+        choices = {{tr("Replace it all the same"), [this, path] { saveTo(path, true); }},
+                   {tr("Save as…"), [this] { save(true); }}};
     notices_->say(tr("Not saved: %1.").arg(QString::fromStdString(error.reason)), Severity::stop, std::move(choices));
 }
 
@@ -872,12 +902,16 @@ void MainWindow::offerRecovery() {
                   Severity::watch,
                   {{tr("Recover"),
                     [this, newest] {
+                        if (!mayReplaceBuild()) return offerRecovery();
                         QString reason;
-                        if (autosave_.recover(newest, reason))
-                            setStage(Stage::place);
-                        else
+                        if (!autosave_.recover(newest, reason)) {
                             notices_->say(tr("The kept copy cannot be read: %1").arg(reason), Severity::stop);
+                            return;
+                        }
+                        setStage(Stage::place);
+                        offerRecovery(); // there may be another
                     }},
+                   {tr("Later"), [] {}},
                    {tr("Discard"), [this, newest] {
                         Autosave::discard(newest);
                         offerRecovery();

@@ -93,6 +93,8 @@ public:
     LessonStrip &lesson() { return *lesson_; }
     /// The page of the beginning, at any time; the build stays open.
     void showStart();
+    /// After an exception that nobody caught: work is kept, and it is said what happened.
+    void survive(const QString &what);
     void setStage(Stage stage);
     /// The same by hand: the ledger then shows the findings of that stage.
     void goToStage(Stage stage);
@@ -143,6 +145,7 @@ private:
     /// Dialogs keep a folder for each kind of file; never one of the program's own.
     QString folderFor(const QString &kind) const;
     void keepFolderFor(const QString &kind, const QString &path);
+    void saveTo(const QString &path, bool overwrite = false);
     void rememberRecent(const QString &path);
     void forgetRecent(const QString &path);
     QStringList recentFiles() const;
@@ -153,6 +156,7 @@ private:
     theme::Theme &theme_;
     Document document_;
     Autosave autosave_;
+    QString libraryProblem_; ///< until it was said beside an open file
     Stage stage_ = Stage::place;
     ActionTable *table_ = nullptr;
     SurveyRunner *surveyor_ = nullptr;

@@ -26,7 +26,12 @@
 namespace waxis::app {
 
 std::vector<ActionSpec> MainWindow::actionSpecs() {
-    auto anything = [this] { return document_.build().parts.size() > 0 || !document_.path().isEmpty(); };
+    // A frame alone is worth keeping too.
+    auto anything = [this] {
+        const Build &build = document_.build();
+        return !build.parts.empty() || !document_.path().isEmpty() || document_.isModified() ||
+               !build.frame->plates.empty() || !build.frame->arms.empty();
+    };
     auto chosen = [this] { return document_.selectedPart() != nullptr; };
     // In Stack they turn and take out the chosen layer.
     auto onPart = [this](void (stackbench::StackCanvas::*layer)(), auto part) {

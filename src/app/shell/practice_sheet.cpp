@@ -1,5 +1,6 @@
 #include "app/shell/practice_sheet.h"
 
+#include "app/shell/save_text.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
@@ -13,7 +14,6 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QScrollArea>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -302,16 +302,15 @@ void PracticeSheet::cellEdited(int row, int column) {
 }
 
 bool PracticeSheet::saveProfile(const QString &given) {
-    QString path = given.isEmpty() ? QFileDialog::getSaveFileName(this, tr("Save the practice as an own profile"), {},
-                                                                  tr("Weightaxis practice (*.wpractice)"))
+    QString path = given.isEmpty() ? askSavePath(this, tr("Save the practice as an own profile"), {},
+                                                 tr("Weightaxis practice (*.wpractice)"))
                                    : given;
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += ".wpractice";
-    QSaveFile file(path);
-    const auto text = writePractice({QFileInfo(path).completeBaseName().toStdString(), document_.build().practice});
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), qint64(text.size())) != qint64(text.size()) ||
-        !file.commit()) {
-        emit said(tr("%1 was not written: %2.").arg(path, file.errorString()), true);
+    const std::string problem = savePractice(
+        path.toStdString(), {QFileInfo(path).completeBaseName().toStdString(), document_.build().practice});
+    if (!problem.empty()) {
+        emit said(tr("%1 was not written: %2.").arg(path, QString::fromStdString(problem)), true);
         return false;
     }
     emit said(tr("Saved as %1.").arg(path), false);

@@ -4,12 +4,26 @@
 
 #include <QCoreApplication>
 #include <QFileDialog>
+#include <QFileInfo>
+#include <QRegularExpression>
 
 namespace waxis::app {
 
+QString askSavePath(QWidget *parent, const QString &title, const QString &proposal, const QString &kind) {
+    QFileDialog dialog(parent, title, {}, kind);
+    dialog.setAcceptMode(QFileDialog::AcceptSave);
+    dialog.setDefaultSuffix(kind.section("*.", 1, 1).section(QRegularExpression("[ )]"), 0, 0));
+    if (!proposal.isEmpty()) {
+        const QFileInfo info(proposal);
+        if (info.isAbsolute()) dialog.setDirectory(info.absolutePath());
+        dialog.selectFile(info.fileName());
+    }
+    return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles().value(0) : QString();
+}
+
 std::optional<SaveOutcome> saveTextAsking(QWidget *parent, const QString &title, const QString &proposal,
                                           const QString &kind, const std::string &text) {
-    const QString path = QFileDialog::getSaveFileName(parent, title, proposal, kind);
+    const QString path = askSavePath(parent, title, proposal, kind);
     if (path.isEmpty()) return std::nullopt;
     const std::string problem = io::replaceFile(path.toStdString(), text, false);
     const auto say = [](const char *words) { return QCoreApplication::translate("Saving", words); };

@@ -1,5 +1,5 @@
 // FIT-13: is everything held by something that it touches.
-#include "core/build/frame_shapes.h"
+#include "core/build/near_frame.h"
 #include "core/rules/families.h"
 #include "core/stack/chain.h"
 
@@ -170,6 +170,7 @@ void judgeHeld(const Build &build, const Practice &practice, const Derived &deri
             }
     }
     std::vector<bool> said(derived.owners.size(), false); // their own finding tells why
+    const Aabb craft = frameBounds(frame);
     std::size_t offered = 0;
     auto find = [&](std::size_t i, const char *variant) -> Finding & {
         Finding f;
@@ -186,7 +187,20 @@ void judgeHeld(const Build &build, const Practice &practice, const Derived &deri
         return out.back();
     };
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
-        if (held[i].byStack || holding.anchored(int(i)) || !held[i].touching.empty()) continue;
+        // By its middle: a pack of its own length over the edge is no farther than it was.
+        const Vec3 at = framePose(build, build.parts[i]).position_mm;
+        const double away_mm = boxGap(craft, Aabb{at, at});
+        if (away_mm <= kFarFromFrame_mm) continue;
+        Finding &f = find(i, "far");
+        constexpr double kMetre_mm = 1000;
+        f.unit = "m";
+        f.measured = away_mm / kMetre_mm;
+        f.limit = kFarFromFrame_mm / kMetre_mm;
+        f.margin = *f.limit - *f.measured;
+        f.to_mm = at;
+    }
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        if (said[i] || held[i].byStack || holding.anchored(int(i)) || !held[i].touching.empty()) continue;
         if (held[i].named.empty()) {
             find(i, "nothing");
             continue;
@@ -203,7 +217,7 @@ void judgeHeld(const Build &build, const Practice &practice, const Derived &deri
         f.inputs = {{"gap", *f.measured, "mm"}, {"still counts as touching", *f.limit, "mm"}};
     }
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
-        if (held[i].byStack || holding.anchored(int(i)) || held[i].touching.empty()) continue;
+        if (said[i] || held[i].byStack || holding.anchored(int(i)) || held[i].touching.empty()) continue;
         if (std::any_of(held[i].touching.begin(), held[i].touching.end(), [&](int o) { return said[std::size_t(o)]; }))
             continue;
         find(i, "island").subjects.push_back(derived.owners[std::size_t(held[i].touching.front())].id);
@@ -219,6 +233,9 @@ FindingText wordHeld(const Build &build, const Finding &f) {
     if (!f.fixes.empty() && f.fixes.front().perch)
         where =
             std::string(perchWord(f.fixes.front().perch->kind)) + " " + nameWithin(build, f.fixes.front().perch->on);
+    if (f.variant == "far")
+        return {{"{0} lies {1} m away from the frame", {name, oneDecimal(*f.measured)}},
+                {"Wires are led there straight, and little else is judged. Move it back, or take it out.", {}}};
     if (f.variant == "nothing") {
         if (where.empty())
             return {{"Nothing holds {0}", {name}}, {"Say in the inspector how it is held, and by what.", {}}};

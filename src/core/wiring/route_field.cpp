@@ -37,6 +37,19 @@ Aabb grown(Aabb box, double by_mm) {
     return box;
 }
 
+/// The box cut down about its middle, its longest sides first, until its lattice is of a bounded size.
+Aabb bounded(const Aabb &box) {
+    const Vec3 middle = (box.min_mm + box.max_mm) / 2;
+    Vec3 size = box.size_mm();
+    const auto points = [&] { return ((size / RouteField::kPitch_mm).array() + 2).prod(); };
+    while (points() > RouteField::kMostPoints) {
+        int longest = 0;
+        size.maxCoeff(&longest);
+        size[longest] *= 0.9;
+    }
+    return {middle - size / 2, middle + size / 2};
+}
+
 constexpr double kFar_mm = RouteField::kFarTenths / 10.0;
 
 } // namespace
@@ -63,7 +76,7 @@ double pointDistance(const Shape &shape, const Vec3 &p) {
 
 RouteField::RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach)
     : obstacles_(obstacles.begin(), obstacles.end()) {
-    const Aabb box = grown(reach.empty() ? Aabb{Vec3::Zero(), Vec3::Zero()} : reach, kMargin_mm);
+    const Aabb box = bounded(grown(reach.empty() ? Aabb{Vec3::Zero(), Vec3::Zero()} : reach, kMargin_mm));
     low_ = nearestCell(box.min_mm);
     size_ = nearestCell(box.max_mm) - low_ + Cell::Ones();
     values_.assign(std::size_t(size_.x()) * std::size_t(size_.y()) * std::size_t(size_.z()), kFarTenths);

@@ -37,6 +37,9 @@ public:
     static constexpr int kRoomyTenths = 30; ///< no wire asks for more: beyond that a change does not matter to it
 
     RouteField() = default;
+    /// Never more points than that (one byte each): of a larger reach the middle is taken, wires run straight beyond.
+    static constexpr double kMostPoints = 64e6;
+
     /// `reach` is the box of everything that wires run between.
     RouteField(std::span<const RouteObstacle> obstacles, const Aabb &reach);
 

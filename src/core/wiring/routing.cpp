@@ -2,6 +2,7 @@
 
 #include "core/analysis/derived.h"
 #include "core/build/frame_shapes.h"
+#include "core/build/near_frame.h"
 #include "core/links/signal.h"
 #include "core/wiring/gauge.h"
 
@@ -423,6 +424,11 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         reach.include(boundsOf(obstacle.shape, obstacle.X_FrameShape));
         obstacles.emplace(plate.id, obstacle);
     }
+    // What lies far from the frame is led to by straight lines: the lattice stays round the craft.
+    const Aabb craft = grown(frameBounds(*build.frame), kFarFromFrame_mm);
+    reach.min_mm = reach.min_mm.cwiseMax(craft.min_mm);
+    reach.max_mm = reach.max_mm.cwiseMin(craft.max_mm);
+    if ((reach.min_mm.array() > reach.max_mm.array()).any()) reach = {};
     renewField(std::move(obstacles), reach);
 
     std::vector<Vec3> narrow; // pass-throughs are looked at closely

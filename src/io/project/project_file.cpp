@@ -7,6 +7,8 @@
 #include "io/json/write_model.h"
 #include "io/project/migrate.h"
 
+#include <cctype>
+#include <cstdlib>
 #include <fmt/format.h>
 
 namespace waxis {
@@ -25,6 +27,48 @@ Result<json, LoadError> checkedDocument(std::string_view text, const std::string
     if (!migrated) return Failure{migrated.error()};
     if (auto fault = validate(*migrated, kind)) return Failure{*fault};
     return migrated;
+}
+
+/// "position_mm" and "offsetX_mm" as one says them: the unit stands with the number.
+std::string wordsOf(std::string key) {
+    if (const auto unit = key.rfind('_'); unit != std::string::npos && unit > 0) key.resize(unit);
+    std::string words;
+    for (const char c : key) {
+        if (std::isupper(static_cast<unsigned char>(c))) words += ' ';
+        words += char(std::tolower(static_cast<unsigned char>(c)));
+    }
+    return words;
+}
+
+/// The fault with the name of the innermost thing that has one, and what of it.
+std::string inWords(const json &document, const LoadError &fault) {
+    const json *at = &document;
+    std::string name, what;
+    std::size_t begin = fault.where.find('/');
+    while (at && begin != std::string::npos && begin + 1 < fault.where.size()) {
+        const auto end = std::min(fault.where.find('/', begin + 1), fault.where.size());
+        const std::string key = fault.where.substr(begin + 1, end - begin - 1);
+        begin = end;
+        if (at->is_array()) {
+            const auto index = std::size_t(std::atoll(key.c_str()));
+            at = index < at->size() ? &(*at)[index] : nullptr;
+            if (at && at->is_object())
+                for (const char *called : {"name", "id"})
+                    if (at->contains(called) && (*at)[called].is_string()) {
+                        constexpr std::size_t kShown = 60;
+                        name = (*at)[called].get<std::string>();
+                        if (name.size() > kShown) name = name.substr(0, kShown) + "...";
+                        what.clear();
+                        break;
+                    }
+        } else {
+            what = wordsOf(key);
+            at = at->is_object() && at->contains(key) ? &(*at)[key] : nullptr;
+        }
+    }
+    std::string place = name.empty() ? what : what.empty() ? name : name + ", " + what;
+    if (place.empty()) place = fault.where;
+    return fmt::format("{}: {} is wanted, not {}.", place, fault.expected, fault.found);
 }
 
 LoadError unreadableFile(const std::filesystem::path &path, const std::string &why) {
@@ -65,14 +109,30 @@ std::string writeBuild(const Build &build, const KeptKeys &kept) {
     return prettyJson(orderedLike(document, merged));
 }
 
+std::optional<std::string> whyNotKept(const Build &build) {
+    const json document = toJson(build);
+    if (const auto fault = validate(document, SchemaKind::build)) return inWords(document, *fault);
+    try {
+        readBuild(document);
+    } catch (const Unreadable &unreadable) {
+        return inWords(document, unreadable.error);
+    } catch (const json::exception &error) {
+        return fmt::format("It could not be opened again: {}.", error.what());
+    }
+    return std::nullopt;
+}
+
 Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const Build &build, const KeptKeys &kept,
-                                       const std::optional<FileStamp> &expected) {
+                                       const std::optional<FileStamp> &expected, bool evenReadOnly) {
     const std::string text = writeBuild(build, kept);
+    if (const auto again = parseBuild(text); !again)
+        return Failure{SaveError{whyNotKept(build).value_or(again.error().text()), false}};
     if (expected) {
         const auto present = readFile(path, kLargestFile);
         if (present && !(stampOf(*present) == *expected))
             return Failure{SaveError{"the file was changed on disk since it was opened", true}};
     }
+    if (!evenReadOnly && isReadOnly(path)) return Failure{SaveError{"the file is read-only", false, true}};
     if (const auto problem = replaceFile(path, text); !problem.empty()) return Failure{SaveError{problem, false}};
     return stampOf(text);
 }
@@ -103,6 +163,12 @@ std::string writePractice(const NamedPractice &practice) {
                                   {"practice", toJson(practice.settings)}});
 }
 
+std::string savePractice(const std::filesystem::path &path, const NamedPractice &practice) {
+    const std::string text = writePractice(practice);
+    if (const auto again = parsePractice(text); !again) return again.error().text();
+    return replaceFile(path, text);
+}
+
 Result<PartLibrary, LoadError> parseLibrary(std::string_view text) {
     auto document = checkedDocument(text, "weightaxis-parts", SchemaKind::parts);
     if (!document) return Failure{document.error()};
@@ -129,6 +195,12 @@ Result<PartLibrary, LoadError> loadLibrary(const std::filesystem::path &path) {
     const auto bytes = readFile(path, kLargestFile);
     if (!bytes) return Failure{unreadableFile(path, bytes.error())};
     return parseLibrary(*bytes);
+}
+
+std::string saveLibrary(const std::filesystem::path &path, const PartLibrary &library) {
+    const std::string text = writeLibrary(library);
+    if (const auto again = parseLibrary(text); !again) return again.error().text();
+    return replaceFile(path, text);
 }
 
 std::string writeLibrary(const PartLibrary &library) {

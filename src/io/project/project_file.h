@@ -48,15 +48,23 @@ Result<LoadedBuild, LoadError> loadBuild(const std::filesystem::path &path);
 /// The same build gives the same bytes.
 std::string writeBuild(const Build &build, const KeptKeys &kept = {});
 
+/// Why a build could not be opened again if it were saved as it is, in a builder's words with the thing's name:
+/// "Buzzer, position: a number from -100000 up to 100000 is wanted, not the number 150000." None when it can. It asks
+/// what opening asks (limits of the schema, references) and takes about as long.
+std::optional<std::string> whyNotKept(const Build &build);
+
 struct SaveError {
     std::string reason;
     bool changedOnDisk = false; ///< the file is no longer the one that was read
+    bool readOnly = false;      ///< somebody took the right to write it away
 };
 
-/// Writes to a temporary file beside the target, syncs it, keeps the former file as "NAME.waxis~" and renames.
-/// With `expected` given, refuses when the file on disk is another one by now.
+/// Writes to a temporary file beside the target, syncs it, keeps the former file as "NAME.waxis~" and renames. What is
+/// about to be written is read first: text that could not be opened again is refused, and file and backup stay as they
+/// are. With `expected` given, refuses when the file on disk is another one by now; a file that is read-only is replaced
+/// only with `evenReadOnly`.
 Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const Build &build, const KeptKeys &kept = {},
-                                       const std::optional<FileStamp> &expected = {});
+                                       const std::optional<FileStamp> &expected = {}, bool evenReadOnly = false);
 
 /// A practice profile in a file of its own (`weightaxis-practice`).
 struct NamedPractice {
@@ -67,9 +75,12 @@ struct NamedPractice {
 Result<NamedPractice, LoadError> parsePractice(std::string_view text);
 Result<NamedPractice, LoadError> loadPractice(const std::filesystem::path &path);
 std::string writePractice(const NamedPractice &practice);
+/// As saveBuild: what cannot be read again is not written. Empty on success, else the reason.
+std::string savePractice(const std::filesystem::path &path, const NamedPractice &practice);
 
 Result<PartLibrary, LoadError> parseLibrary(std::string_view text);
 Result<PartLibrary, LoadError> loadLibrary(const std::filesystem::path &path);
 std::string writeLibrary(const PartLibrary &library);
+std::string saveLibrary(const std::filesystem::path &path, const PartLibrary &library);
 
 } // namespace waxis

@@ -1,6 +1,7 @@
 #include "app/stages/frame/frame_bench.h"
 
 #include "app/shell/data_files.h"
+#include "app/shell/save_text.h"
 #include "app/theme/bench_bar.h"
 #include "core/layout/relayout.h"
 #include "io/drawing/plate_writer.h"
@@ -117,7 +118,7 @@ bool FrameBench::isReadingDrawing() const { return pages_->currentIndex() == 1; 
 void FrameBench::exportAs(const QString &format) {
     const bool svg = format.endsWith("svg");
     const QString path =
-        QFileDialog::getSaveFileName(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
+        app::askSavePath(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
                                      svg ? tr("SVG (*.svg)") : tr("DXF (*.dxf)"));
     if (path.isEmpty()) return;
     const PlateSheet sheet = format.startsWith("drill") ? PlateSheet::drillTemplate : PlateSheet::outlines;

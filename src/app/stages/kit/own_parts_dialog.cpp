@@ -1,6 +1,7 @@
 #include "app/stages/kit/own_parts_dialog.h"
 
 #include "app/shell/data_files.h"
+#include "app/shell/save_text.h"
 #include "core/catalog/kind_words.h"
 #include "io/file_bytes.h"
 #include "io/project/project_file.h"
@@ -121,7 +122,7 @@ OwnPartsDialog::OwnPartsDialog(app::Document &document, const theme::Theme &them
     });
     connect(give, &QPushButton::clicked, this, [this] {
         const QString path =
-            QFileDialog::getSaveFileName(this, tr("Pass parts on"), tr("parts.json"), tr("Part libraries (*.json)"));
+            app::askSavePath(this, tr("Pass parts on"), tr("parts.json"), tr("Part libraries (*.json)"));
         if (path.isEmpty()) return;
         QString problem;
         const bool written = passOn(path, chosen(), problem);
@@ -185,7 +186,7 @@ bool OwnPartsDialog::passOn(const QString &path, const QStringList &ids, QString
         problem = tr("there are no parts of your own yet");
         return false;
     }
-    problem = QString::fromStdString(io::replaceFile(path.toStdString(), writeLibrary(library)));
+    problem = QString::fromStdString(saveLibrary(path.toStdString(), library));
     return problem.isEmpty();
 }
 

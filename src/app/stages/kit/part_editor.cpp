@@ -3,20 +3,24 @@
 #include "app/shell/data_files.h"
 #include "app/stages/kit/part_fields.h"
 #include "core/build/edits.h"
-#include "io/solids/solid_reader.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QFormLayout>
-#include <QGuiApplication>
+#include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QProgressDialog>
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <QtConcurrent>
+#include <atomic>
+#include <memory>
 
 namespace waxis::kit {
 
@@ -503,17 +507,36 @@ void PartEditor::changed(const QString &problem) {
 }
 
 void PartEditor::readBodies(const QString &path) {
-    QGuiApplication::setOverrideCursor(Qt::WaitCursor);
-    const auto bodies = readSolids(path.toStdString());
-    QGuiApplication::restoreOverrideCursor();
-    if (!bodies) {
+    using Read = Result<ImportedSolids, LoadError>;
+    auto goesOn = std::make_shared<std::atomic<bool>>(true);
+    auto *waiting = new QProgressDialog(tr("Reading %1…").arg(QFileInfo(path).fileName()), tr("Give up"), 0, 0, this);
+    waiting->setObjectName("reading-bodies");
+    waiting->setWindowModality(Qt::WindowModal);
+    constexpr int kPatience_ms = 400;
+    waiting->setMinimumDuration(kPatience_ms);
+    waiting->setValue(0);
+    connect(waiting, &QProgressDialog::canceled, this, [goesOn] { *goesOn = false; });
+    auto *watcher = new QFutureWatcher<std::shared_ptr<Read>>(this);
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, waiting] {
+        waiting->deleteLater();
+        watcher->deleteLater();
+        takeBodies(*watcher->result());
+    });
+    connect(this, &QObject::destroyed, [goesOn] { *goesOn = false; }); // nobody waits for it any more
+    watcher->setFuture(QtConcurrent::run([path, goesOn] {
+        return std::make_shared<Read>(readSolids(path.toStdString(), [goesOn] { return goesOn->load(); }));
+    }));
+}
+
+void PartEditor::takeBodies(const Result<ImportedSolids, LoadError> &solids) {
+    if (!solids) {
         changed(tr("Not read: expected %1, found %2. %3")
-                    .arg(QString::fromStdString(bodies.error().expected), QString::fromStdString(bodies.error().found),
-                         QString::fromStdString(bodies.error().suggestion)));
+                    .arg(QString::fromStdString(solids.error().expected), QString::fromStdString(solids.error().found),
+                         QString::fromStdString(solids.error().suggestion)));
         return;
     }
     double volume = 0;
-    for (const auto &body : *bodies) {
+    for (const auto &body : solids->bodies) {
         Solid solid;
         solid.shape = body.mesh;
         type_.solids.push_back(solid);
@@ -525,11 +548,14 @@ void PartEditor::readBodies(const QString &path) {
     const QString weight = type_.mass_g.known()
                                ? tr(", %1 g/cm³ at its mass").arg(*type_.mass_g.value / volume * 1000, 0, 'f', 2)
                                : QString();
-    emit said(tr("%n body(ies) read: %1 cm³%2. Give them a material, or the part its weighed mass.", nullptr,
-                 int(bodies->size()))
-                  .arg(volume / 1000, 0, 'f', 2)
-                  .arg(weight),
-              false);
+    QString text = tr("%n body(ies) read: %1 cm³%2. Give them a material, or the part its weighed mass.", nullptr,
+                      int(solids->bodies.size()))
+                       .arg(volume / 1000, 0, 'f', 2)
+                       .arg(weight);
+    QStringList faults;
+    for (const auto &fault : solids->faults) faults << QString::fromStdString(fault);
+    if (!faults.isEmpty()) text = tr("Read in part: %1. ").arg(faults.mid(0, 3).join("; ")) + text;
+    emit said(text, !faults.isEmpty());
 }
 
 bool PartEditor::keep(bool inOwnLibrary) {

@@ -5,6 +5,7 @@
 #include "app/stages/kit/part_canvas.h"
 #include "app/stages/kit/record_table.h"
 #include "core/catalog/part_check.h"
+#include "io/solids/solid_reader.h"
 
 #include <functional>
 #include <memory>
@@ -27,7 +28,7 @@ public:
     void open(const PartType &type, const std::string &replaces);
     const PartType &type() const { return type_; }
     const std::vector<PartFault> &faults() const { return faults_; }
-    /// Adds bodies of a STEP or STL file; what is wrong with the file is shown.
+    /// Adds bodies of a STEP or STL file once they are read, in the background; what is wrong with the file is shown.
     void readBodies(const QString &path);
     bool keep(bool inOwnLibrary);
 
@@ -36,6 +37,7 @@ signals:
     void said(const QString &text, bool bad);
 
 private:
+    void takeBodies(const Result<ImportedSolids, LoadError> &solids);
     void makeForm();
     void makeElectricForm();
     void makeRadioForm();

@@ -1,10 +1,13 @@
 // STEP and STL through Open CASCADE: solids as triangles, with the volume, centroid and inertia of the exact body.
-#include "io/solids/solid_reader.h"
+#include "solids_reader/read_solids.h"
 
+#include <BRepCheck_Analyzer.hxx>
 #include <BRepGProp.hxx>
 #include <BRepMesh_IncrementalMesh.hxx>
 #include <BRep_Tool.hxx>
 #include <GProp_GProps.hxx>
+#include <Interface_Check.hxx>
+#include <Interface_CheckIterator.hxx>
 #include <Poly_Triangulation.hxx>
 #include <RWStl.hxx>
 #include <STEPCAFControl_Reader.hxx>
@@ -16,16 +19,18 @@
 #include <TopExp_Explorer.hxx>
 #include <TopoDS.hxx>
 #include <TopoDS_Solid.hxx>
+#include <TopTools_MapOfShape.hxx>
 #include <XCAFApp_Application.hxx>
 #include <XCAFDoc_DocumentTool.hxx>
 #include <XCAFDoc_ShapeTool.hxx>
+#include <XSControl_WorkSession.hxx>
+#include <fmt/format.h>
+#include <fstream>
+#include <regex>
+
+namespace waxis {
 
 namespace {
-
-using waxis::Mesh;
-using waxis::RawBody;
-using waxis::ShapeProperties;
-using waxis::Vec3;
 
 constexpr double kDeflection_mm = 0.15, kAngle_rad = 0.4;
 
@@ -67,7 +72,24 @@ RawBody bodyOf(const TopoDS_Shape &solid, const std::string &name) {
     return body;
 }
 
-bool readStep(const char *path, std::vector<RawBody> &bodies, std::string &problem) {
+/// Names of the solids that the text of a STEP file (ISO 10303-21) speaks of, whatever becomes of them.
+std::vector<std::string> solidsNamedIn(const char *path) {
+    std::ifstream in(path, std::ios::binary);
+    static const std::regex solid(R"((MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP)\s*\(\s*'([^']{0,80}))");
+    std::vector<std::string> names;
+    std::string line;
+    while (std::getline(in, line)) {
+        constexpr std::size_t kLongest = 2000; // the library's search recurses
+        std::smatch found;
+        const std::string head = line.substr(0, kLongest);
+        if (std::regex_search(head, found, solid)) names.push_back(found[2]);
+    }
+    return names;
+}
+
+} // namespace
+
+bool readStep(const char *path, std::vector<RawBody> &bodies, std::vector<std::string> &faults, std::string &problem) {
     Handle(TDocStd_Document) document;
     XCAFApp_Application::GetApplication()->NewDocument("BinXCAF", document);
     STEPCAFControl_Reader reader;
@@ -80,6 +102,12 @@ bool readStep(const char *path, std::vector<RawBody> &bodies, std::string &probl
         problem = "a STEP file without bodies";
         return false;
     }
+    int failed = 0;
+    Interface_CheckIterator checks = reader.Reader().WS()->ModelCheckList(true);
+    for (checks.Start(); checks.More(); checks.Next()) failed += checks.Value()->NbFails();
+    if (failed > 0)
+        faults.push_back(fmt::format("{} {} of the file cannot be understood", failed, failed == 1 ? "line" : "lines"));
+    TopTools_MapOfShape different; // one solid may stand in several places
     TDF_LabelSequence roots;
     XCAFDoc_DocumentTool::ShapeTool(document->Main())->GetFreeShapes(roots);
     for (int i = 1; i <= roots.Length(); ++i) {
@@ -95,8 +123,14 @@ bool readStep(const char *path, std::vector<RawBody> &bodies, std::string &probl
                 return false;
             }
             bodies.push_back(bodyOf(solid.Current(), name));
+            different.Add(solid.Current().Located(TopLoc_Location()));
+            if (!BRepCheck_Analyzer(solid.Current()).IsValid())
+                faults.push_back(fmt::format("the body \"{}\" is damaged: faces are missing or do not meet", name));
         }
     }
+    const auto named = solidsNamedIn(path);
+    if (const auto came = std::size_t(different.Extent()); came < named.size())
+        faults.push_back(fmt::format("{} of the {} bodies in the file did not come", named.size() - came, named.size()));
     if (bodies.empty()) problem = "surfaces or wires only; export a solid";
     return !bodies.empty();
 }
@@ -119,16 +153,4 @@ bool readStl(const char *path, std::vector<RawBody> &bodies, std::string &proble
     return true;
 }
 
-} // namespace
-
-extern "C" __attribute__((visibility("default"))) bool
-waxis_read_raw_bodies(const char *path, bool step, std::vector<RawBody> &bodies, std::string &problem) {
-    try {
-        return step ? readStep(path, bodies, problem) : readStl(path, bodies, problem);
-    } catch (const Standard_Failure &failure) {
-        problem = failure.GetMessageString();
-    } catch (const std::exception &failure) {
-        problem = failure.what();
-    }
-    return false;
-}
+} // namespace waxis
