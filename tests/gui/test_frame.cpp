@@ -287,7 +287,7 @@ private slots:
         QVERIFY(std::abs(widest() - drawn) > 1 || page.found().plates[0].patterns.size() > 1);
         QTest::keyClick(&canvas, Qt::Key_E, Qt::ShiftModifier); // by one degree
         QCOMPARE(page.choices().plates[0].turn_deg, 89.0);
-        QTest::keyClick(&canvas, Qt::Key_Q, Qt::ControlModifier); // with Ctrl they are the window's
+        QTest::keyClick(&canvas, Qt::Key_E, Qt::ControlModifier); // with Ctrl they are the window's
         QCOMPARE(page.choices().plates[0].turn_deg, 89.0);
         turn->setValue(0);
         QVERIFY(std::abs(widest() - drawn) < 1e-6);

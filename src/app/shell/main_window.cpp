@@ -719,6 +719,7 @@ void MainWindow::setStage(Stage stage) {
     findings_->setStage(stage);
     inspector_->setStage(stage);
     lesson_->setStage(stage);
+    table_->refresh(); // what can be done is another there
 }
 
 void MainWindow::goToStage(Stage stage) {

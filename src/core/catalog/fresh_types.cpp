@@ -12,12 +12,11 @@ namespace {
 // Sizes, bands and volts here are common practice, no source: something to type over.
 
 void addBody(PartType &type, const Shape &shape, double height_mm, SolidRole role, const char *material) {
-    Solid solid;
+    Solid &solid = type.solids.emplace_back();
     solid.shape = shape;
     solid.X_PartSolid.position_mm.z() = height_mm / 2;
     solid.role = role;
     solid.material = material;
-    type.solids.push_back(solid);
 }
 
 void addBox(PartType &type, const Vec3 &size, SolidRole role = SolidRole::body, const char *material = "") {

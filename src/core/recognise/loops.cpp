@@ -73,6 +73,7 @@ public:
             ++repeats_;
             return;
         }
+        if (isCrowded(points.front()) || isCrowded(points.back())) return;
         const int index = int(chains_.size());
         ends_.add(points.front(), 2 * index);
         ends_.add(points.back(), 2 * index + 1);
@@ -80,6 +81,10 @@ public:
     }
 
     void finish() {
+        if (crowded_ > 0)
+            out_.skipped.push_back({fmt::format("{} line(s) into a crowded point", crowded_), layer_,
+                                    fmt::format("more than {} lines end there: a star is no outline", kMostAtOnePoint),
+                                    crowdedAt_});
         used_.assign(chains_.size(), false);
         const std::vector<int> loose = looseChains();
         for (std::size_t i = 0; i < chains_.size(); ++i)
@@ -103,6 +108,19 @@ private:
     Vec2 inwards(int end) const {
         const Ring &chain = chains_[std::size_t(end / 2)];
         return (end % 2 ? chain[chain.size() - 2] - chain.back() : chain[1] - chain.front()).normalized();
+    }
+
+    /// Following lines through a point is work by the square of how many end there; no outline has such points.
+    static constexpr int kMostAtOnePoint = 64;
+    int endsNear(const Vec2 &p) const {
+        int count = 0;
+        ends_.near(p, [&](int end) { count += (point(end) - p).norm() <= tolerance_; });
+        return count;
+    }
+    bool isCrowded(const Vec2 &p) {
+        if (endsNear(p) < kMostAtOnePoint) return false;
+        if (crowded_++ == 0) crowdedAt_ = p;
+        return true;
     }
 
     bool isRepeat(const Ring &points) {
@@ -172,6 +190,7 @@ private:
         std::vector<std::size_t> joints{0}; // where chains meet in the path
         // Where the path comes back to an earlier joint, what lies between is a loop of its own.
         auto splitOff = [&] {
+            if (endsNear(path.back()) < 3) return; // passed once: nothing came by here before
             for (std::size_t k = 1; k < joints.size(); ++k) {
                 const std::size_t from = joints[k];
                 if (from + 2 >= path.size() || (path[from] - path.back()).norm() > tolerance_) continue;
@@ -259,18 +278,19 @@ private:
     std::vector<bool> used_;
     EndGrid ends_;
     std::map<std::pair<long, long>, std::vector<std::size_t>> byMiddle_; ///< loops by where they lie
-    int repeats_ = 0, branches_ = 0;
-    std::optional<Vec2> branchAt_;
+    int repeats_ = 0, branches_ = 0, crowded_ = 0;
+    std::optional<Vec2> branchAt_, crowdedAt_;
 };
 
 } // namespace
 
 LoopSearch closedLoops(const FlatDrawing &drawing, double tolerance_mm) {
     LoopSearch out;
+    std::unordered_map<std::string, std::vector<const DrawnPath *>> byLayer;
+    for (const auto &path : drawing.paths) byLayer[path.layer].push_back(&path);
     for (const auto &layer : drawing.layers) {
         LayerJoiner joiner(layer, tolerance_mm, out);
-        for (const auto &path : drawing.paths)
-            if (path.layer == layer) joiner.add(path);
+        for (const auto *path : byLayer[layer]) joiner.add(*path);
         joiner.finish();
     }
     return out;

@@ -63,12 +63,11 @@ void nest(std::vector<Node> &nodes) {
 }
 
 /// Holes have few loops in them; a round or long thin hole can hold nothing worth searching.
-std::vector<Node> nodesOf(const std::vector<ClosedLoop> &loops, const std::string &layer) {
-    std::vector<Node> nodes;
-    for (const auto &loop : loops)
-        if (loop.layer == layer) nodes.push_back({&loop, boxOf(loop.ring), -1, 0});
-    nest(nodes);
-    return nodes;
+std::map<std::string, std::vector<Node>> nodesByLayer(const std::vector<ClosedLoop> &loops) {
+    std::map<std::string, std::vector<Node>> byLayer;
+    for (const auto &loop : loops) byLayer[loop.layer].push_back({&loop, boxOf(loop.ring), -1, 0});
+    for (auto &[layer, nodes] : byLayer) nest(nodes);
+    return byLayer;
 }
 
 void addHole(FoundPlate &plate, const ClosedLoop &loop) {
@@ -173,6 +172,7 @@ void findFaults(Recognition &found) {
             const FoundPlate &other = found.plates[k];
             constexpr double kOpening = 0.03; // of the other's area: what small things of other layers are
             const bool opening = plate.holes.empty() && plate.area_mm2 < kOpening * other.area_mm2;
+            if (found.plates.size() > kMost) break;
             if (k == i || (other.layer != plate.layer && !opening) || plate.area_mm2 > other.area_mm2) continue;
             if (const auto at = crossingOf(plate.outline_mm, other.outline_mm);
                 at && std::any_of(plate.outline_mm.begin(), plate.outline_mm.end(),
@@ -220,8 +220,16 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
     found.skipped = drawing.skipped;
     found.skipped.insert(found.skipped.end(), search.skipped.begin(), search.skipped.end());
 
-    std::map<std::string, std::vector<Node>> byLayer;
-    for (const auto &layer : drawing.layers) byLayer[layer] = nodesOf(search.loops, layer);
+    // Who stands in whom is asked of each pair: of more outlines than any frame has, the largest are taken.
+    constexpr std::size_t kMostLoops = 10'000;
+    if (search.loops.size() > kMostLoops) {
+        std::stable_sort(search.loops.begin(), search.loops.end(),
+                         [](const ClosedLoop &a, const ClosedLoop &b) { return a.area_mm2 > b.area_mm2; });
+        found.skipped.push_back({fmt::format("{} small outlines", search.loops.size() - kMostLoops), "",
+                                 fmt::format("the drawing has more than {}", kMostLoops), {}});
+        search.loops.resize(kMostLoops);
+    }
+    std::map<std::string, std::vector<Node>> byLayer = nodesByLayer(search.loops);
     auto wished = [&](const std::string &layer) {
         const auto at = options.layers.find(layer);
         return at == options.layers.end() ? LayerUse::automatic : at->second;

@@ -19,12 +19,13 @@ std::string folded(std::string_view text) {
         const auto byte = static_cast<unsigned char>(c);
         if (byte >= 'A' && byte <= 'Z')
             out += char(byte + 32);
-        else if (byte >= 0x80 || std::isalnum(byte))
+        else if (byte >= 0x80 || std::isalnum(byte) || byte == '+')
             out += c;
         else if (!out.empty() && out.back() != ' ')
             out += ' ';
     }
     while (!out.empty() && out.back() == ' ') out.pop_back();
+    if (text.ends_with('-') && !out.empty()) out += '-'; // "CW-" is not "CW"
     return out;
 }
 
@@ -114,7 +115,8 @@ KitList readKitList(const CsvTable &table, const std::vector<KitColumn> &columns
     for (const auto &line : lines) inBuild.insert(line.item);
 
     std::map<std::string, std::size_t> rowOf;
-    std::set<std::string> newIds;
+    std::map<std::string, std::string> newIds; // by the words of the row
+    std::set<std::string> taken;
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
         KitListRow row;
         row.line = table.lines[r];
@@ -174,10 +176,18 @@ KitList readKitList(const CsvTable &table, const std::vector<KitColumn> &columns
         } else if (const auto named = byName.find(folded(row.name.empty() ? item : row.name)); named != byName.end()) {
             row.item = named->second;
         } else {
-            const std::string base = idFromName(item.empty() ? row.name : item);
-            row.item = base;
-            for (int n = 2; inBuild.contains(row.item) || library.contains(row.item); ++n)
-                row.item = fmt::format("{}-{}", base, n);
+            // Other words are another part, whatever becomes of them in an id: "CW+" and "CW-", names without Latin
+            // letters.
+            const std::string words = item.empty() ? row.name : item;
+            const auto [known, isNew] = newIds.try_emplace(words);
+            if (isNew) {
+                const std::string base = idFromName(words);
+                std::string id = base;
+                for (int n = 2; inBuild.contains(id) || library.contains(id) || !taken.insert(id).second; ++n)
+                    id = fmt::format("{}-{}", base, n);
+                known->second = id;
+            }
+            row.item = known->second;
             if (row.name.empty()) row.name = item;
         }
         row.match = inBuild.contains(row.item)   ? KitMatch::inBuild

@@ -2,7 +2,9 @@
 
 #include "core/base/units.h"
 
+#include <algorithm>
 #include <cmath>
+#include <memory>
 
 namespace waxis::io {
 
@@ -41,8 +43,9 @@ namespace {
 /// De Boor's recursion in homogeneous coordinates.
 Vec2 bSpline(const SplineData &s, double u) {
     const int n = int(s.controls.size()), p = s.degree;
-    int k = p;
-    while (k + 1 < n && u >= s.knots[std::size_t(k + 1)]) ++k;
+    // The last knot that is not beyond u, among those that have a span behind them.
+    const auto above = std::upper_bound(s.knots.begin() + p + 1, s.knots.begin() + n, u);
+    const int k = int(above - s.knots.begin()) - 1;
     std::vector<Vec3> d;
     for (int i = k - p; i <= k; ++i) {
         const double w = s.weights.empty() ? 1.0 : s.weights[std::size_t(i)];
@@ -83,12 +86,17 @@ std::optional<Curve> splineCurve(const SplineData &s) {
         const double first = s.knots[std::size_t(s.degree)], last = s.knots[n];
         if (!(last > first)) return std::nullopt;
         const int pieces = int(std::min<std::size_t>(n * 2, 4000));
-        return Curve{[s, first, last](double t) { return bSpline(s, first + (last - first) * t); }, pieces, false};
+        return Curve{[kept = std::make_shared<const SplineData>(s), first, last](double t) {
+                         return bSpline(*kept, first + (last - first) * t);
+                     },
+                     pieces, false};
     }
     if (s.fits.size() >= 2) {
         const int spans = int(std::min<std::size_t>(s.fits.size(), 4000));
-        return Curve{[fits = s.fits, closed = s.closed](double t) { return catmullRom(fits, closed, t); }, spans,
-                     false};
+        return Curve{[fits = std::make_shared<const std::vector<Vec2>>(s.fits), closed = s.closed](double t) {
+                         return catmullRom(*fits, closed, t);
+                     },
+                     spans, false};
     }
     return std::nullopt;
 }
@@ -105,7 +113,8 @@ void halve(const Curve &curve, const Affine &map, double tolerance, double t0, c
         const Vec2 d = map * curve.at(t0 + (t1 - t0) * share) - p0;
         off = std::max(off, length > 1e-12 ? std::abs(chord.x() * d.y() - chord.y() * d.x()) / length : d.norm());
     }
-    if (off > tolerance && depth < 12) {
+    constexpr std::size_t kMost = 1'000'000; // a wild curve is not followed into its last corner
+    if (off > tolerance && depth < 12 && points.size() < kMost) {
         const double middle = (t0 + t1) / 2;
         const Vec2 p = map * curve.at(middle);
         halve(curve, map, tolerance, t0, p0, middle, p, depth + 1, points);

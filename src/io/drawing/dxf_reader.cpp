@@ -28,6 +28,8 @@ namespace {
 constexpr std::size_t kMostPaths = 100'000;
 constexpr std::size_t kMostPoints = 4'000'000;
 constexpr int kDeepestBlock = 12;
+constexpr std::size_t kMostVisits = 1'000'000; ///< blocks put in place, those that leave nothing counted too
+constexpr std::size_t kMostLayers = 4'000;
 /// Finer than promised: what an outline weighs hangs on it.
 constexpr double kChord_mm = kFlattening_mm / 4;
 
@@ -38,9 +40,16 @@ struct Entity {
     std::optional<DrawnCircle> circle; ///< in its own coordinates and units
 };
 
+/// A block, once or in a grid; the grid is only laid out when it is put in place.
 struct Insert {
     std::string layer, block;
-    Affine map;
+    Affine map; ///< of the first copy, up to its own scale
+    int columns = 1, rows = 1;
+    double columnStep = 0, rowStep = 0;
+    Vec2 scale = Vec2::Ones();
+    Affine copy(int column, int row) const {
+        return map * Eigen::Translation2d(column * columnStep, row * rowStep) * Eigen::Scaling(scale.x(), scale.y());
+    }
 };
 
 struct Writing {
@@ -206,14 +215,10 @@ public:
             return drop("block " + readableName(name), "more than 10,000 copies in a grid");
         for (double value : {x, y, scaleX, scaleY, angle, columnStep, rowStep})
             if (!(std::abs(value) < 1e9)) return drop("block " + readableName(name), "its numbers are not finite");
-        const double turn = radiansFromDegrees(angle);
-        for (int column = 0; column < columns; ++column)
-            for (int row = 0; row < rows; ++row) {
-                Affine map = mirror();
-                map = map * Eigen::Translation2d(x, y) * Eigen::Rotation2Dd(turn) *
-                      Eigen::Translation2d(column * columnStep, row * rowStep) * Eigen::Scaling(scaleX, scaleY);
-                target().inserts.push_back({layer(), name, map});
-            }
+        Affine map = mirror();
+        map = map * Eigen::Translation2d(x, y) * Eigen::Rotation2Dd(radiansFromDegrees(angle));
+        target().inserts.push_back(
+            {layer(), name, map, columns, rows, columnStep, rowStep, Vec2(scaleX, scaleY)});
     }
 
     void addPoint(const DL_PointData &) override { drop("point", "points are no outlines"); }
@@ -434,8 +439,8 @@ public:
                     path.circle = DrawnCircle{map * entity.circle->centre_mm, entity.circle->diameter_mm * scaleX};
             }
             if (path.points_mm.size() < 2) continue;
-            if (std::find(out_.layers.begin(), out_.layers.end(), layer) == out_.layers.end())
-                out_.layers.push_back(layer);
+            if (layers_.insert(layer).second) out_.layers.push_back(layer);
+            if (layers_.size() > kMostLayers) return false;
             out_.paths.push_back(std::move(path));
         }
         for (const auto &writing : block.writing) {
@@ -445,6 +450,7 @@ public:
                 {map * writing.at, writing.text, depth > 0 && writing.layer == "0" ? insertLayer : writing.layer});
         }
         for (const auto &insert : block.inserts) {
+            if (++visits_ > kMostVisits) return false;
             const auto named = collected_.blocks.find(insert.block);
             const std::string &layer = depth > 0 && insert.layer == "0" ? insertLayer : insert.layer;
             if (named == collected_.blocks.end()) {
@@ -456,25 +462,37 @@ public:
                      "blocks lie in one another too deep, or in themselves");
                 continue;
             }
-            const Affine inner = map * insert.map * Eigen::Translation2d(-named->second.base);
-            if (std::abs(inner.linear().determinant()) < 1e-18) {
+            if (std::abs((map * insert.copy(0, 0)).linear().determinant()) < 1e-18) {
                 note("block " + readableName(insert.block), layer, "it is scaled to nothing");
                 continue;
             }
-            if (++inserts_ > kMostPaths || !place(named->second, inner, layer, depth + 1)) return false;
+            for (int column = 0; column < insert.columns; ++column)
+                for (int row = 0; row < insert.rows; ++row) {
+                    const Affine inner =
+                        map * insert.copy(column, row) * Eigen::Translation2d(-named->second.base);
+                    if (++visits_ > kMostVisits || !place(named->second, inner, layer, depth + 1)) return false;
+                }
         }
         return true;
+    }
+    /// What there was too much of, when placing gave up.
+    std::string limit() const {
+        return layers_.size() > kMostLayers ? fmt::format("at most {} layers", kMostLayers)
+               : visits_ > kMostVisits      ? fmt::format("at most {} blocks in place", kMostVisits)
+                                            : fmt::format("at most {} paths", kMostPaths);
     }
 
 private:
     void note(const std::string &what, const std::string &layer, const std::string &why) {
-        const Skipped skipped{what, layer, why, {}};
-        if (std::find(out_.skipped.begin(), out_.skipped.end(), skipped) == out_.skipped.end())
-            out_.skipped.push_back(skipped);
+        constexpr std::size_t kMostSaid = 200; // of a thousand missing blocks the first ones tell enough
+        if (said_.size() < kMostSaid && said_.insert({what, layer, why}).second)
+            out_.skipped.push_back({what, layer, why, {}});
     }
     const Collector &collected_;
     FlatDrawing &out_;
-    std::size_t points_ = 0, inserts_ = 0;
+    std::size_t points_ = 0, visits_ = 0;
+    std::set<std::string> layers_;
+    std::set<std::array<std::string, 3>> said_;
 };
 
 } // namespace
@@ -496,14 +514,14 @@ Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingU
     DL_Dxf parser;
     if (!parser.in(stream, &collected)) return refuse("the file", "a DXF drawing", "something that cannot be parsed");
     collected.end();
-    const std::string tooMuch = fmt::format("at most {} paths", kMostPaths);
-    if (collected.tooMuch) return refuse("the drawing", tooMuch, "more");
+    if (collected.tooMuch) return refuse("the drawing", fmt::format("at most {} paths", kMostPaths), "more");
 
     FlatDrawing out;
     const DrawingUnit *header = collected.headerUnits ? unitOfHeader(*collected.headerUnits) : nullptr;
     const DrawingUnit *taken = unit ? unit : header;
     const Affine scale(Eigen::Scaling(taken ? taken->mm : 1.0));
-    if (!Placer(collected, out).place(collected.model, scale, "0", 0)) return refuse("the drawing", tooMuch, "more");
+    Placer placer(collected, out);
+    if (!placer.place(collected.model, scale, "0", 0)) return refuse("the drawing", placer.limit(), "more");
     if (!taken) {
         Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
         for (const auto &path : out.paths)

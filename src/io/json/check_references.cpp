@@ -36,23 +36,23 @@ private:
     std::set<std::string> ids_;
 };
 
+using Ids = std::set<std::string>;
+
 template <class List>
-std::vector<std::string> idsOf(const List &list) {
-    std::vector<std::string> ids;
-    for (const auto &thing : list) ids.push_back(thing.id);
+Ids idsOf(const List &list) {
+    Ids ids;
+    for (const auto &thing : list) ids.insert(thing.id);
     return ids;
 }
 
-void mustBeOneOf(const std::string &id, const std::vector<std::string> &ids, const std::string &where,
-                 const char *what) {
-    if (std::find(ids.begin(), ids.end(), id) == ids.end())
-        refuse(where, what, fmt::format("\"{}\"", id), nearestWord(id, ids));
+void mustBeOneOf(const std::string &id, const Ids &ids, const std::string &where, const char *what) {
+    if (!ids.contains(id)) refuse(where, what, fmt::format("\"{}\"", id), nearestWord(id, {ids.begin(), ids.end()}));
 }
 
-void checkStacks(const Build &build, const std::vector<std::string> &parts) {
+void checkStacks(const Build &build, const Ids &parts) {
     std::set<std::string> placed, bases;
     auto members = idsOf(build.frame->plates);
-    for (const auto &arm : build.frame->arms) members.push_back(arm.id);
+    for (const auto &arm : build.frame->arms) members.insert(arm.id);
     for (std::size_t i = 0; i < build.stacks.size(); ++i) {
         const Stack &stack = build.stacks[i];
         const auto at = [&](const std::string &key) { return fmt::format("/stacks/{}/{}", i, key); };
@@ -83,7 +83,7 @@ void checkStacks(const Build &build, const std::vector<std::string> &parts) {
 }
 
 /// Ends and stops must be there; a port or pin that its part does not have is a finding, not a broken file.
-void checkWires(const Build &build, const std::vector<std::string> &parts, const IdRegister &all) {
+void checkWires(const Build &build, const Ids &parts, const IdRegister &all) {
     for (std::size_t i = 0; i < build.wires.size(); ++i) {
         const Wire &wire = build.wires[i];
         const auto at = [&](const std::string &key) { return fmt::format("/wires/{}/{}", i, key); };
@@ -97,7 +97,7 @@ void checkWires(const Build &build, const std::vector<std::string> &parts, const
 }
 
 /// Settings and ground stations name a band of a radio that is aboard.
-void checkRadio(const Build &build, const std::vector<std::string> &parts) {
+void checkRadio(const Build &build, const Ids &parts) {
     const auto checkBand = [&](const std::string &part, int band, const std::string &where) {
         mustBeOneOf(part, parts, where + "/part", "the id of a part");
         const PartType *type = typeOf(build, *findPart(build, part));
@@ -155,7 +155,7 @@ void checkReferences(const Build &build) {
 
     const auto plates = idsOf(frame.plates), parts = idsOf(build.parts);
     auto seats = idsOf(frame.sites);
-    for (const auto &mount : frame.motorMounts) seats.push_back(mount.id);
+    for (const auto &mount : frame.motorMounts) seats.insert(mount.id);
     for (std::size_t i = 0; i < frame.sites.size(); ++i)
         if (!frame.sites[i].on.empty())
             all.mustKnow(frame.sites[i].on, fmt::format("/frame/sites/{}/on", i), "the id of what carries the site");
@@ -163,8 +163,8 @@ void checkReferences(const Build &build) {
         mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i),
                     "the id of a plate");
 
-    std::vector<std::string> typeIds;
-    for (const auto &[id, type] : *build.types) typeIds.push_back(id);
+    Ids typeIds;
+    for (const auto &[id, type] : *build.types) typeIds.insert(id);
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         const Part &part = build.parts[i];
         const auto at = [&](const char *key) { return fmt::format("/parts/{}/{}", i, key); };
@@ -193,15 +193,15 @@ void checkReferences(const Build &build) {
 }
 
 void checkPractice(const PracticeSettings &practice, const std::string &pointer) {
-    std::vector<std::string> limits, known;
-    for (const auto &definition : limitTable()) limits.emplace_back(definition.id);
-    for (const auto &school : schools()) known.emplace_back(school.id);
+    Ids limits, known;
+    for (const auto &definition : limitTable()) limits.emplace(definition.id);
+    for (const auto &school : schools()) known.emplace(school.id);
     for (const auto &[id, value] : practice.limits)
         mustBeOneOf(id, limits, pointer + "/limits/" + id, "the name of a limit (see docs/rules.md)");
     for (const auto &[id, option] : practice.schools) {
         mustBeOneOf(id, known, pointer + "/schools/" + id, "the name of a school (see docs/rules.md)");
-        std::vector<std::string> options;
-        for (const auto &o : findSchool(id)->options) options.emplace_back(o.id);
+        Ids options;
+        for (const auto &o : findSchool(id)->options) options.emplace(o.id);
         mustBeOneOf(option, options, pointer + "/schools/" + id, "one of the school's options (see docs/rules.md)");
     }
 }

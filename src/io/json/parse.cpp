@@ -40,9 +40,12 @@ Result<json, LoadError> parseJson(std::string_view text) {
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
         return Failure{LoadError{"file", "JSON text", "an empty file", ""}};
     std::vector<std::set<std::string>> keysByLevel;
+    std::size_t things = 0;
     auto watch = [&](int depth, json::parse_event_t event, json &parsed) {
         if (depth > kDeepestNesting)
             throw Refused{{"file", fmt::format("at most {} levels of nesting", kDeepestNesting), "more", ""}};
+        if (++things > kMostThings)
+            throw Refused{{"file", fmt::format("at most {} keys, values and brackets", kMostThings), "more", ""}};
         switch (event) {
         case json::parse_event_t::object_start: keysByLevel.emplace_back(); break;
         case json::parse_event_t::object_end: keysByLevel.pop_back(); break;

@@ -12,6 +12,8 @@ namespace waxis::io {
 /// Largest file and deepest nesting that are read at all.
 inline constexpr std::size_t kLargestFile = 64u << 20;
 inline constexpr int kDeepestNesting = 32;
+/// Most keys, values and brackets: a build of a thousand parts has some 50,000.
+inline constexpr std::size_t kMostThings = 4'000'000;
 
 /// Refuses broken text, invalid UTF-8, keys given twice, numbers out of range, too deep or too large documents.
 Result<nlohmann::json, LoadError> parseJson(std::string_view text);

@@ -61,6 +61,34 @@ std::string escaped(const std::string &key) {
     return out;
 }
 
+/// The first text that is longer than its schema allows.
+std::optional<LoadError> overlong(const json &value, const json &schema, const json &root,
+                                  const std::string &pointer) {
+    if (value.is_string()) {
+        const auto most = schema.find("maxLength");
+        // Letters are at most four bytes; what is shorter than that many bytes may still be refused later.
+        constexpr std::size_t kBytes = 4;
+        const auto &text = value.get_ref<const std::string &>();
+        if (most == schema.end() || text.size() <= kBytes * most->get<std::size_t>()) return std::nullopt;
+        return LoadError{pointer, fmt::format("text no longer than {}", most->get<std::size_t>()),
+                         fmt::format("text of {} letters", text.size()), ""};
+    }
+    if (value.is_object()) {
+        for (const auto &[key, member] : value.items())
+            if (const json *governed = memberSchema(schema, key, root))
+                if (auto fault = overlong(member, *governed, root, pointer + "/" + escaped(key))) return fault;
+    } else if (value.is_array()) {
+        const auto most = schema.find("maxItems");
+        if (most != schema.end() && !schema.contains("minItems") && value.size() > most->get<std::size_t>())
+            return LoadError{pointer, fmt::format("a list with at most {}", most->get<std::size_t>()),
+                             fmt::format("a list of {}", value.size()), ""};
+        if (const json *entry = entrySchema(schema, root))
+            for (std::size_t i = 0; i < value.size(); ++i)
+                if (auto fault = overlong(value[i], *entry, root, fmt::format("{}/{}", pointer, i))) return fault;
+    }
+    return std::nullopt;
+}
+
 template <class Visit>
 void visitUnknown(const json &document, const json &schema, const json &root, const std::string &pointer,
                   Visit &&visit) {
@@ -125,10 +153,17 @@ const json &schemaOf(SchemaKind kind) {
     return build;
 }
 
+std::optional<LoadError> overlongPart(const json &document, SchemaKind kind) {
+    const json &root = schemaOf(kind);
+    return overlong(document, root, root, "");
+}
+
 std::vector<LoadWarning> unknownKeys(const json &document, SchemaKind kind) {
     std::vector<LoadWarning> warnings;
     const json &root = schemaOf(kind);
     visitUnknown(document, root, root, "", [&](const std::string &pointer, const std::string &key, const json &schema) {
+        constexpr std::size_t kMostSaid = 200; // all are kept; beyond that nobody reads on
+        if (warnings.size() >= kMostSaid) return;
         const auto near = nearestWord(key, knownKeys(schema));
         warnings.push_back({pointer + "/" + escaped(key),
                             near.empty() ? "unknown key, kept as it is"

@@ -20,6 +20,10 @@ const nlohmann::json &schemaOf(SchemaKind kind);
 /// The first fault, deepest place first, or nothing when the document is valid (draft-07).
 std::optional<LoadError> validate(const nlohmann::json &document, SchemaKind kind);
 
+/// The first text or list that is longer than its schema allows: asked before anything whose work grows with it (the
+/// patterns' regular expressions recurse letter by letter).
+std::optional<LoadError> overlongPart(const nlohmann::json &document, SchemaKind kind);
+
 /// Keys that the schema does not know, with the known key they may have been meant for.
 std::vector<LoadWarning> unknownKeys(const nlohmann::json &document, SchemaKind kind);
 

@@ -117,6 +117,7 @@ std::string suggestChoice(const json &schema, const json &value) {
 } // namespace
 
 std::optional<LoadError> validate(const json &document, SchemaKind kind) {
+    if (auto fault = overlongPart(document, kind)) return fault;
     valijson::Validator validator;
     valijson::ValidationResults results;
     if (validator.validate(compiled(kind), valijson::adapters::NlohmannJsonAdapter(document), &results))

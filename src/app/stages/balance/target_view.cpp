@@ -349,8 +349,9 @@ void TargetView::zoomToChosen() {
     const auto *balance = document_.balance();
     if (!balance || !balance->offset_mm) return;
     const DoubtEllipse ellipse = ellipse95(balance->cgCovariance_mm2.topLeftCorner<2, 2>());
-    constexpr double kLeast_mm = 2;
-    const double reach = std::max(kLeast_mm, ellipse.semiMajor_mm);
+    constexpr double kLeast_mm = 1, kOfRing = 0.25; // closer than the whole ring in any case
+    const double most = std::max(kLeast_mm, kOfRing * document_.analysis().derived.cgTolerance_mm);
+    const double reach = std::clamp(ellipse.semiMajor_mm, kLeast_mm, most);
     const Vec2 at = balance->offset_mm->head<2>();
     closer_.fit();
     closer_.show(QRectF(toPixels(at + Vec2(-reach, reach)), toPixels(at + Vec2(reach, -reach))), plan());
