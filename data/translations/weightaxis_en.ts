@@ -103,6 +103,16 @@
     </message>
 </context>
 <context>
+    <name>waxis::place::LibraryDrawer</name>
+    <message numerus="yes">
+        <source>%n kind(s)</source>
+        <translation>
+            <numerusform>%n kind</numerusform>
+            <numerusform>%n kinds</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>waxis::place::PlaceView</name>
     <message numerus="yes">
         <source>Move %n parts</source>

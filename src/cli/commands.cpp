@@ -31,13 +31,12 @@ struct Opened {
 Result<Opened, int> open(const std::string &file, const std::string &profile, Streams io) {
     const auto loaded = loadBuild(file);
     if (!loaded) {
-        say(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file,
-                   loaded.error().where, loaded.error().expected, loaded.error().found);
+        say(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file, loaded.error().where,
+            loaded.error().expected, loaded.error().found);
         if (!loaded.error().suggestion.empty()) say(io.err, "  {}\n", loaded.error().suggestion);
         return Failure{int(unreadable)};
     }
-    for (const auto &warning : loaded->warnings)
-        say(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
+    for (const auto &warning : loaded->warnings) say(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
     PracticeSettings settings = loaded->build.practice;
     if (isProfile(profile))
         settings.profile = profile;
@@ -45,7 +44,7 @@ Result<Opened, int> open(const std::string &file, const std::string &profile, St
         const auto own = loadPractice(profile);
         if (!own) {
             say(io.err, "{}: neither a profile (sprint, flow, range, lift, pocket) nor a practice file\n  {}\n",
-                       profile, own.error().text());
+                profile, own.error().text());
             return Failure{int(unreadable)};
         }
         settings = own->settings;
@@ -58,8 +57,8 @@ void printBalance(const CaseBalance &balance, std::ostream &out) {
     if (balance.offset_mm) {
         const Vec3 &d = *balance.offset_mm;
         say(out, "   {:.1f} mm {}, {:.1f} mm {}, {:.1f} mm {} the propellers", std::abs(d.x()),
-                   d.x() >= 0 ? "forward" : "aft", std::abs(d.y()), d.y() >= 0 ? "left" : "right", std::abs(d.z()),
-                   d.z() >= 0 ? "above" : "below");
+            d.x() >= 0 ? "forward" : "aft", std::abs(d.y()), d.y() >= 0 ? "left" : "right", std::abs(d.z()),
+            d.z() >= 0 ? "above" : "below");
     }
     if (balance.thrustToWeight) say(out, "   thrust to weight {:.1f}", *balance.thrustToWeight);
     if (balance.unknownMasses > 0) say(out, "   ({} not weighed)", balance.unknownMasses);
@@ -79,13 +78,13 @@ int check(const CheckOptions &options, Streams io) {
     for (const auto &finding : analysis.findings) {
         const FindingText text = wordFinding(opened->build, finding);
         say(io.out, "{:<8} {:<6} {}\n                {}\n",
-                   finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)],
-                   ruleOf(finding.rule).name, text.headline.text(), text.detail.text());
+            finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)], ruleOf(finding.rule).name,
+            text.headline.text(), text.detail.text());
         if (finding.accepted()) say(io.out, "                because: {}\n", finding.acceptedReason);
     }
     const auto &n = analysis.counts;
     say(io.out, "\n{} stop, {} watch, {} note, {} unknown, {} accepted\n", n.stop, n.watch, n.note, n.unknown,
-               n.accepted);
+        n.accepted);
     return n.stop > 0 ? stopFindings : clean;
 }
 
@@ -199,8 +198,7 @@ int rules(Streams io) {
     say(io.out, "---|\n");
     for (const auto &definition : limitTable()) {
         say(io.out, "| `{}` | {} | {} |", definition.id, definition.title, definition.unit);
-        for (const auto &profile : profiles())
-            say(io.out, " {:g} |", practiceOfProfile(profile.id)[definition.limit]);
+        for (const auto &profile : profiles()) say(io.out, " {:g} |", practiceOfProfile(profile.id)[definition.limit]);
         say(io.out, " {} |\n", definition.source);
     }
     say(io.out, "\n# Schools\n\nWhere builders disagree; a profile's choice can be changed in every build.\n");
@@ -212,7 +210,7 @@ int rules(Streams io) {
                 if (practiceOfProfile(profile.id).follows(school.id, option.id))
                     by += (by.empty() ? "" : ", ") + std::string(profile.name);
             say(io.out, "- `{}` {}. {}{}\n", option.id, option.name, option.reason,
-                       by.empty() ? "" : fmt::format(" ({})", by));
+                by.empty() ? "" : fmt::format(" ({})", by));
         }
     }
     return clean;

@@ -29,19 +29,18 @@ std::string at(const Vec2 &p) { return fmt::format("({:.2f}, {:.2f})", p.x(), p.
 void printPlate(const FoundPlate &plate, const PlateChoice &choice, std::ostream &out) {
     using waxis::io::nameOf;
     say(out, "\nlayer {}: {} plate, {:.1f} mm2, {} corners\n", plate.layer, nameOf(choice.role), plate.area_mm2,
-               plate.outline_mm.size());
+        plate.outline_mm.size());
     for (const auto &p : plate.patterns)
         say(out, "  {:<13} {:g}{} mm {} at {}, holes {:g} mm{}\n", fmt::format("{} pattern", nameOf(p.use)),
-                   p.pattern.size_mm, p.secondSize_mm > 0 ? fmt::format(" x {:g}", p.secondSize_mm) : "",
-                   p.pattern.shape == PatternShape::circle ? "circle" : "square", at(p.centre_mm),
-                   p.pattern.holeDiameter_mm,
-                   std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
+            p.pattern.size_mm, p.secondSize_mm > 0 ? fmt::format(" x {:g}", p.secondSize_mm) : "",
+            p.pattern.shape == PatternShape::circle ? "circle" : "square", at(p.centre_mm), p.pattern.holeDiameter_mm,
+            std::abs(p.angle_deg) > 0.05 ? fmt::format(", turned {:.1f}°", p.angle_deg) : "");
     for (const auto &hole : plate.holes)
         say(out, "  hole {:.2f} mm at {}{}\n", hole.diameter_mm, at(hole.centre_mm),
-                   hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
+            hole.screw ? fmt::format(", {} {}", hole.screw->thread->name, nameOf(hole.screw->fit)) : "");
     for (const auto &slot : plate.cutouts)
         say(out, "  {} {:.2f} x {:.2f} mm at {}{}\n", nameOf(slot.use), slot.length_mm, slot.width_mm,
-                   at(slot.centre_mm), slot.angle_deg != 0 ? fmt::format(", along {:.1f}°", slot.angle_deg) : "");
+            at(slot.centre_mm), slot.angle_deg != 0 ? fmt::format(", along {:.1f}°", slot.angle_deg) : "");
 }
 
 } // namespace
@@ -74,7 +73,7 @@ int importFrame(const ImportOptions &options, Streams io) {
         if (!found.skipped.empty()) say(io.out, "\nleft out:\n");
         for (const auto &skipped : found.skipped)
             say(io.out, "  {}{}: {}\n", skipped.what,
-                       skipped.layer.empty() ? "" : fmt::format(" on layer {}", skipped.layer), skipped.reason);
+                skipped.layer.empty() ? "" : fmt::format(" on layer {}", skipped.layer), skipped.reason);
     }
     if (options.out.empty()) return clean;
     const auto frame = frameFromDrawing(found, choices);
@@ -138,7 +137,7 @@ int exportBuild(const ExportOptions &options, Streams io) {
             std::string known;
             for (const auto &radio : derived.radio.radios) known += (known.empty() ? "" : ", ") + radio.id();
             say(io.err, "{}: --from and --to name a radio each; there are: {}\n", options.file,
-                       known.empty() ? "none" : known);
+                known.empty() ? "none" : known);
             return unreadable;
         }
         FieldStudyOptions study;
@@ -152,7 +151,7 @@ int exportBuild(const ExportOptions &options, Streams io) {
     }
     if (!any) {
         say(io.err, "nothing to write: name --plates-dxf, --plates-svg, --drill-dxf, --drill-svg, --kit-csv, "
-                           "--cut-csv, --mass-csv or --nec-deck\n");
+                    "--cut-csv, --mass-csv or --nec-deck\n");
         return unreadable;
     }
     return written ? clean : unreadable;
@@ -163,8 +162,8 @@ int newBuild(const NewOptions &options, Streams io) {
         for (const auto &layout : layouts()) {
             say(io.out, "{:<14} {} {}\n", layout.id, layout.title, layout.what);
             for (const auto &p : parametersOf(layout.kind))
-                say(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum,
-                           p.unit, p.standard, p.title);
+                say(io.out, "    {:<20} {:g} to {:g} {}, standard {:g}: {}\n", p.id, p.minimum, p.maximum, p.unit,
+                    p.standard, p.title);
         }
         return clean;
     }

@@ -18,7 +18,8 @@ int main(int argc, char **argv) {
 
     const std::string forceHelp = "replace files that are there already";
     const CLI::Validator finite(
-        [](std::string &text) { return text.find_first_of("nN") == std::string::npos ? "" : "a number is wanted"; }, "");
+        [](std::string &text) { return text.find_first_of("nN") == std::string::npos ? "" : "a number is wanted"; },
+        "");
     const CLI::Validator notEmpty(
         [](std::string &text) { return text.empty() ? "it is empty; leave it out for the build's own" : ""; }, "");
     const std::string profileHelp =

@@ -17,9 +17,9 @@
 #include <TDataStd_Name.hxx>
 #include <TDocStd_Document.hxx>
 #include <TopExp_Explorer.hxx>
+#include <TopTools_MapOfShape.hxx>
 #include <TopoDS.hxx>
 #include <TopoDS_Solid.hxx>
-#include <TopTools_MapOfShape.hxx>
 #include <XCAFApp_Application.hxx>
 #include <XCAFDoc_DocumentTool.hxx>
 #include <XCAFDoc_ShapeTool.hxx>
@@ -130,7 +130,8 @@ bool readStep(const char *path, std::vector<RawBody> &bodies, std::vector<std::s
     }
     const auto named = solidsNamedIn(path);
     if (const auto came = std::size_t(different.Extent()); came < named.size())
-        faults.push_back(fmt::format("{} of the {} bodies in the file did not come", named.size() - came, named.size()));
+        faults.push_back(
+            fmt::format("{} of the {} bodies in the file did not come", named.size() - came, named.size()));
     if (bodies.empty()) problem = "surfaces or wires only; export a solid";
     return !bodies.empty();
 }

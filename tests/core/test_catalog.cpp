@@ -28,7 +28,8 @@ int kindsIn(const std::vector<const PartType *> &types, PartKind kind) {
 }
 
 int kindsInLibrary(PartKind kind) {
-    return int(std::count_if(shippedLibrary().begin(), shippedLibrary().end(), [&](const auto &t) { return t.second.kind == kind; }));
+    return int(std::count_if(shippedLibrary().begin(), shippedLibrary().end(),
+                             [&](const auto &t) { return t.second.kind == kind; }));
 }
 
 } // namespace

@@ -102,8 +102,8 @@ private slots:
     }
     void connectorsComeOutOfATable_data() {
         QTest::addColumn<QString>("cell");
-        QTest::addColumn<QStringList>("pins");  // of the ports that come of it, "coax SMA" for a coaxial one
-        QTest::addColumn<QString>("wrong");     // a word of what is said instead
+        QTest::addColumn<QStringList>("pins"); // of the ports that come of it, "coax SMA" for a coaxial one
+        QTest::addColumn<QString>("wrong");    // a word of what is said instead
         const auto row = [](const char *name, const char *cell, const QStringList &pins, const char *wrong = "") {
             QTest::newRow(name) << cell << pins << wrong;
         };
@@ -144,7 +144,8 @@ private slots:
         QVERIFY(port.empty() || findPort(type, port));
         for (const auto &fault : faultsOf(type)) QVERIFY2(!fault.stops, fault.what.c_str());
         // In the table it is the same, told in its row where it is wrong.
-        const auto table = typesFromTable("name;like;connectors\nA;868n;\"" + cell.toStdString() + "\"\n", shippedLibrary(), {});
+        const auto table =
+            typesFromTable("name;like;connectors\nA;868n;\"" + cell.toStdString() + "\"\n", shippedLibrary(), {});
         QVERIFY(table.rows.front().problems.empty() && table.unknownColumns.empty());
         if (!pins.isEmpty()) QCOMPARE(table.rows.front().type.ports.size(), type.ports.size());
     }
@@ -185,7 +186,8 @@ private slots:
         QCOMPARE(first.rows.size(), std::size_t(2));
         QVERIFY(first.rows[0].type.id != first.rows[1].type.id);
         TypeTable taken{{first.rows[0].type.id, first.rows[0].type}};
-        QVERIFY(typesFromTable("name,kind\nA,receiver", shippedLibrary(), taken).rows[0].type.id != first.rows[0].type.id);
+        QVERIFY(typesFromTable("name,kind\nA,receiver", shippedLibrary(), taken).rows[0].type.id !=
+                first.rows[0].type.id);
     }
     void correctionsAreToldAndOnlyThoseOfOnesOwn() {
         PartType own = shippedLibrary().at("gps-n10c");

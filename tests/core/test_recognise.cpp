@@ -453,9 +453,8 @@ private slots:
         // It lies as in the frame now: hole on hole.
         const Vec2 shift = plateShifts(found, choices)[top];
         for (const auto &hole : found.plates[top].holes)
-            QVERIFY(std::any_of(posts.begin(), posts.end(), [&](const Vec2 &p) {
-                return (hole.centre_mm + shift - p).norm() < 0.01;
-            }));
+            QVERIFY(std::any_of(posts.begin(), posts.end(),
+                                [&](const Vec2 &p) { return (hole.centre_mm + shift - p).norm() < 0.01; }));
     }
     void aTurnedPlateIsTheSameTurned() {
         const auto found = recognise(plateWith([](FlatDrawing &d) {

@@ -88,7 +88,8 @@ private slots:
         const MotorMount &mount = build.frame->motorMounts[0];
         const Pose wanted{mount.position_mm + Vec3(off_mm, 0, 0), Quat::Identity()};
         const auto added = addPart(build, shippedLibrary().at("motor-2207"), "motor", wanted);
-        const auto perch = nearestPerch(*added, added->parts.back(), wanted, {true, true, false}, 2.0, shippedLibrary());
+        const auto perch =
+            nearestPerch(*added, added->parts.back(), wanted, {true, true, false}, 2.0, shippedLibrary());
         QCOMPARE(perch.has_value(), snaps);
         if (!snaps) return;
         QCOMPARE(perch->kind, PerchKind::motorMount);
@@ -123,7 +124,7 @@ private slots:
         QCOMPARE(names, (std::set<std::string>{"Front right motor", "Front left motor", "Rear right motor",
                                                "Rear left motor"}));
         QCOMPARE(mounts.size(), std::size_t(4));
-        QVERIFY(perchesFor(build, shippedLibrary().at("motor-2207"), shippedLibrary()).empty());   // every mount has one
+        QVERIFY(perchesFor(build, shippedLibrary().at("motor-2207"), shippedLibrary()).empty()); // every mount has one
         QVERIFY(perchesFor(freshQuad(), shippedLibrary().at("prop-5"), shippedLibrary()).empty()); // no motor yet
     }
     void aCircleThatDoesNotMeetTheMountsIsSaid() {
@@ -158,7 +159,8 @@ private slots:
         QVERIFY(heldFindings(build).empty());
         QCOMPARE(count(build, RuleId::fitPropZone, Severity::stop), 0);
         QCOMPARE(count(build, RuleId::fitOverlap, Severity::stop), 0);
-        QVERIFY(misfit(build, shippedLibrary().at("prop-7"), shippedLibrary()).has_value()); // 178 mm tips on 167 mm axes
+        QVERIFY(
+            misfit(build, shippedLibrary().at("prop-7"), shippedLibrary()).has_value()); // 178 mm tips on 167 mm axes
         QVERIFY(!misfit(build, shippedLibrary().at("prop-6"), shippedLibrary()));
     }
     void copyToTheOtherArmsNeedsNoSetting() {

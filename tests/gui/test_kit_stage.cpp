@@ -2,8 +2,8 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
-#include "gui/window_fixture.h"
 #include "core/catalog/connectors.h"
+#include "gui/window_fixture.h"
 #include "io/project/project_file.h"
 
 #include <QClipboard>
@@ -394,8 +394,11 @@ private slots:
         QVERIFY(kept && kept->types.size() == 2);
         // By the list's menu too.
         table->selectRow(1);
-        const QStringList texts =
-            waxis::test::readMenu([&] { emit table->customContextMenuRequested({5, 30}); }, "Take out");
+        const QStringList texts = waxis::test::readMenu(
+            [&] {
+                emit table->customContextMenuRequested({5, 30});
+            },
+            "Take out");
         QVERIFY(texts.size() >= 2);
         QVERIFY(!f.document().isOwnType("own-other"));
     }

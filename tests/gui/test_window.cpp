@@ -431,8 +431,11 @@ private slots:
             return nullptr;
         };
         QVERIFY(entry());
-        const QStringList texts =
-            waxis::test::readMenu([&] { emit entry()->customContextMenuRequested({5, 5}); }, "Take it out");
+        const QStringList texts = waxis::test::readMenu(
+            [&] {
+                emit entry()->customContextMenuRequested({5, 5});
+            },
+            "Take it out");
         QVERIFY2(texts.contains("Open") && texts.contains("Copy its path"), qPrintable(texts.join(", ")));
         QTest::qWait(20);
         QVERIFY(!entry());

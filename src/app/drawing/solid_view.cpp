@@ -368,8 +368,8 @@ void SolidView::zoomToChosen() {
     constexpr double kLeast_mm = 8, kRoom = 2; // it fills about half of the picture
     Orbit next = orbit_;
     next.target_mm = (box.min_mm + box.max_mm) / 2;
-    next.distance_mm = kRoom * std::max(kLeast_mm, box.size_mm().norm() / 2) /
-                       std::sin(radiansFromDegrees(Orbit::kView_deg) / 2);
+    next.distance_mm =
+        kRoom * std::max(kLeast_mm, box.size_mm().norm() / 2) / std::sin(radiansFromDegrees(Orbit::kView_deg) / 2);
     setOrbit(next);
 }
 

@@ -84,8 +84,7 @@ bool Autosave::writeNow() {
     if (!QDir().mkpath(folder_)) problem = tr("the folder %1 cannot be made").arg(folder_).toStdString();
     // The build first: without its note it is still found.
     if (problem.empty())
-        problem =
-            io::replaceFile(own_.toStdString(), writeBuild(document_.keptBuild(), document_.keptKeys()), false);
+        problem = io::replaceFile(own_.toStdString(), writeBuild(document_.keptBuild(), document_.keptKeys()), false);
     if (problem.empty()) {
         QJsonObject about{{"original", document_.path()}, {"name", document_.title()}};
         if (const auto &stamp = document_.stamp()) {
@@ -117,7 +116,9 @@ std::vector<Recovery> Autosave::leftBehind() const {
         QFile about(sidecar(info.absoluteFilePath()));
         const auto words =
             about.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(about.readAll()).object() : QJsonObject();
-        found.push_back({info.absoluteFilePath(), words["original"].toString(), words["name"].toString(info.fileName()),
+        found.push_back({info.absoluteFilePath(),
+                         words["original"].toString(),
+                         words["name"].toString(info.fileName()),
                          info.lastModified(),
                          {words["hash"].toString().toULongLong(), words["size"].toString().toULongLong()}});
     }

@@ -293,7 +293,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     });
     connect(&autosave_, &Autosave::keepsAgain, this,
             [this] { notices_->say(tr("Unsaved work is kept again."), Severity::note, {}, 4); });
-    connect(qApp, &QGuiApplication::commitDataRequest, this, [this] { autosave_.writeNow(); }, Qt::DirectConnection);
+    connect(
+        qApp, &QGuiApplication::commitDataRequest, this, [this] { autosave_.writeNow(); }, Qt::DirectConnection);
 }
 
 void MainWindow::survive(const QString &what) {
@@ -381,7 +382,8 @@ void MainWindow::layOutCorner() {
 
 void MainWindow::contextMenuEvent(QContextMenuEvent *event) {
     // What no panel has a menu of its own for: the menu of what is chosen there.
-    const bool onBench = bench_->currentWidget() != start_ && bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()));
+    const bool onBench =
+        bench_->currentWidget() != start_ && bench_->rect().contains(bench_->mapFromGlobal(event->globalPos()));
     if (onBench) showPartMenu(event->globalPos());
     event->accept();
 }

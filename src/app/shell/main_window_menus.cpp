@@ -155,12 +155,7 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
              const bool has = place_->library().isVisible() && place_->library().hasKeyboard();
              place_->showLibrary(!has);
          }},
-        {"fit",
-         Menu::view,
-         tr("Fit the drawing\t0"),
-         {},
-         anything,
-         [this] { fitDrawing(); }},
+        {"fit", Menu::view, tr("Fit the drawing\t0"), {}, anything, [this] { fitDrawing(); }},
         {"zoom",
          Menu::view,
          tr("Zoom to what is chosen\tZ"),

@@ -249,7 +249,8 @@ std::string setConnectors(PartType &type, std::string_view text) {
         for (const auto &word : words) said += (said.empty() ? "" : " ") + word;
         const PinSet *set = nullptr;
         for (const auto &known : pinSets())
-            if (lower(said) == known.id || lower(said) == lower(known.title) || upper(said) == upper(std::string(known.pins))) {
+            if (lower(said) == known.id || lower(said) == lower(known.title) ||
+                upper(said) == upper(std::string(known.pins))) {
                 set = &known;
                 break;
             }

@@ -112,9 +112,7 @@ void addRatings(PartType &type) {
         band.listens = true;
         type.radio = {band};
         break;
-    case PartKind::videoTransmitter:
-        type.hot = true;
-        [[fallthrough]];
+    case PartKind::videoTransmitter: type.hot = true; [[fallthrough]];
     case PartKind::digitalVideoUnit:
         band.low_MHz = 5725;
         band.high_MHz = 5850;

@@ -230,9 +230,9 @@ DrawingChoices guessChoices(const Recognition &found) {
         const auto &plate = found.plates[i];
         const bool bearsStack = std::any_of(plate.patterns.begin(), plate.patterns.end(),
                                             [](const FoundPattern &p) { return p.use == PatternUse::stack; });
-        set(i, motorsIn(plate) == 1                     ? PlateRole::arm
+        set(i, motorsIn(plate) == 1                    ? PlateRole::arm
                : bearsStack || plate.area_mm2 > 1500.0 ? PlateRole::top
-                                                           : PlateRole::other);
+                                                       : PlateRole::other);
     }
     double armThickness = 0;
     for (std::size_t i = 0; i < found.plates.size(); ++i) {

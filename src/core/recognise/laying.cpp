@@ -64,8 +64,7 @@ std::optional<HoleShift> shiftByHoles(const FoundPlate &plate, const FoundPlate 
             };
             const int common = int(std::count_if(plate.holes.begin(), plate.holes.end(), meets));
             const int most = best ? best->common : kLeast - 1;
-            const bool nearer =
-                best && common == most && (shift - near_mm).norm() < (best->shift_mm - near_mm).norm();
+            const bool nearer = best && common == most && (shift - near_mm).norm() < (best->shift_mm - near_mm).norm();
             if (common > most || nearer) best = HoleShift{shift, common};
         }
     return best;

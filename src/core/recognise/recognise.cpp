@@ -225,8 +225,10 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
     if (search.loops.size() > kMostLoops) {
         std::stable_sort(search.loops.begin(), search.loops.end(),
                          [](const ClosedLoop &a, const ClosedLoop &b) { return a.area_mm2 > b.area_mm2; });
-        found.skipped.push_back({fmt::format("{} small outlines", search.loops.size() - kMostLoops), "",
-                                 fmt::format("the drawing has more than {}", kMostLoops), {}});
+        found.skipped.push_back({fmt::format("{} small outlines", search.loops.size() - kMostLoops),
+                                 "",
+                                 fmt::format("the drawing has more than {}", kMostLoops),
+                                 {}});
         search.loops.resize(kMostLoops);
     }
     std::map<std::string, std::vector<Node>> byLayer = nodesByLayer(search.loops);

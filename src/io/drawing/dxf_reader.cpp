@@ -217,8 +217,7 @@ public:
             if (!(std::abs(value) < 1e9)) return drop("block " + readableName(name), "its numbers are not finite");
         Affine map = mirror();
         map = map * Eigen::Translation2d(x, y) * Eigen::Rotation2Dd(radiansFromDegrees(angle));
-        target().inserts.push_back(
-            {layer(), name, map, columns, rows, columnStep, rowStep, Vec2(scaleX, scaleY)});
+        target().inserts.push_back({layer(), name, map, columns, rows, columnStep, rowStep, Vec2(scaleX, scaleY)});
     }
 
     void addPoint(const DL_PointData &) override { drop("point", "points are no outlines"); }
@@ -468,8 +467,7 @@ public:
             }
             for (int column = 0; column < insert.columns; ++column)
                 for (int row = 0; row < insert.rows; ++row) {
-                    const Affine inner =
-                        map * insert.copy(column, row) * Eigen::Translation2d(-named->second.base);
+                    const Affine inner = map * insert.copy(column, row) * Eigen::Translation2d(-named->second.base);
                     if (++visits_ > kMostVisits || !place(named->second, inner, layer, depth + 1)) return false;
                 }
         }

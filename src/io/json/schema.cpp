@@ -62,8 +62,7 @@ std::string escaped(const std::string &key) {
 }
 
 /// The first text that is longer than its schema allows.
-std::optional<LoadError> overlong(const json &value, const json &schema, const json &root,
-                                  const std::string &pointer) {
+std::optional<LoadError> overlong(const json &value, const json &schema, const json &root, const std::string &pointer) {
     if (value.is_string()) {
         const auto most = schema.find("maxLength");
         // Letters are at most four bytes; what is shorter than that many bytes may still be refused later.

@@ -61,8 +61,8 @@ struct SaveError {
 
 /// Writes to a temporary file beside the target, syncs it, keeps the former file as "NAME.waxis~" and renames. What is
 /// about to be written is read first: text that could not be opened again is refused, and file and backup stay as they
-/// are. With `expected` given, refuses when the file on disk is another one by now; a file that is read-only is replaced
-/// only with `evenReadOnly`.
+/// are. With `expected` given, refuses when the file on disk is another one by now; a file that is read-only is
+/// replaced only with `evenReadOnly`.
 Result<FileStamp, SaveError> saveBuild(const std::filesystem::path &path, const Build &build, const KeptKeys &kept = {},
                                        const std::optional<FileStamp> &expected = {}, bool evenReadOnly = false);
 

@@ -49,13 +49,15 @@ Result<ImportedSolids, LoadError> readSolids(const fs::path &path, const std::fu
     if (fs::file_size(path, error) > kLargest) return refuse(path, "a file of at most 200 MB", "a larger one");
     io::ChildLimits limits;
     limits.seconds = kMost_s;
-    const auto done = io::runChild(readerProgram(), {step ? "step" : "stl", fs::absolute(path).string()}, limits, goesOn);
+    const auto done =
+        io::runChild(readerProgram(), {step ? "step" : "stl", fs::absolute(path).string()}, limits, goesOn);
     if (!done.problem.empty()) return refuse(path, "the program that reads solids", done.problem);
     const char *const again = "save it anew from the program that made it, or export it as STL";
     switch (done.end) {
     case io::ChildEnd::cancelled: return refuse(path, "to be read to its end", "that it was given up");
     case io::ChildEnd::tooLong:
-        return refuse(path, fmt::format("a file that is read within {:.0f} s", kMost_s), "one that takes longer", again);
+        return refuse(path, fmt::format("a file that is read within {:.0f} s", kMost_s), "one that takes longer",
+                      again);
     case io::ChildEnd::tooMuch: return refuse(path, "bodies of a sensible size", "far too many triangles", again);
     case io::ChildEnd::died:
         if (done.code == SIGXCPU || done.code == SIGKILL)

@@ -117,9 +117,8 @@ bool FrameBench::isReadingDrawing() const { return pages_->currentIndex() == 1; 
 
 void FrameBench::exportAs(const QString &format) {
     const bool svg = format.endsWith("svg");
-    const QString path =
-        app::askSavePath(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
-                                     svg ? tr("SVG (*.svg)") : tr("DXF (*.dxf)"));
+    const QString path = app::askSavePath(this, tr("Write at 1:1"), document_.title() + (svg ? ".svg" : ".dxf"),
+                                          svg ? tr("SVG (*.svg)") : tr("DXF (*.dxf)"));
     if (path.isEmpty()) return;
     const PlateSheet sheet = format.startsWith("drill") ? PlateSheet::drillTemplate : PlateSheet::outlines;
     const Frame &frame = *document_.build().frame;

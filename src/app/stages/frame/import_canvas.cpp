@@ -13,8 +13,9 @@ namespace {
 
 /// A pick as Tab knows it: plate, kind and which one.
 QString keyOf(const Pick &pick) {
-    return pick.kind == Pick::Kind::none ? QString()
-                                         : QStringLiteral("%1/%2/%3").arg(pick.plate).arg(int(pick.kind)).arg(pick.index);
+    return pick.kind == Pick::Kind::none
+               ? QString()
+               : QStringLiteral("%1/%2/%3").arg(pick.plate).arg(int(pick.kind)).arg(pick.index);
 }
 
 QRectF boxOf(const Ring &ring) {
@@ -158,9 +159,11 @@ void ImportCanvas::paintContent(QPainter &painter) {
     paintFaults(painter);
     painter.setPen(c.softChalk);
     painter.setFont(theme().text(11));
-    painter.drawText(QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     laid_ ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes; Q and E turn it")
-                           : tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
+    painter.drawText(
+        QRectF(10, height() - 24, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        laid_
+            ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes; Q and E turn it")
+            : tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
 }
 
 void ImportCanvas::paintNose(QPainter &painter) {
@@ -274,7 +277,9 @@ QRectF ImportCanvas::chosenBox() const {
     switch (picked_.kind) {
     case Pick::Kind::none: break;
     case Pick::Kind::plate: box = boxOf(plate.outline_mm); break;
-    case Pick::Kind::hole: box = boxOf(plate.holes[picked_.index].centre_mm, plate.holes[picked_.index].diameter_mm); break;
+    case Pick::Kind::hole:
+        box = boxOf(plate.holes[picked_.index].centre_mm, plate.holes[picked_.index].diameter_mm);
+        break;
     case Pick::Kind::slot: box = boxOf(plate.cutouts[picked_.index].ring); break;
     case Pick::Kind::pattern:
         box = boxOf(plate.patterns[picked_.index].centre_mm, plate.patterns[picked_.index].measured_mm);

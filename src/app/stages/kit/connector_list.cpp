@@ -137,7 +137,8 @@ void ConnectorList::fill() {
         gone->setAccessibleName(tr("Take out %1").arg(name));
         gone->setToolTip(gone->accessibleName());
         // After the click: the row is taken away with its button.
-        connect(gone, &QToolButton::clicked, this, [this, i] { remove(i); }, Qt::QueuedConnection);
+        connect(
+            gone, &QToolButton::clicked, this, [this, i] { remove(i); }, Qt::QueuedConnection);
         rows_->addWidget(gone, row, 2);
     }
     layout()->addWidget(holder_);

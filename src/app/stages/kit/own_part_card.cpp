@@ -18,10 +18,18 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 
 namespace waxis::kit {
 
 namespace {
+
+/// As many digits as one would read off calipers or a data sheet.
+QString sensible(const std::optional<double> &value) {
+    if (!value) return {};
+    constexpr double kWhole = 1000;
+    return std::abs(*value) >= kWhole ? QString::number(*value, 'f', 0) : QString::number(*value, 'g', 4);
+}
 
 QString view(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
@@ -31,7 +39,7 @@ OwnPartCard::OwnPartCard(app::Document &document, const theme::Theme &theme, QWi
     : QDialog(parent), document_(document), theme_(theme) {
     setObjectName("own-part-card");
     setWindowTitle(tr("A part of your own"));
-    resize(860, 600);
+    resize(880, 660);
     model_ = new QLabel;
     model_->setWordWrap(true);
     kind_ = new QComboBox;
@@ -155,7 +163,7 @@ void OwnPartCard::typed(std::size_t index) {
 void OwnPartCard::refresh() {
     for (std::size_t i = 0; i < fields_.size(); ++i) {
         if (edits_[i]->hasFocus() && edits_[i]->isModified()) continue; // never under the typing hand
-        if (!wrong_[i]) edits_[i]->setText(numberText(fields_[i].get(type_)));
+        if (!wrong_[i]) edits_[i]->setText(sensible(fields_[i].get(type_)));
     }
     canvas_->show(type_, -1, lit_);
     QStringList problems;

@@ -349,8 +349,8 @@ void LibraryDrawer::refresh(bool best) {
     list_->header()->setMinimumSectionSize(24);
     for (int i = 0; i < list_->columnCount(); ++i)
         list_->header()->setSectionResizeMode(i, i == 0 ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
-    count_->setText(rows.size() == std::size_t(fitting) ? tr("%1 kinds").arg(rows.size())
-                                                        : tr("%1 kinds, %2 fit").arg(rows.size()).arg(fitting));
+    const QString kinds = tr("%n kind(s)", nullptr, int(rows.size()));
+    count_->setText(rows.size() == std::size_t(fitting) ? kinds : tr("%1, %2 fit").arg(kinds).arg(fitting));
     if (!list_->choose(kept) && !rows.empty()) list_->choose(QString::fromStdString(rows.front().type->id));
     fillPlaces();
 }
