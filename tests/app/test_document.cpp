@@ -3,6 +3,8 @@
 #include "app/shell/document.h"
 #include "support/builds.h"
 
+#include <QElapsedTimer>
+#include <QRegularExpression>
 #include <QSignalSpy>
 #include <QTemporaryDir>
 
@@ -167,6 +169,145 @@ private slots:
         QVERIFY(left[0].file.contains("999999999"));
         app::Autosave::discard(left[0]);
         QVERIFY(autosave.leftBehind().empty());
+    }
+    void aNumberThatAnotherProcessHasNowHidesNothing() {
+        QTemporaryDir folder;
+        const auto pid = QCoreApplication::applicationPid();
+        QFile::copy(kDemo, folder.filePath(QString("x.%1.1.waxis").arg(pid))); // began with the machine: not this one
+        Document document;
+        app::Autosave autosave(document, folder.path());
+        QCOMPARE(autosave.leftBehind().size(), std::size_t(1));
+        // A second window of this very process is left alone.
+        Document other;
+        app::Autosave second(other, folder.path());
+        openDemo(other);
+        other.edit("n", shiftPart(other.build(), "gps", {1, 0, 0}));
+        QVERIFY(second.writeNow());
+        QCOMPARE(autosave.leftBehind().size(), std::size_t(1));
+    }
+    void steadyWorkIsKeptAtTheLatestAfterAWhile() {
+        QTemporaryDir folder;
+        Document document;
+        app::Autosave autosave(document, folder.path(), {200, 600, 1000});
+        openDemo(document);
+        QElapsedTimer clock;
+        clock.start();
+        qint64 kept_ms = -1;
+        while (clock.elapsed() < 2500 && kept_ms < 0) { // never as long a pause as it waits for
+            document.edit("n", shiftPart(document.build(), "gps", {0.1, 0, 0}));
+            QTest::qWait(40);
+            if (!QDir(folder.path()).entryList({"*.waxis"}, QDir::Files).isEmpty()) kept_ms = clock.elapsed();
+        }
+        QVERIFY2(kept_ms > 0 && kept_ms < 1500, qPrintable(QString::number(kept_ms)));
+    }
+    void whatIsBeingDraggedIsNotInTheCopy() {
+        QTemporaryDir folder;
+        Document document;
+        app::Autosave autosave(document, folder.path());
+        openDemo(document);
+        document.edit("n", shiftPart(document.build(), "gps", {1, 0, 0}));
+        const Build kept = document.build();
+        document.preview(shiftPart(document.build(), "gps", {50, 0, 0}));
+        QVERIFY(autosave.writeNow()); // while the mouse is down
+        const auto files = QDir(folder.path()).entryInfoList({"*.waxis"}, QDir::Files);
+        QCOMPARE(files.size(), 1);
+        QVERIFY(loadBuild(files[0].absoluteFilePath().toStdString())->build == kept);
+    }
+    void workThatCannotBeKeptIsSaidOnceAndAgainWhenItCan() {
+        QTemporaryDir folder;
+        QFile inTheWay(folder.filePath("unsaved"));
+        QVERIFY(inTheWay.open(QIODevice::WriteOnly)); // a file where the folder should be
+        Document document;
+        app::Autosave autosave(document, folder.filePath("unsaved"));
+        QSignalSpy failed(&autosave, &app::Autosave::failed), again(&autosave, &app::Autosave::keepsAgain);
+        openDemo(document);
+        document.edit("n", shiftPart(document.build(), "gps", {1, 0, 0}));
+        QVERIFY(!autosave.writeNow() && !autosave.writeNow());
+        QCOMPARE(failed.count(), 1);
+        QVERIFY(failed[0][0].toString().contains("unsaved"));
+        inTheWay.remove();
+        QVERIFY(autosave.writeNow());
+        QCOMPARE(again.count(), 1);
+    }
+    void afterRecoveryAFileThatChangedMeanwhileIsNotOverwritten() {
+        QTemporaryDir folder;
+        const QString file = folder.filePath("craft.waxis");
+        QFile::copy(kDemo, file);
+        QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner);
+        app::Recovery left;
+        {
+            Document document;
+            app::Autosave autosave(document, folder.filePath("unsaved"));
+            LoadError error;
+            std::vector<LoadWarning> warnings;
+            QVERIFY(document.open(file, error, warnings));
+            document.edit("n", shiftPart(document.build(), "gps", {1, 0, 0}));
+            QVERIFY(autosave.writeNow());
+        }
+        // As if that window had been killed: its copy carries the number of a process that is gone.
+        QDir unsaved(folder.filePath("unsaved"));
+        for (const auto &name : unsaved.entryList(QDir::Files))
+            unsaved.rename(name, QString(name).replace(QRegularExpression("\\.\\d+\\.\\d+\\."), ".999999999.1."));
+        Document document;
+        app::Autosave autosave(document, folder.filePath("unsaved"));
+        QString reason;
+        QCOMPARE(autosave.leftBehind().size(), std::size_t(1));
+        QVERIFY(autosave.recover(autosave.leftBehind()[0], reason));
+        SaveError error;
+        // Untouched, the file is saved over without a question; changed, it is asked for.
+        QVERIFY(document.save(file, error));
+        document.edit("n", shiftPart(document.build(), "gps", {1, 0, 0}));
+        QFile other(file);
+        QVERIFY(other.open(QIODevice::Append));
+        other.write(" ");
+        other.close();
+        QVERIFY(!document.save(file, error));
+        QVERIFY(error.changedOnDisk);
+    }
+    void anEditThatCouldNotBeOpenedAgainIsRefused_data() {
+        QTest::addColumn<int>("what");
+        QTest::addColumn<QString>("says");
+        QTest::newRow("150 m away") << 0 << "Buzzer, position";
+        QTest::newRow("just within") << 1 << "";
+        QTest::newRow("a name of 1,100 letters") << 2 << "name";
+        QTest::newRow("99 t") << 3 << "Buzzer";
+        QTest::newRow("300 cut-outs") << 4 << "";
+        QTest::newRow("too many cut-outs") << 5 << "cutouts";
+    }
+    void anEditThatCouldNotBeOpenedAgainIsRefused() {
+        QFETCH(int, what);
+        QFETCH(QString, says);
+        Document document;
+        openDemo(document);
+        Build next = document.build();
+        Part &buzzer = *std::find_if(next.parts.begin(), next.parts.end(), [](Part &p) { return p.id == "buzzer"; });
+        const auto holes = [&](int count) {
+            next.frame.edit([&](Frame &frame) {
+                Plate &plate = frame.plates.front();
+                plate.outline_mm = {{0, 0}, {1000, 0}, {1000, 1000}, {0, 1000}};
+                plate.cutouts_mm.clear();
+                plate.holes.clear();
+                for (int i = 0; i < count; ++i) {
+                    const Vec2 at(5 + i % 60 * 10, 5 + i / 60 * 10);
+                    plate.cutouts_mm.push_back({at, at + Vec2(4, 0), at + Vec2(4, 4), at + Vec2(0, 4)});
+                }
+            });
+        };
+        if (what == 0) buzzer.placement.pose.position_mm.x() = 150000;
+        if (what == 1) buzzer.placement.pose.position_mm.x() = 100000;
+        if (what == 2) buzzer.name = std::string(1100, 'x');
+        if (what == 3) buzzer.mass_g = measuredValue(99999999);
+        if (what == 4) holes(300);
+        if (what == 5) holes(2500);
+        QSignalSpy refused(&document, &Document::refused);
+        QCOMPARE(document.edit("n", EditResult(next)), says.isEmpty());
+        QCOMPARE(refused.count(), says.isEmpty() ? 0 : 1);
+        if (!says.isEmpty()) QVERIFY2(refused[0][0].toString().contains(says), qPrintable(refused[0][0].toString()));
+        // What was taken can be saved and opened.
+        QTemporaryDir folder;
+        SaveError error;
+        QVERIFY(document.save(folder.filePath("x.waxis"), error));
+        QVERIFY(loadBuild(folder.filePath("x.waxis").toStdString()));
     }
     void aBrokenCopyIsSaidAndKept() {
         QTemporaryDir folder;

@@ -10,6 +10,7 @@
 #include <QTemporaryDir>
 #include <functional>
 #include <nlohmann/json.hpp>
+#include <sys/stat.h>
 
 using namespace waxis;
 
@@ -227,6 +228,88 @@ private slots:
         const Build empty = Build{};
         QVERIFY(bool(saveBuild(at("empty.waxis").toStdString(), empty)));
         QCOMPARE(run({"export", at("empty.waxis"), "--plates-dxf", at("e.dxf")}).exit, 2);
+    }
+    void whatCannotBeWrittenIsNoSuccess() {
+        for (const QStringList &arguments : {QStringList{"rules"},
+                                             {"tidy", kDemo},
+                                             {"calc", "--list"},
+                                             {"check", kDemo},
+                                             {"analyse", kDemo, "--json"},
+                                             {"new", "quad-x"},
+                                             {"export", kDemo, "--kit-csv", "-"}}) {
+            QProcess process;
+            process.setStandardOutputFile("/dev/full");
+            process.start(WEIGHTAXIS_CLI_PROGRAM, arguments);
+            QVERIFY(process.waitForFinished());
+            QVERIFY2(process.exitCode() == 2, qPrintable(arguments.join(' ')));
+            QVERIFY(process.readAllStandardError().contains("standard output cannot be written"));
+        }
+    }
+    void outputsReplaceNothingUnasked() {
+        QTemporaryDir folder;
+        const auto at = [&](const char *name) { return folder.filePath(name); };
+        QFile::copy(kDemo, at("b.waxis"));
+        QFile::setPermissions(at("b.waxis"), QFile::ReadOwner | QFile::WriteOwner);
+        const auto bytes = [](const QString &path) {
+            QFile file(path);
+            return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        };
+        const QByteArray before = bytes(at("b.waxis"));
+        // Never onto what is read, not even by force or by another name.
+        QFile::link(at("b.waxis"), at("link.waxis"));
+        for (const auto &target : {at("b.waxis"), at("link.waxis"), folder.path() + "/./b.waxis"}) {
+            const Run r = run({"export", at("b.waxis"), "--plates-dxf", target, "--force"});
+            QVERIFY2(r.exit == 2 && r.err.contains("it is what is read"), r.err.constData());
+        }
+        QCOMPARE(bytes(at("b.waxis")), before);
+        // A file that is there only by force.
+        QVERIFY(run({"export", at("b.waxis"), "--kit-csv", at("k.csv")}).exit == 0);
+        const Run again = run({"export", at("b.waxis"), "--kit-csv", at("k.csv")});
+        QVERIFY2(again.exit == 2 && again.err.contains("--force"), again.err.constData());
+        QCOMPARE(run({"export", at("b.waxis"), "--kit-csv", at("k.csv"), "--force"}).exit, 0);
+        QCOMPARE(run({"new", "quad-x", "--out", at("k.csv")}).exit, 2);
+        QCOMPARE(run({"new", "quad-x", "--out", at("k.csv"), "--force"}).exit, 0);
+        // Two outputs in one place.
+        QCOMPARE(run({"export", at("b.waxis"), "--kit-csv", "-", "--cut-csv", "-"}).exit, 2);
+        const Run twice =
+            run({"export", at("b.waxis"), "--kit-csv", at("x.csv"), "--cut-csv", folder.path() + "/./x.csv"});
+        QVERIFY(twice.exit == 2 && twice.err.contains("two outputs"));
+        QVERIFY(!QFile::exists(at("x.csv")));
+        // A queue is written through, and stays one.
+        QCOMPARE(::mkfifo(qPrintable(at("queue")), 0600), 0);
+        QProcess reader;
+        reader.start("cat", {at("queue")});
+        QCOMPARE(run({"export", at("b.waxis"), "--kit-csv", at("queue")}).exit, 0);
+        QVERIFY(reader.waitForFinished());
+        QVERIFY(reader.readAllStandardOutput().startsWith("item,name,kind"));
+        QVERIFY(!QFileInfo(at("queue")).isFile());
+        QCOMPARE(run({"new", "quad-x", "--out", "/dev/null"}).exit, 0);
+        QVERIFY(!QFileInfo("/dev/null").isFile());
+    }
+    void slipsOnTheCommandLineAreNamed_data() {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<QByteArray>("says");
+        QTest::newRow("a command that is none") << QStringList{"chekc", kDemo} << QByteArray("did you mean \"check\"");
+        QTest::newRow("nothing like it") << QStringList{"frobnicate"} << QByteArray("no command \"frobnicate\"");
+        QTest::newRow("a parameter twice")
+            << QStringList{"new", "quad-x", "arm_mm=100", "arm_mm=110"} << QByteArray("given before");
+        QTest::newRow("a number beyond all")
+            << QStringList{"new", "quad-x", "arm_mm=1e400"} << QByteArray("KEY=NUMBER");
+        QTest::newRow("no number") << QStringList{"new", "quad-x", "arm_mm=nan"} << QByteArray("KEY=NUMBER");
+        QTest::newRow("tolerance nan") << QStringList{"import-frame", WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf",
+                                                      "--tolerance", "nan"}
+                                       << QByteArray("number");
+        QTest::newRow("propeller nan") << QStringList{"import-frame", WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf",
+                                                      "--prop", "nan"}
+                                       << QByteArray("number");
+        QTest::newRow("an empty profile") << QStringList{"check", kDemo, "--profile", ""} << QByteArray("empty");
+    }
+    void slipsOnTheCommandLineAreNamed() {
+        QFETCH(QStringList, arguments);
+        QFETCH(QByteArray, says);
+        const Run r = run(arguments);
+        QCOMPARE(r.exit, 2);
+        QVERIFY2(r.err.contains(says), r.err.constData());
     }
     void newBuildsComeFromLayouts() {
         QTemporaryDir folder;

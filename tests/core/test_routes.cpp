@@ -109,6 +109,22 @@ private slots:
         QCOMPARE(leg.points_mm.size(), std::size_t(2));
         QVERIFY(std::abs(leg.length_mm - Vec3(150, 47, -27).norm()) < 1e-9);
     }
+    void theLatticeIsBoundedHoweverFarThingsLie_data() {
+        QTest::addColumn<double>("reach_mm");
+        for (const double reach : {500.0, 5000.0, 20000.0, 100000.0})
+            QTest::newRow(qPrintable(QString("%1 m").arg(reach / 1000))) << reach;
+    }
+    void theLatticeIsBoundedHoweverFarThingsLie() {
+        QFETCH(double, reach_mm);
+        const std::vector<RouteObstacle> wall{boxAt({2, 60, 60}, {0, 0, 0})};
+        const RouteField field(wall, room(reach_mm));
+        QVERIFY(field.size().cast<double>().prod() <= RouteField::kMostPoints);
+        // Near the middle it leads round as ever; far away straight.
+        const RouteLeg near = findLeg(field, {-40, 0, 0}, {40, 0, 0}, kClearance_mm);
+        QVERIFY(near.found && near.length_mm > 80 && near.length_mm < 120);
+        const RouteLeg far = findLeg(field, {200, 0, 0}, {reach_mm, reach_mm, reach_mm}, kClearance_mm);
+        QCOMPARE(far.points_mm.size(), std::size_t(2));
+    }
     void aWallIsGoneRoundAtItsEdge() {
         // A wall 4 mm thick and 60 mm high from y = -100 to y = 20, the ends 50 mm before and behind it at y = 0. By
         // hand: over its end at y = 20 + clearance, two straight legs, sqrt(48^2 + 21.75^2) twice and 4 mm past its

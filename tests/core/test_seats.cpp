@@ -1,12 +1,14 @@
 // Seats: where parts can be held, how they get there, and what FIT-13 says of those that hang in the air.
 #include "core/analysis/analysis.h"
 #include "core/build/group_edits.h"
+#include "core/build/near_frame.h"
 #include "core/layout/layout.h"
 #include "core/placing/faces.h"
 #include "core/placing/fit_here.h"
 #include "core/placing/perch.h"
 #include "core/placing/usual_hold.h"
 #include "core/rules/rule.h"
+#include "core/rules/wording.h"
 #include "core/stack/chain.h"
 #include "core/stack/furnish.h"
 #include "support/builds.h"
@@ -103,6 +105,41 @@ private slots:
         QCOMPARE(motor.fastening.onto, std::vector<std::string>{"arm-fr"});
         QVERIFY(heldFindings(*seated).empty());
         QCOMPARE(count(*seated, RuleId::fitPropZone, Severity::stop), 0); // its own disc
+    }
+    void whatLiesFarAwayIsSaid_data() {
+        QTest::addColumn<double>(
+            "fore_mm"); // where the buzzer of the demo goes; its frame ends 112 mm before the datum
+        QTest::addColumn<bool>("far");
+        QTest::newRow("on the craft") << 0.0 << false;
+        QTest::newRow("one metre") << 1000.0 << false;
+        QTest::newRow("20 m") << 20000.0 << true;
+        QTest::newRow("as far as a file holds") << 100000.0 << true;
+        QTest::newRow("behind") << -20000.0 << true;
+    }
+    void whatLiesFarAwayIsSaid() {
+        QFETCH(double, fore_mm);
+        QFETCH(bool, far);
+        Build build = test::stakewalker();
+        if (fore_mm != 0) build = *shiftPart(build, "buzzer", {fore_mm, 0, 0}, false);
+        const auto found = heldFindings(build);
+        const Finding *finding = heldOf(found, "buzzer");
+        QCOMPARE(finding && finding->variant == "far", far);
+        QCOMPARE(finding != nullptr, fore_mm != 0); // elsewhere in the air nothing holds it either
+        if (!far) return;
+        const std::string text = wordFinding(build, *finding).headline.text();
+        QVERIFY2(text.find("m away from the frame") != std::string::npos, text.c_str());
+        QVERIFY(std::abs(*finding->measured - std::abs(fore_mm) / 1000) < 0.3);
+    }
+    void theFrameEndsWhereFarBegins() {
+        Build build = freshQuad();
+        const Aabb frame = frameBounds(*build.frame);
+        for (const double beyond : {-1.0, 1.0}) {
+            PartType lamp = shippedLibrary().at("buzzer-12");
+            const double x = frame.max_mm.x() + kFarFromFrame_mm + beyond;
+            const Build put = *addPart(build, lamp, "buzzer", {{x, 0, 0}, Quat::Identity()});
+            const auto found = heldFindings(put);
+            QCOMPARE(heldOf(found, put.parts.back().id)->variant == "far", beyond > 0);
+        }
     }
     void itsLeadsComeOutAlongTheArm() {
         const Build build = seatedOn(freshQuad(), "motor-2207");

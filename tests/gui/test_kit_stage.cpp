@@ -435,6 +435,14 @@ private slots:
         QTest::mouseClick(card->findChild<QToolButton *>("own-remove-1"), Qt::LeftButton); // the antenna's
         QTest::qWait(20);
         QCOMPARE(card->type().ports.size(), ports);
+        auto *canvas = card->findChild<kit::PartCanvas *>();
+        canvas->setFocus();
+        const double before = canvas->pixelsPerMm();
+        QTest::keyClick(canvas, Qt::Key_Tab); // the board
+        QTest::keyClick(canvas, Qt::Key_Tab);
+        QTest::keyClick(canvas, Qt::Key_Tab); // a connector
+        QTest::keyClick(canvas, Qt::Key_Z);
+        QVERIFY(canvas->pixelsPerMm() > 2 * before);
         QVERIFY(card->type().radio.front().port.empty()); // no antenna port is left
         QVERIFY(keep->isEnabled());
     }

@@ -2,20 +2,27 @@
 #include "gui/window_fixture.h"
 
 #include "app/shell/command_palette.h"
+#include "app/shell/data_files.h"
+#include "app/shell/file_dialogs.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/sum_sheet.h"
 #include "core/rules/rule.h"
 
 #include <QAccessible>
+#include <QDir>
 #include <QDropEvent>
+#include <QFileDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
 #include <QMenu>
+#include <QMessageBox>
 #include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
+#include <QScopeGuard>
 #include <QSignalSpy>
+#include <QStandardPaths>
 #include <QUndoView>
 
 using namespace waxis;
@@ -421,6 +428,112 @@ private slots:
         QVERIFY(note->text().isEmpty());
         f.document().history().undo();
         QVERIFY(findPart(f.document().build(), "tube-l")->note.empty());
+    }
+    void fileDialogsKeepAFolderForEachKindAndAskBeforeTheyReplace() {
+        WindowFixture f;
+        QDir(f.folder.path()).mkdir("builds");
+        const QString folder = f.folder.filePath("builds");
+        QString shown, asked;
+        const auto type = [&](const QString &path) { // in the dialog that opens next
+            QTimer::singleShot(300, [&, path] {
+                auto *dialog = qobject_cast<QFileDialog *>(QApplication::activeModalWidget());
+                if (!dialog) return;
+                shown = dialog->directory().absolutePath();
+                if (path.isEmpty()) return dialog->reject();
+                auto *name = dialog->findChild<QLineEdit *>("fileNameEdit");
+                name->setText(path);
+                QTimer::singleShot(300, [&] { // replacing is asked for, with the ending that was not typed
+                    auto *box = qobject_cast<QMessageBox *>(QApplication::activeModalWidget());
+                    if (!box) return;
+                    asked = box->text();
+                    box->button(QMessageBox::No)->click();
+                    if (auto *again = qobject_cast<QFileDialog *>(QApplication::activeModalWidget())) again->reject();
+                });
+                QTest::keyClick(name, Qt::Key_Return);
+            });
+        };
+        const QString builds = "Weightaxis builds (*.waxis)", drawings = "Drawings (*.dxf)";
+        type(folder + "/mine");
+        QCOMPARE(app::askSavePath(f.window.get(), "Save", "x", builds), folder + "/mine.waxis");
+        type({});
+        app::askOpenPath(f.window.get(), "Open", builds);
+        QCOMPARE(shown, folder);
+        type({});
+        app::askOpenPath(f.window.get(), "Open", drawings); // another kind, another folder
+        QVERIFY(shown != folder);
+        type(WEIGHTAXIS_TEST_DATA "/drawings/marshlight-5.dxf"); // the program's own is never remembered
+        QVERIFY(!app::askOpenPath(f.window.get(), "Open", drawings).isEmpty());
+        type({});
+        app::askOpenPath(f.window.get(), "Open", drawings);
+        QVERIFY2(!shown.startsWith(app::dataFolder()), qPrintable(shown));
+        QFile there(folder + "/other.waxis");
+        QVERIFY(there.open(QIODevice::WriteOnly));
+        there.close();
+        type(folder + "/other");
+        QCOMPARE(app::askSavePath(f.window.get(), "Save", "x", builds), QString());
+        QVERIFY2(asked.contains("other.waxis"), qPrintable(asked));
+    }
+    void aFrameAloneCanBeSaved() {
+        WindowFixture f;
+        f.document().history().setClean();
+        QTest::keyClick(f.window.get(), Qt::Key_N, Qt::ControlModifier);
+        QVERIFY(f.document().build().parts.empty());
+        QVERIFY(f.window->actions().action("save")->isEnabled() && f.window->actions().action("save-as")->isEnabled());
+    }
+    void afterSomethingFailedInsideTheWorkIsKeptAndSaid() {
+        WindowFixture f;
+        QVERIFY(f.document().edit("n", shiftPart(f.document().build(), "gps", {1, 0, 0})));
+        f.document().preview(shiftPart(f.document().build(), "gps", {30, 0, 0}));
+        f.window->survive("there is not enough memory");
+        QVERIFY(!f.document().isPreviewing());
+        QVERIFY2(f.window->notices().text().contains("not enough memory"), qPrintable(f.window->notices().text()));
+        const auto copies = QDir(f.folder.filePath("unsaved")).entryInfoList({"*.waxis"}, QDir::Files);
+        QCOMPARE(copies.size(), 1);
+        QVERIFY(loadBuild(copies[0].absoluteFilePath().toStdString())->build == f.document().build());
+    }
+    void severalKeptCopiesAreOfferedAndAskBeforeTheyReplace() {
+        WindowFixture f;
+        QDir().mkpath(f.folder.filePath("unsaved"));
+        for (const char *name : {"a.999999999.1.waxis", "b.999999999.1.waxis"})
+            QFile::copy(f.file(), f.folder.filePath(QString("unsaved/") + name));
+        QVERIFY(f.document().edit("n", shiftPart(f.document().build(), "gps", {1, 0, 0})));
+        const Build before = f.document().build();
+        f.window->offerRecovery();
+        const auto press = [&](const QString &text) {
+            for (auto *button : f.window->notices().findChildren<QPushButton *>())
+                if (button->text() == text && button->isVisible()) return QTest::mouseClick(button, Qt::LeftButton);
+            QFAIL(qPrintable("no " + text));
+        };
+        const auto answer = [](QMessageBox::StandardButton which) {
+            QTimer::singleShot(200, [which] {
+                if (auto *box = qobject_cast<QMessageBox *>(QApplication::activeModalWidget()))
+                    box->button(which)->click();
+            });
+        };
+        answer(QMessageBox::Cancel);
+        press("Recover");
+        QVERIFY(f.document().build() == before); // asked first, and left as it was
+        QVERIFY(f.window->notices().text().contains("was kept"));
+        answer(QMessageBox::Discard);
+        press("Recover");
+        QVERIFY(!(f.document().build() == before));
+        QVERIFY(f.document().isModified());
+        QVERIFY2(f.window->notices().text().contains("was kept"), qPrintable(f.window->notices().text())); // the other
+        press("Discard");
+        QCOMPARE(f.window->autosave().leftBehind().size(), std::size_t(0));
+    }
+    void aPartLibraryThatCannotBeReadIsSaidBesideAFile() {
+        QStandardPaths::setTestModeEnabled(true);
+        const QString shelf =
+            QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/weightaxis/parts";
+        QDir().mkpath(shelf);
+        QFile bad(shelf + "/broken.json");
+        QVERIFY(bad.open(QIODevice::WriteOnly));
+        bad.write("{");
+        bad.close();
+        const auto clean = qScopeGuard([&] { QFile::remove(shelf + "/broken.json"); });
+        WindowFixture f; // opens a file at once
+        QVERIFY2(f.window->notices().text().contains("broken.json"), qPrintable(f.window->notices().text()));
     }
     void aFileOfTheStartPageHasAMenuAndLeavesTheList() {
         WindowFixture f;

@@ -1,4 +1,5 @@
 // Files keep what they are given: every field, unknown keys, the former version on disk.
+#include "core/build/case_edits.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/json/schema.h"
@@ -8,12 +9,14 @@
 #include "support/builds.h"
 
 #include <QTemporaryDir>
+#include <chrono>
 #include <filesystem>
 #include <fstream>
 
 using namespace waxis;
 using io::parseJson;
 using nlohmann::json;
+using test::stakewalker;
 namespace fs = std::filesystem;
 
 namespace {
@@ -375,6 +378,72 @@ private slots:
         QCOMPARE(bytesOf(path("a.waxis~")), first);
         QVERIFY(loadBuild(file)->build == build);
         QCOMPARE(std::distance(fs::directory_iterator(file.parent_path()), {}), std::ptrdiff_t(2));
+    }
+    void whatCouldNotBeOpenedAgainIsNotWritten_data() {
+        QTest::addColumn<int>("what");
+        QTest::addColumn<QString>("says");
+        QTest::newRow("150 m away") << 0 << "Survey pack, position: a number from -100000 up to 100000 is wanted";
+        QTest::newRow("a name of 1,100 letters") << 1 << "name";
+        QTest::newRow("99 t") << 2 << "mass";
+        QTest::newRow("onto something that is not there") << 3 << "nowhere";
+        QTest::newRow("an id twice") << 4 << "again";
+    }
+    void whatCouldNotBeOpenedAgainIsNotWritten() {
+        QFETCH(int, what);
+        QFETCH(QString, says);
+        QTemporaryDir folder;
+        const fs::path path = folder.filePath("b.waxis").toStdString();
+        const Build good = stakewalker();
+        QVERIFY(saveBuild(path, good) && saveBuild(path, *renameBuild(good, "second")));
+        const auto bytes = io::readFile(path, 1 << 24), backup = io::readFile(path.string() + "~", 1 << 24);
+        QVERIFY(bytes && backup);
+        Build bad = good;
+        Part &pack = *std::find_if(bad.parts.begin(), bad.parts.end(), [](Part &p) { return p.name == "Survey pack"; });
+        if (what == 0) pack.placement.pose.position_mm.x() = 150000;
+        if (what == 1) pack.name = std::string(1100, 'x');
+        if (what == 2) pack.mass_g = measuredValue(99999999);
+        if (what == 3) pack.fastening.onto = {"nowhere"};
+        if (what == 4) bad.parts.push_back(pack);
+        const auto saved = saveBuild(path, bad);
+        QVERIFY(!saved);
+        QVERIFY2(QString::fromStdString(saved.error().reason).contains(says), saved.error().reason.c_str());
+        QVERIFY(!saved.error().changedOnDisk && !saved.error().readOnly);
+        QCOMPARE(*io::readFile(path, 1 << 24), *bytes);
+        QCOMPARE(*io::readFile(path.string() + "~", 1 << 24), *backup);
+        QVERIFY(whyNotKept(bad) && !whyNotKept(good));
+        // Libraries and practices likewise.
+        PartLibrary library;
+        library.name = std::string(1100, 'x');
+        QVERIFY(!saveLibrary(folder.filePath("l.json").toStdString(), library).empty());
+        QVERIFY(!savePractice(folder.filePath("p.wpractice").toStdString(), {"", {"nobody's", {}, {}, {}}}).empty());
+        QVERIFY(!fs::exists(folder.filePath("l.json").toStdString()) &&
+                !fs::exists(folder.filePath("p.wpractice").toStdString()));
+    }
+    void readOnlyFilesAreAskedFor() {
+        QTemporaryDir folder;
+        const fs::path path = folder.filePath("b.waxis").toStdString();
+        QVERIFY(saveBuild(path, stakewalker()));
+        fs::permissions(path, fs::perms::owner_read);
+        const auto refused = saveBuild(path, stakewalker());
+        QVERIFY(!refused && refused.error().readOnly);
+        QVERIFY(saveBuild(path, stakewalker(), {}, {}, true));
+        QCOMPARE(fs::status(path).permissions(), fs::perms::owner_read); // as it was
+    }
+    void whatKilledWritersLeftIsTakenAway() {
+        using namespace std::chrono_literals;
+        QTemporaryDir folder;
+        const fs::path path = folder.filePath("b.waxis").toStdString();
+        const auto put = [&](const std::string &name, std::chrono::seconds age) {
+            const fs::path file = folder.filePath(QString::fromStdString(name)).toStdString();
+            std::ofstream(file) << "half";
+            fs::last_write_time(file, fs::file_time_type::clock::now() - age);
+            return file;
+        };
+        const auto dead = put("b.waxis.unfinished-aB3xY9", 2min), busy = put("b.waxis.unfinished-aB3xY8", 1s),
+                   other = put("c.waxis.unfinished-aB3xY9", 2min), own = put("b.waxis.unfinished-notes", 2min);
+        QVERIFY(saveBuild(path, stakewalker()));
+        QVERIFY(!fs::exists(dead));
+        QVERIFY(fs::exists(busy) && fs::exists(other) && fs::exists(own));
     }
     void savingNoticesThatTheFileChangedOnDisk() {
         const auto file = path("b.waxis");

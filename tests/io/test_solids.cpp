@@ -1,16 +1,20 @@
 // STEP and STL bodies against closed forms of what was modelled. The STEP files are made here with Open CASCADE's
 // modeller, the STL files by hand.
 #include "core/geometry/mesh_tools.h"
+#include "io/process/child.h"
 #include "io/solids/solid_reader.h"
+#include "io/solids/solid_stream.h"
 #include "support/builds.h"
 
 #include <BRepAlgoAPI_Cut.hxx>
 #include <BRepPrimAPI_MakeBox.hxx>
 #include <BRepPrimAPI_MakeCylinder.hxx>
 #include <BRepPrimAPI_MakeSphere.hxx>
+#include <QElapsedTimer>
 #include <QTemporaryDir>
 #include <STEPControl_Writer.hxx>
 #include <TopExp_Explorer.hxx>
+#include <csignal>
 #include <fstream>
 #include <gp_Ax2.hxx>
 
@@ -70,6 +74,13 @@ class TestSolids : public QObject {
         }
         std::ofstream(path(name), std::ios::binary) << (text + "endsolid part\n").toStdString();
         return path(name);
+    }
+
+    /// The letter stands in a number: the body that comes of it is another one, and as sound as it was drawn.
+    static bool isShape(const std::string &bad, const std::string &good) {
+        const auto at = std::size_t(std::mismatch(bad.begin(), bad.end(), good.begin()).first - bad.begin());
+        return at < good.size() && std::isdigit(static_cast<unsigned char>(good[at])) &&
+               std::isdigit(static_cast<unsigned char>(bad[at]));
     }
 
 private slots:
@@ -160,6 +171,101 @@ private slots:
         QVERIFY(!readSolids(path("missing.step")));
         QVERIFY(!readSolids(path("two.obj")));
         QVERIFY(!readSolids(folder_.path().toStdString() + "/"));
+    }
+    void damagedFilesHarmNobodyAndSayWhatIsMissing() {
+        const TopoDS_Shape block = BRepPrimAPI_MakeBox(40, 30, 10).Shape();
+        const TopoDS_Shape pin = BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(100, 0, 0), gp_Dir(1, 0, 0)), 5, 20).Shape();
+        const auto whole = readSolids(write("whole.step", {block, pin}));
+        QVERIFY2(bool(whole), whole ? "" : whole.error().text().c_str());
+        QVERIFY2(whole->faults.empty(), whole->faults.empty() ? "" : whole->faults.front().c_str());
+        const double volume = 12000 + M_PI * 25 * 20;
+        std::ifstream in(path("whole.step"), std::ios::binary);
+        const std::string text((std::istreambuf_iterator<char>(in)), {});
+        const std::size_t data = text.find("DATA;");
+        std::mt19937 random(7);
+        int refused = 0, inPart = 0, untouched = 0;
+        for (int i = 0; i < 60; ++i) { // one letter of the data is another
+            std::string bad = text;
+            const std::size_t at = data + random() % (bad.size() - data - 30);
+            bad[at] = char('!' + random() % 90);
+            std::ofstream(path("bad.step"), std::ios::binary) << bad;
+            const auto read = readSolids(path("bad.step"));
+            if (!read) {
+                QVERIFY(!read.error().found.empty() && !read.error().where.empty());
+                ++refused;
+                continue;
+            }
+            double sum = 0;
+            for (const auto &body : read->bodies) sum += body.mesh.exact->volume_mm3;
+            const bool right = read->bodies.size() == 2 && std::abs(sum - volume) < 0.001 * volume;
+            if (read->faults.empty() && !right)
+                qInfo() << "silently other:" << QByteArray::fromStdString(bad.substr(at - 40, 80));
+            (read->faults.empty() ? untouched : inPart)++;
+            QVERIFY2(right || !read->faults.empty() || isShape(bad, text),
+                     "part of the file is missing, and nothing is said");
+        }
+        qInfo("60 damages: %d refused, %d told, %d without effect", refused, inPart, untouched);
+        QVERIFY(refused + inPart > 5);
+    }
+    void aReaderThatIsGivenUpOrTakesTooLongEnds() {
+        const auto file = write("two.step", {BRepPrimAPI_MakeBox(40, 30, 10).Shape()});
+        const auto given = readSolids(file, [] { return false; });
+        QVERIFY(!given);
+        QVERIFY2(given.error().found.find("given up") != std::string::npos, given.error().text().c_str());
+        io::ChildLimits limits;
+        limits.seconds = 0.3;
+        const auto slow = io::runChild("/bin/sleep", {"20"}, limits);
+        QCOMPARE(slow.end, io::ChildEnd::tooLong);
+        limits.seconds = 10;
+        limits.output_bytes = 1000;
+        QCOMPARE(io::runChild("/usr/bin/yes", {}, limits).end, io::ChildEnd::tooMuch);
+        const auto died = io::runChild("/bin/sh", {"-c", "kill -SEGV $$"}, {});
+        QCOMPARE(died.end, io::ChildEnd::died);
+        QCOMPARE(died.code, SIGSEGV);
+        const auto told = io::runChild("/bin/sh", {"-c", "echo yes; exit 3"}, {});
+        QCOMPARE(told.end, io::ChildEnd::exited);
+        QCOMPARE(told.code, 3);
+        QCOMPARE(told.output, std::string("yes\n"));
+        QVERIFY(!io::runChild("/no/such/program", {}, {}).problem.empty());
+    }
+    void anStlThatCannotBeThinnedIsRefused() {
+        // Ten thousand shells: no thinning keeps them closed and few.
+        QByteArray text = "solid many\n";
+        const Vec3 corners[] = {{0, 0, 0}, {1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
+        const int faces[][3] = {{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}};
+        for (int i = 0; i < 10000; ++i) {
+            const Vec3 at(i % 100 * 2, i / 100 * 2, 0);
+            for (const auto &f : faces) text += facet(at + corners[f[0]], at + corners[f[1]], at + corners[f[2]]);
+        }
+        std::ofstream(path("many.stl"), std::ios::binary) << (text + "endsolid many\n").toStdString();
+        QElapsedTimer clock;
+        clock.start();
+        const auto read = readSolids(path("many.stl"));
+        QVERIFY(!read);
+        QVERIFY2(read.error().found.find("cannot be thinned") != std::string::npos, read.error().text().c_str());
+        QVERIFY(clock.elapsed() < 30000);
+    }
+    void answersThatAreNoneAreRefused() {
+        for (const char *bytes : {"", "rubbish",
+                                  "\xa1\x66"
+                                  "bodies\x01"})
+            QVERIFY(!io::decodeSolids(bytes));
+        // What it says comes back as it was.
+        ImportedSolids solids;
+        ImportedBody body;
+        body.name = "größe";
+        body.mesh.points_mm = {{0, 0, 0}, {1, 0, 0}, {0, 1, 0}, {0, 0, 1}};
+        body.mesh.triangles = {{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}};
+        body.mesh.exact = shapeProperties(body.mesh);
+        body.trianglesRead = 4;
+        solids.bodies = {body};
+        solids.faults = {"one is missing"};
+        const auto back = io::decodeSolids(io::encodeSolids(solids));
+        QVERIFY(bool(back));
+        QVERIFY(back->bodies[0].mesh == body.mesh && back->bodies[0].name == body.name &&
+                back->faults == solids.faults);
+        const auto error = io::decodeSolids(io::encodeSolids(Failure{LoadError{"f", "a", "b", "c"}}));
+        QVERIFY(!error && error.error().found == "b");
     }
     void thinningKeepsMeshesClosed() {
         std::mt19937 random(99);

@@ -40,6 +40,15 @@ bool agrees(const ordered_json &found, const ordered_json &expected, const order
     return off == 0;
 }
 
+bool hasInfinity(const SumValue &value) {
+    if (const auto *n = std::get_if<double>(&value.held)) return std::isinf(*n);
+    if (const auto *list = std::get_if<SumList>(&value.held))
+        return std::any_of(list->begin(), list->end(), hasInfinity);
+    if (const auto *object = std::get_if<SumObject>(&value.held))
+        return std::any_of(object->begin(), object->end(), [](const auto &entry) { return hasInfinity(entry.second); });
+    return false;
+}
+
 } // namespace
 
 class TestReference : public QObject {
@@ -156,6 +165,27 @@ private slots:
         for (int i = 1; i < 4; ++i) QVERIFY(answers[std::size_t(i)].contains("error"));
         QVERIFY(!io::runSumBatch("{\"calc\": 1}"));
         QVERIFY(!io::runSumBatch("[1, "));
+    }
+    void absurdNumbersAreSaidAndNotAnsweredWithInfinity() {
+        int said = 0;
+        for (const auto &sum : sumRegistry())
+            for (const double absurd : {1e308, -1e308, 1e-308, 1e200}) {
+                SumObject inputs;
+                for (const auto &input : sum.inputs) {
+                    if (input.kind == SumInputKind::number)
+                        inputs.emplace_back(input.key, absurd);
+                    else if (!input.standard)
+                        inputs.emplace_back(input.key, io::sumValueFromText(input.example));
+                }
+                const auto result = calculate(sum, inputs);
+                if (!result) {
+                    ++said;
+                    QVERIFY2(!result.error().reason.empty(), sum.name.c_str());
+                    continue;
+                }
+                QVERIFY2(!hasInfinity(SumValue(*result)), sum.name.c_str());
+            }
+        QVERIFY(said > 20);
     }
 };
 

@@ -3,8 +3,10 @@
 
 #include <QPointF>
 #include <QRectF>
+#include <QWidget>
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace waxis::drawing {
 
@@ -44,5 +46,34 @@ private:
 
 /// How much a turn of the wheel magnifies.
 inline double wheelFactor(int angleDelta) { return std::pow(1.0015, angleDelta); }
+
+/// A drawing that fits itself to its widget and can be looked at closely: wheel at the pointer, dragging, 0, Z.
+class CloserWidget : public QWidget {
+public:
+    explicit CloserWidget(QWidget *parent = nullptr) : QWidget(parent) { setFocusPolicy(Qt::StrongFocus); }
+
+    void fit();
+    /// What is chosen, large; by itself nothing is.
+    virtual void zoomToChosen() {}
+    double magnified() const { return closer_.factor(); }
+
+protected:
+    /// Where it can be taken hold of and magnified.
+    virtual QRectF closerRoom() const { return rect(); }
+    /// A press that chooses something; what is left moves the drawing.
+    virtual bool takesPress(QMouseEvent *) { return false; }
+    Magnifier &closer() { return closer_; }
+    const Magnifier &closer() const { return closer_; }
+
+    void mousePressEvent(QMouseEvent *event) override;
+    void mouseMoveEvent(QMouseEvent *event) override;
+    void mouseReleaseEvent(QMouseEvent *event) override;
+    void wheelEvent(QWheelEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    Magnifier closer_;
+    std::optional<QPointF> held_;
+};
 
 } // namespace waxis::drawing

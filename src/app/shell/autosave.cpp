@@ -16,10 +16,6 @@
 namespace waxis::app {
 
 namespace {
-constexpr int kPause_ms = 3000;   // after the last change
-constexpr int kLatest_ms = 10000; // after the first one
-constexpr int kAgain_ms = 30000;  // after it could not be written
-
 /// When a process began, in the kernel's ticks since the machine did; 0 when there is no such process.
 qint64 startOf(qint64 pid) {
     QFile file(QStringLiteral("/proc/%1/stat").arg(pid));
@@ -37,7 +33,8 @@ bool isOwnerRunning(const QString &fileName) {
     const qint64 pid = fileName.section('.', 1, 1).toLongLong();
     bool stated = false;
     const qint64 start = fileName.section('.', 2, 2).toLongLong(&stated);
-    return stated && startOf(pid) == start && start != 0;
+    const qint64 now = startOf(pid);
+    return now != 0 && (!stated || now == start); // copies of earlier versions state none
 }
 
 QString sidecar(const QString &file) { return file.chopped(QString("waxis").size()) + "json"; }
@@ -50,8 +47,8 @@ QString Autosave::standardFolder() {
     return state + "/weightaxis/unsaved";
 }
 
-Autosave::Autosave(Document &document, QString folder, QObject *parent)
-    : QObject(parent), document_(document), folder_(std::move(folder)) {
+Autosave::Autosave(Document &document, QString folder, AutosavePace pace, QObject *parent)
+    : QObject(parent), document_(document), folder_(std::move(folder)), pace_(pace) {
     own_ = QStringLiteral("%1/%2.%3.%4.waxis")
                .arg(folder_, QUuid::createUuid().toString(QUuid::WithoutBraces))
                .arg(QCoreApplication::applicationPid())
@@ -72,8 +69,8 @@ Autosave::~Autosave() = default;
 
 void Autosave::schedule() {
     if (!waiting_.isValid()) waiting_.start();
-    const auto left = std::max<qint64>(0, kLatest_ms - waiting_.elapsed());
-    timer_.start(failing_ ? kAgain_ms : int(std::min<qint64>(kPause_ms, left)));
+    const auto left = std::max<qint64>(0, pace_.latest_ms - waiting_.elapsed());
+    timer_.start(failing_ ? pace_.again_ms : int(std::min<qint64>(pace_.pause_ms, left)));
 }
 
 bool Autosave::writeNow() {
@@ -94,7 +91,7 @@ bool Autosave::writeNow() {
         problem = io::replaceFile(sidecar(own_).toStdString(), QJsonDocument(about).toJson().toStdString(), false);
     }
     const bool failed = !problem.empty();
-    if (failed) timer_.start(kAgain_ms);
+    if (failed) timer_.start(pace_.again_ms);
     if (failed != failing_) {
         failing_ = failed;
         failed ? emit this->failed(QString::fromStdString(problem)) : emit keepsAgain();

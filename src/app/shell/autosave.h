@@ -18,13 +18,17 @@ struct Recovery {
     FileStamp stamp; ///< of the original when the work on it began
 };
 
-/// A copy is written when nothing was changed for three seconds, and at the latest ten seconds after the first change
-/// that it lacks.
+struct AutosavePace {
+    int pause_ms = 3000;   ///< after the last change
+    int latest_ms = 10000; ///< after the first change that the copy lacks
+    int again_ms = 30000;  ///< after it could not be written
+};
+
 class Autosave : public QObject {
     Q_OBJECT
 
 public:
-    Autosave(Document &document, QString folder, QObject *parent = nullptr);
+    Autosave(Document &document, QString folder, AutosavePace pace = {}, QObject *parent = nullptr);
     ~Autosave() override;
 
     /// Copies left behind by programs that did not end as they should, newest first.
@@ -48,6 +52,7 @@ private:
 
     Document &document_;
     QString folder_, own_;
+    AutosavePace pace_;
     QTimer timer_;
     QElapsedTimer waiting_; ///< since the first change that is not kept
     bool failing_ = false;

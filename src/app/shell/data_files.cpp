@@ -37,8 +37,6 @@ QString demoTitle(const QString &path) {
     return words.join(' ');
 }
 
-QString drawingsFolder() { return dataFolder() + "/drawings"; }
-
 QStringList demoFiles() {
     QStringList files;
     for (const auto &info : QDir(dataFolder() + "/demos").entryInfoList({"*.waxis"}, QDir::Files, QDir::Name))

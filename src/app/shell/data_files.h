@@ -17,8 +17,6 @@ QStringList demoFiles();
 QString demoTitle(const QString &path);
 /// A folder as short as it can still be told: "~/builds".
 QString shortFolder(const QString &folder);
-/// Where the shipped frame drawings lie: the file dialogs begin there.
-QString drawingsFolder();
 
 /// All shipped part types and the user's (XDG data folder, weightaxis/parts/*.json), which win. Files that cannot
 /// be read are named in `problems`.

@@ -5,12 +5,12 @@
 #include "app/shell/clipboard.h"
 #include "app/shell/command_palette.h"
 #include "app/shell/data_files.h"
+#include "app/shell/file_dialogs.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/inspector_panel.h"
 #include "app/shell/lesson.h"
 #include "app/shell/notice_bar.h"
 #include "app/shell/practice_sheet.h"
-#include "app/shell/save_text.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
@@ -37,7 +37,6 @@
 #include <QCloseEvent>
 #include <QComboBox>
 #include <QDir>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -734,10 +733,8 @@ void MainWindow::goToStage(Stage stage) {
 }
 
 void MainWindow::browse() {
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open a build"), folderFor("builds"), tr("Weightaxis builds (*.waxis)"));
+    const QString path = askOpenPath(this, tr("Open a build"), tr("Weightaxis builds (*.waxis)"));
     if (path.isEmpty()) return;
-    keepFolderFor("builds", path);
     openAsking(path);
 }
 
@@ -746,10 +743,9 @@ void MainWindow::save(bool askForName, bool overwriteChanges) {
     const bool shipped = !path.isEmpty() && demoFiles().contains(path);
     if (askForName || path.isEmpty() || shipped) {
         const QString name = fileNameFor(document_.title());
-        const QString proposal = path.isEmpty() || shipped ? folderFor("builds") + "/" + name : path;
+        const QString proposal = path.isEmpty() || shipped ? name : path;
         path = askSavePath(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
         if (path.isEmpty()) return;
-        keepFolderFor("builds", path);
         // A build that has no name of its own yet is called as its file.
         if (document_.title() == tr("New build"))
             document_.edit(tr("Name the build"),
@@ -860,18 +856,6 @@ void MainWindow::showHelp() {
         QMessageBox::Close, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
-}
-
-QString MainWindow::folderFor(const QString &kind) const {
-    const QString kept = QSettings().value("folder/" + kind).toString();
-    if (!kept.isEmpty() && QFileInfo(kept).isDir()) return kept;
-    const QString documents = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
-    return QFileInfo(documents).isDir() ? documents : QDir::homePath();
-}
-
-void MainWindow::keepFolderFor(const QString &kind, const QString &path) {
-    const QString folder = QFileInfo(path).absolutePath();
-    if (!folder.startsWith(dataFolder())) QSettings().setValue("folder/" + kind, folder); // never the program's own
 }
 
 QStringList MainWindow::recentFiles() const {

@@ -143,8 +143,6 @@ private:
     /// After a part was seated on one of several like places: the others at once.
     void offerAllAlike(const QString &part);
     /// Dialogs keep a folder for each kind of file; never one of the program's own.
-    QString folderFor(const QString &kind) const;
-    void keepFolderFor(const QString &kind, const QString &path);
     void saveTo(const QString &path, bool overwrite = false);
     void rememberRecent(const QString &path);
     void forgetRecent(const QString &path);

@@ -1,13 +1,12 @@
 #include "app/shell/practice_sheet.h"
 
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
 #include "core/rules/rule.h"
 
 #include <QComboBox>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -318,9 +317,9 @@ bool PracticeSheet::saveProfile(const QString &given) {
 }
 
 bool PracticeSheet::readProfile(const QString &given) {
-    const QString path = given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("Read an own profile"), {},
-                                                                        tr("Weightaxis practice (*.wpractice *.json)"))
-                                         : given;
+    const QString path =
+        given.isEmpty() ? askOpenPath(this, tr("Read an own profile"), tr("Weightaxis practice (*.wpractice *.json)"))
+                        : given;
     if (path.isEmpty()) return false;
     const auto practice = loadPractice(path.toStdString());
     if (!practice) {

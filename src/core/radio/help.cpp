@@ -189,6 +189,8 @@ std::vector<PairHelp> helpForAll(const Build &build, const Practice &practice, c
                                  const std::vector<LineShadow> &shadows) {
     std::vector<PairHelp> all;
     const auto &radios = derived.radio.radios;
+    constexpr std::size_t kMost = 16; // moves are tried for each pair, and each trial judges all pairs
+    if (radios.size() > kMost) return all;
     for (std::size_t s = 0; s < radios.size(); ++s)
         for (std::size_t l = 0; l < radios.size(); ++l) {
             if (!radios[s].sends() || !radios[l].listens || radios[s].part == radios[l].part) continue;

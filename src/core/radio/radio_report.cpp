@@ -491,6 +491,10 @@ RadioReport radioReport(const Build &build, const Practice &practice, const Deri
     std::vector<double> cuts;
     for (const auto &wire : derived.wiring.wires) cuts.push_back(wire.cut_mm);
     report.radios = radiosOf(build, derived.loadCases, cuts);
+    if (report.radios.size() > kMostRadios) {
+        report.radiosLeftOut = report.radios.size() - kMostRadios;
+        report.radios.resize(kMostRadios);
+    }
     report.sources = fieldSources(build, derived);
     report.compasses = compassReports(build, practice, derived, report.sources);
     judgeRadios(report, practice, derived.survey ? derived.survey->shadows : std::vector<LineShadow>{});

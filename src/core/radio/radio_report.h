@@ -107,8 +107,12 @@ struct RangeReport {
     std::vector<std::string> assumed;
 };
 
+/// Products of two senders at each listener are work by the cube of their number: a craft has some ten.
+inline constexpr std::size_t kMostRadios = 60;
+
 struct RadioReport {
-    std::vector<RadioUse> radios;
+    std::vector<RadioUse> radios;  ///< the first kMostRadios bands of the build
+    std::size_t radiosLeftOut = 0; ///< beyond them: nothing is said of those
     std::vector<CompassReport> compasses;
     std::vector<Disturber> rows;
     std::vector<Listener> columns;

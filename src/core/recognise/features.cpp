@@ -111,7 +111,7 @@ std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
     constexpr double kCell_mm = 0.25;
     std::map<std::pair<long, long>, std::vector<Diagonal>> byMiddle;
     std::size_t pairs = 0;
-    constexpr std::size_t kMostPairs = 2'000'000; // a perforated sheet: patterns mean nothing there
+    constexpr std::size_t kMostPairs = 100'000; // a perforated sheet: patterns mean nothing there
     for (std::size_t i = 0; i < byX.size(); ++i)
         for (std::size_t j = i + 1; j < byX.size(); ++j) {
             const FoundHole &a = holes[byX[i]], &b = holes[byX[j]];
@@ -119,7 +119,8 @@ std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
             const Vec2 d = b.centre_mm - a.centre_mm;
             const double length = d.norm();
             if (length > kLongest_mm || length < kShortest_mm || !sizesAlike(a, b)) continue;
-            if (a.diameter_mm > 6 || ++pairs > kMostPairs) continue;
+            if (a.diameter_mm > 6) continue;
+            if (++pairs > kMostPairs) return {};
             const Vec2 middle = (a.centre_mm + b.centre_mm) / 2;
             byMiddle[{std::lround(middle.x() / kCell_mm), std::lround(middle.y() / kCell_mm)}].push_back(
                 {int(byX[i]), int(byX[j]), middle, length, d / length});

@@ -83,6 +83,18 @@ void judgeRise(Finding &f, const Practice &practice, double rise_dB) {
 } // namespace
 
 void judgeSeparation(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (derived.radio.radiosLeftOut > 0) {
+        Finding f;
+        f.rule = RuleId::radSeparation;
+        f.severity = Severity::watch;
+        f.variant = "many";
+        f.subjects = {derived.radio.radios.back().part};
+        f.measured = double(kMostRadios + derived.radio.radiosLeftOut);
+        f.limit = double(kMostRadios);
+        f.unit = "bands";
+        f.margin = -1;
+        out.push_back(std::move(f));
+    }
     const RadioReport &report = derived.radio;
     for (std::size_t r = 0; r < report.rows.size(); ++r)
         for (std::size_t c = 0; c < report.columns.size(); ++c) {
@@ -117,6 +129,10 @@ void judgeSeparation(const Build &, const Practice &practice, const Derived &der
 }
 
 FindingText wordSeparation(const Build &build, const Finding &f) {
+    if (f.variant == "many")
+        return {
+            {"{0} radio bands are too many to judge each pair", {fmt::format("{:.0f}", *f.measured)}},
+            {"The first {0} are judged; take what is not aboard out of the build.", {fmt::format("{:.0f}", *f.limit)}}};
     const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
                                          wholeNumber(*f.measured), wholeNumber(*f.limit),
                                          f.inputs.empty() ? "" : oneDecimal(f.inputs[0].value)};

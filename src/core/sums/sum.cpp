@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <optional>
 
 namespace waxis {
 
@@ -63,6 +64,19 @@ bool fits(const SumValue &value, SumInputKind kind) {
     return false;
 }
 
+/// The first number that is none any more.
+std::optional<std::string> overflowIn(const SumValue &value, const std::string &key) {
+    if (const auto *n = std::get_if<double>(&value.held))
+        return std::isinf(*n) ? std::optional(key) : std::nullopt; // none at all is an answer: no screw fits
+    if (const auto *list = std::get_if<SumList>(&value.held))
+        for (const auto &entry : *list)
+            if (auto found = overflowIn(entry, key)) return found;
+    if (const auto *object = std::get_if<SumObject>(&value.held))
+        for (const auto &[inner, entry] : *object)
+            if (auto found = overflowIn(entry, inner)) return found;
+    return std::nullopt;
+}
+
 } // namespace
 
 SumResult calculate(const Sum &sum, const SumObject &inputs) {
@@ -88,7 +102,13 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
             return Failure{SumError{input.key, fmt::format("{} expected, all of it finite", kindInWords(input.kind))}};
         complete.emplace_back(input.key, value);
     }
-    return sum.compute(complete);
+    SumResult result = sum.compute(complete);
+    if (result)
+        for (const auto &[key, value] : *result)
+            if (const auto beyond = overflowIn(value, key))
+                return Failure{SumError{
+                    "", fmt::format("{} is beyond all numbers with these inputs; are their units right?", *beyond)}};
+    return result;
 }
 
 std::span<const Sum> sumRegistry() {

@@ -51,7 +51,8 @@ std::span<const Sum> sumRegistry();
 /// Null for an unknown name.
 const Sum *findSum(const std::string &name);
 
-/// Checks the inputs (unknown, missing, wrong kind, not finite), fills in the standards and computes.
+/// Checks the inputs (unknown, missing, wrong kind, not finite), fills in the standards and computes. A result that is
+/// no finite number is an error.
 SumResult calculate(const Sum &sum, const SumObject &inputs);
 
 /// Names a sum that is not there, with the nearest one that is.

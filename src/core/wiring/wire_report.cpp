@@ -220,8 +220,9 @@ struct Sample {
     double length_mm;
 };
 std::vector<Sample> samplesOf(const WireRoute &route) {
-    constexpr double kStep_mm = 4;
+    constexpr double kStep_mm = 4, kOnACraft_mm = 6000; // what is longer leads to a mistyped place
     std::vector<Sample> samples;
+    if (route.length_mm > kOnACraft_mm) return samples;
     for (std::size_t i = 0; i + 1 < route.points_mm.size(); ++i) {
         const Vec3 edge = route.points_mm[i + 1] - route.points_mm[i];
         const double length = edge.norm();

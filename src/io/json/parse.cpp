@@ -15,6 +15,67 @@ struct Refused {
     LoadError error;
 };
 
+/// Builds the document and watches what comes. (The parser's own callback looks through a whole list after each of its
+/// objects: work by the square.)
+class WatchedParser : public nlohmann::detail::json_sax_dom_parser<json> {
+    using Base = nlohmann::detail::json_sax_dom_parser<json>;
+
+public:
+    explicit WatchedParser(json &document) : Base(document) {}
+
+    bool null() { return count() && Base::null(); }
+    bool boolean(bool value) { return count() && Base::boolean(value); }
+    bool number_integer(number_integer_t value) { return count() && Base::number_integer(value); }
+    bool number_unsigned(number_unsigned_t value) {
+        count();
+        // Whole numbers beyond 63 bits would turn negative in the schema's eyes: as a double they stay large.
+        return value > std::uint64_t(std::numeric_limits<std::int64_t>::max()) ? Base::number_float(double(value), {})
+                                                                               : Base::number_unsigned(value);
+    }
+    bool number_float(number_float_t value, const string_t &text) { return count() && Base::number_float(value, text); }
+    bool string(string_t &value) { return count() && Base::string(value); }
+    bool start_object(std::size_t size) {
+        enter();
+        keys_.emplace_back();
+        return Base::start_object(size);
+    }
+    bool end_object() {
+        --depth_;
+        keys_.pop_back();
+        return Base::end_object();
+    }
+    bool start_array(std::size_t size) {
+        enter();
+        return Base::start_array(size);
+    }
+    bool end_array() {
+        --depth_;
+        return Base::end_array();
+    }
+    bool key(string_t &name) {
+        count();
+        if (!keys_.back().insert(name).second)
+            throw Refused{{"file", "each key once in an object", fmt::format("\"{}\" twice", name), ""}};
+        return Base::key(name);
+    }
+
+private:
+    bool count() {
+        if (++things_ > kMostThings)
+            throw Refused{{"file", fmt::format("at most {} keys, values and brackets", kMostThings), "more", ""}};
+        return true;
+    }
+    void enter() {
+        count();
+        if (++depth_ > kDeepestNesting)
+            throw Refused{{"file", fmt::format("at most {} levels of nesting", kDeepestNesting), "more", ""}};
+    }
+
+    std::vector<std::set<std::string>> keys_; ///< by level
+    std::size_t things_ = 0;
+    int depth_ = 0;
+};
+
 std::string lineAndColumn(std::string_view text, std::size_t byte) {
     const auto upTo = text.substr(0, std::min(byte, text.size()));
     const auto line = 1 + std::count(upTo.begin(), upTo.end(), '\n');
@@ -39,33 +100,11 @@ Result<json, LoadError> parseJson(std::string_view text) {
     if (looksBinary(text)) return Failure{LoadError{"file", "JSON text", "binary data", ""}};
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
         return Failure{LoadError{"file", "JSON text", "an empty file", ""}};
-    std::vector<std::set<std::string>> keysByLevel;
-    std::size_t things = 0;
-    auto watch = [&](int depth, json::parse_event_t event, json &parsed) {
-        if (depth > kDeepestNesting)
-            throw Refused{{"file", fmt::format("at most {} levels of nesting", kDeepestNesting), "more", ""}};
-        if (++things > kMostThings)
-            throw Refused{{"file", fmt::format("at most {} keys, values and brackets", kMostThings), "more", ""}};
-        switch (event) {
-        case json::parse_event_t::object_start: keysByLevel.emplace_back(); break;
-        case json::parse_event_t::object_end: keysByLevel.pop_back(); break;
-        case json::parse_event_t::key:
-            if (!keysByLevel.back().insert(parsed.get<std::string>()).second)
-                throw Refused{
-                    {"file", "each key once in an object", fmt::format("\"{}\" twice", parsed.get<std::string>()), ""}};
-            break;
-        case json::parse_event_t::value:
-            // Whole numbers beyond 63 bits would turn negative in the schema's eyes: as a double they stay large.
-            if (parsed.is_number_unsigned() && parsed.get<std::uint64_t>() > std::numeric_limits<std::int64_t>::max())
-                parsed = parsed.get<double>();
-            break;
-        case json::parse_event_t::array_start:
-        case json::parse_event_t::array_end: break;
-        }
-        return true;
-    };
     try {
-        return json::parse(text.begin(), text.end(), watch);
+        json document;
+        WatchedParser parser(document);
+        json::sax_parse(text.begin(), text.end(), &parser);
+        return document;
     } catch (const Refused &refused) {
         return Failure{refused.error};
     } catch (const json::parse_error &error) {

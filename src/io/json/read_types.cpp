@@ -8,7 +8,7 @@
 namespace waxis::io {
 
 void requireSoundOutline(const Polygon &polygon, const std::string &where) {
-    constexpr std::size_t kMostCorners = 3000; // cutting a polygon into triangles takes time in step with their square
+    constexpr std::size_t kMostCorners = 12000; // cutting a polygon into triangles takes time in step with their square
     std::size_t corners = polygon.outline.size();
     for (const auto &hole : polygon.holes) corners += hole.size();
     if (corners > kMostCorners)

@@ -62,7 +62,7 @@ std::string inWords(const json &document, const LoadError &fault) {
                         break;
                     }
         } else {
-            what = wordsOf(key);
+            if (key != "value") what = wordsOf(key); // of a weight: the weight
             at = at->is_object() && at->contains(key) ? &(*at)[key] : nullptr;
         }
     }

@@ -1,6 +1,6 @@
 #include "app/stages/balance/grams_page.h"
 
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
 #include "app/stages/balance/group_words.h"

@@ -6,11 +6,9 @@
 #include "app/theme/tips.h"
 #include "core/rules/wording.h"
 
-#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <QWheelEvent>
 #include <cmath>
 
 namespace waxis::balance {
@@ -96,11 +94,10 @@ private:
 } // namespace
 
 TargetView::TargetView(app::Document &document, const theme::Theme &theme, const StudyRunner &runner, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme), runner_(runner) {
+    : CloserWidget(parent), document_(document), theme_(theme), runner_(runner) {
     setObjectName("target");
     setAccessibleName(tr("Plumb target: centre of gravity from the thrust centre"));
     setMouseTracking(true);
-    setFocusPolicy(Qt::StrongFocus);
     connect(&document_, &app::Document::opened, this, &TargetView::fit);
     auto again = qOverload<>(&QWidget::update);
     connect(&document_, &app::Document::changed, this, again);
@@ -157,7 +154,7 @@ TargetView::Look TargetView::look() const {
 
 QPointF TargetView::toPixels(const Vec2 &offset) const {
     const Look view = look();
-    return closer_.seen(view.middle_px + (QPointF(offset.x(), -offset.y()) - view.middle_mm) * view.scale);
+    return closer().seen(view.middle_px + (QPointF(offset.x(), -offset.y()) - view.middle_mm) * view.scale);
 }
 
 void TargetView::paintEvent(QPaintEvent *) {
@@ -340,11 +337,6 @@ QString TargetView::tipAt(const QPointF &at) const {
     return {};
 }
 
-void TargetView::fit() {
-    closer_.fit();
-    update();
-}
-
 void TargetView::zoomToChosen() {
     const auto *balance = document_.balance();
     if (!balance || !balance->offset_mm) return;
@@ -353,46 +345,18 @@ void TargetView::zoomToChosen() {
     const double most = std::max(kLeast_mm, kOfRing * document_.analysis().derived.cgTolerance_mm);
     const double reach = std::clamp(ellipse.semiMajor_mm, kLeast_mm, most);
     const Vec2 at = balance->offset_mm->head<2>();
-    closer_.fit();
-    closer_.show(QRectF(toPixels(at + Vec2(-reach, reach)), toPixels(at + Vec2(reach, -reach))), plan());
+    closer().fit();
+    closer().show(QRectF(toPixels(at + Vec2(-reach, reach)), toPixels(at + Vec2(reach, -reach))), plan());
     update();
 }
 
-void TargetView::mousePressEvent(QMouseEvent *event) {
+bool TargetView::takesPress(QMouseEvent *event) {
     for (const auto &point : points())
         if (QLineF(event->position(), toPixels(point.offset_mm.head<2>())).length() < 9) {
             document_.setLoadCase(point.loadCase);
-            return;
+            return true;
         }
-    if (!plan().contains(event->position()) || event->button() == Qt::RightButton) return;
-    panning_ = event->position();
-    setCursor(Qt::ClosedHandCursor);
-}
-
-void TargetView::mouseMoveEvent(QMouseEvent *event) {
-    if (!panning_) return;
-    closer_.moveBy(event->position() - *panning_);
-    panning_ = event->position();
-    update();
-}
-
-void TargetView::mouseReleaseEvent(QMouseEvent *) {
-    panning_.reset();
-    unsetCursor();
-}
-
-void TargetView::wheelEvent(QWheelEvent *event) {
-    if (!plan().contains(event->position())) return QWidget::wheelEvent(event);
-    closer_.zoomAt(event->position(), drawing::wheelFactor(event->angleDelta().y()));
-    update();
-    event->accept();
-}
-
-void TargetView::keyPressEvent(QKeyEvent *event) {
-    const bool plain = !(event->modifiers() & ~Qt::KeypadModifier);
-    if (plain && event->key() == Qt::Key_0) return fit();
-    if (plain && event->key() == Qt::Key_Z) return zoomToChosen();
-    QWidget::keyPressEvent(event);
+    return false;
 }
 
 bool TargetView::focusNextPrevChild(bool next) {

@@ -9,7 +9,7 @@
 
 namespace waxis::balance {
 
-class TargetView : public QWidget {
+class TargetView : public drawing::CloserWidget {
     Q_OBJECT
 
 public:
@@ -24,20 +24,16 @@ public:
     QPointF toPixels(const Vec2 &offset_mm) const;
     /// Where the names of the plan stand, as last drawn; for tests.
     const std::vector<QRectF> &labelBoxes() const { return labelBoxes_; }
-    void fit();
     /// The balance of the chosen load case, with its doubt, fills half of the plan.
-    void zoomToChosen();
+    void zoomToChosen() override;
 
     QSize minimumSizeHint() const override { return {300, 230}; }
     QSize sizeHint() const override { return {480, 300}; }
 
 protected:
     void paintEvent(QPaintEvent *) override;
-    void mousePressEvent(QMouseEvent *event) override;
-    void mouseMoveEvent(QMouseEvent *event) override;
-    void mouseReleaseEvent(QMouseEvent *event) override;
-    void wheelEvent(QWheelEvent *event) override;
-    void keyPressEvent(QKeyEvent *event) override;
+    QRectF closerRoom() const override { return plan(); }
+    bool takesPress(QMouseEvent *event) override;
     bool focusNextPrevChild(bool next) override; ///< from load case to load case
     bool event(QEvent *event) override;
 
@@ -66,8 +62,6 @@ private:
     std::optional<Vec2> after_mm_;
     QString afterWords_;
     bool cloud_ = false;
-    drawing::Magnifier closer_;
-    std::optional<QPointF> panning_; ///< where the pointer was
     std::vector<QRectF> labelBoxes_;
 };
 

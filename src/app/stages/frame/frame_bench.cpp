@@ -1,14 +1,13 @@
 #include "app/stages/frame/frame_bench.h"
 
 #include "app/shell/data_files.h"
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "app/theme/bench_bar.h"
 #include "core/layout/relayout.h"
 #include "io/drawing/plate_writer.h"
 #include "io/file_bytes.h"
 
 #include <QDoubleSpinBox>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenu>
@@ -102,8 +101,7 @@ QWidget *FrameBench::makeBar() {
 }
 
 void FrameBench::browseDrawing() {
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Read a frame drawing"), app::drawingsFolder(), tr("Drawings (*.dxf)"));
+    const QString path = app::askOpenPath(this, tr("Read a frame drawing"), tr("Drawings (*.dxf)"));
     if (!path.isEmpty()) readDrawing(path);
 }
 

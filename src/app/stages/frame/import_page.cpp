@@ -5,17 +5,23 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QElapsedTimer>
 #include <QFileInfo>
 #include <QFormLayout>
+#include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QMenu>
+#include <QProgressDialog>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTableWidget>
+#include <QThread>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <QtConcurrent>
+#include <memory>
 
 namespace waxis::frame {
 
@@ -241,13 +247,46 @@ void ImportPage::open(const QString &path) {
 }
 
 void ImportPage::read() {
-    const auto loaded = loadDxf(path_.toStdString(), findDrawingUnit(units_->currentData().toString().toStdString()));
     drawing_.reset();
     found_ = {};
     choices_ = {};
     picked_ = {};
-    if (!loaded) {
-        const DrawingError &error = loaded.error();
+    problem_->clear();
+    const std::string unit = units_->currentData().toString().toStdString();
+    const int asked = ++asked_;
+    auto reading = QtConcurrent::run([path = path_.toStdString(), unit, options = options_] {
+        auto read = std::make_shared<Read>(Read{loadDxf(path, findDrawingUnit(unit)), {}});
+        if (read->drawing) read->found = recognise(*read->drawing, options);
+        return read;
+    });
+    // Most drawings are there at once; for others the window goes on living.
+    constexpr int kAtOnce_ms = 300;
+    QElapsedTimer clock;
+    clock.start();
+    while (!reading.isFinished() && clock.elapsed() < kAtOnce_ms) QThread::msleep(2);
+    if (reading.isFinished()) return take(*reading.result());
+    refresh();
+    auto *waiting = new QProgressDialog(tr("Reading %1…").arg(QFileInfo(path_).fileName()), tr("Give up"), 0, 0, this);
+    waiting->setObjectName("reading-drawing");
+    waiting->setWindowModality(Qt::WindowModal);
+    waiting->setMinimumDuration(0);
+    waiting->setValue(0);
+    auto *watcher = new QFutureWatcher<std::shared_ptr<Read>>(this);
+    connect(waiting, &QProgressDialog::canceled, this, [this] {
+        ++asked_; // what comes of it is not wanted any more
+        emit finished(false);
+    });
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, waiting, asked] {
+        waiting->deleteLater();
+        watcher->deleteLater();
+        if (asked == asked_) take(*watcher->result());
+    });
+    watcher->setFuture(reading);
+}
+
+void ImportPage::take(const Read &read) {
+    if (!read.drawing) {
+        const DrawingError &error = read.drawing.error();
         problem_->setText(
             error.unitsMissing
                 ? tr("The drawing does not say its unit; it measures %1 × %2 of them. Choose above: mm, or in.")
@@ -259,15 +298,17 @@ void ImportPage::read() {
         refresh();
         return;
     }
-    problem_->clear();
-    drawing_ = *loaded;
-    recogniseNow();
+    drawing_ = *read.drawing;
+    takeRecognition(read.found);
+    canvas_->fit();
 }
 
-void ImportPage::recogniseNow() {
+void ImportPage::recogniseNow() { takeRecognition(recognise(*drawing_, options_)); }
+
+void ImportPage::takeRecognition(Recognition recognition) {
     const Recognition before = std::move(found_);
     const DrawingChoices corrected = std::move(choices_);
-    found_ = recognise(*drawing_, options_);
+    found_ = std::move(recognition);
     choices_ = guessChoices(found_);
     turnByHoles(found_, choices_);
     if (!before.plates.empty()) keepCorrections(before, corrected, found_, choices_);

@@ -32,8 +32,14 @@ signals:
     void finished(bool applied);
 
 private:
-    void read(); ///< the bytes with the units chosen
+    struct Read {
+        Result<FlatDrawing, DrawingError> drawing;
+        Recognition found;
+    };
+    void read(); ///< the bytes with the units chosen, in the background when that takes long
+    void take(const Read &read);
     void recogniseNow();
+    void takeRecognition(Recognition recognition);
     void refresh();
     void fillLayers();
     void fillPlates();
@@ -59,6 +65,7 @@ private:
     QTableWidget *layers_ = nullptr, *plates_ = nullptr;
     QPushButton *apply_ = nullptr;
     bool filling_ = false;
+    int asked_ = 0; ///< readings; only the last one counts
 };
 
 } // namespace waxis::frame

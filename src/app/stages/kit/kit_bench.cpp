@@ -1,6 +1,6 @@
 #include "app/stages/kit/kit_bench.h"
 
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "app/theme/bench_bar.h"
 #include "core/catalog/fresh_types.h"
 #include "core/kit/weigh_advice.h"
@@ -8,7 +8,6 @@
 
 #include <QClipboard>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -208,7 +207,7 @@ void KitBench::resizeEvent(QResizeEvent *event) {
 QString KitBench::summary() const { return pieces_->text() + ", " + masses_->text() + ". " + next_->text(); }
 
 void KitBench::browseList() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Read a kit list"), {}, tr("Lists (*.csv *.tsv *.txt)"));
+    const QString path = app::askOpenPath(this, tr("Read a kit list"), tr("Lists (*.csv *.tsv *.txt)"));
     if (!path.isEmpty()) readList(path);
 }
 

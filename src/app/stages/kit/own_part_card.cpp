@@ -90,6 +90,7 @@ OwnPartCard::OwnPartCard(app::Document &document, const theme::Theme &theme, QWi
     side->addWidget(problem_);
     side->addLayout(buttons);
     connect(connectors_, &ConnectorList::changed, this, &OwnPartCard::refresh);
+    connect(canvas_, &PartCanvas::walked, this, [this](int, int port) { lit_ = port; });
     connect(connectors_, &ConnectorList::looked, this, [this](int port) {
         lit_ = port;
         canvas_->show(type_, -1, lit_);

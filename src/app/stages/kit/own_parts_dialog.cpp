@@ -1,14 +1,13 @@
 #include "app/stages/kit/own_parts_dialog.h"
 
 #include "app/shell/data_files.h"
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "core/catalog/kind_words.h"
 #include "io/file_bytes.h"
 #include "io/project/project_file.h"
 
 #include <QApplication>
 #include <QClipboard>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -129,7 +128,7 @@ OwnPartsDialog::OwnPartsDialog(app::Document &document, const theme::Theme &them
         emit said(written ? tr("Written to %1.").arg(path) : tr("Not written: %1").arg(problem), !written);
     });
     connect(take, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Take in parts"), {}, tr("Part libraries (*.json)"));
+        const QString path = app::askOpenPath(this, tr("Take in parts"), tr("Part libraries (*.json)"));
         if (path.isEmpty()) return;
         QString problem;
         const int taken = takeIn(path, problem);

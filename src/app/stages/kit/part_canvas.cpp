@@ -143,6 +143,37 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
     }
 }
 
+QRectF PartCanvas::chosenBox() const {
+    Aabb box;
+    if (body_ >= 0 && std::size_t(body_) < type_.solids.size() && isDrawable(type_.solids[std::size_t(body_)].shape))
+        box.include(boundsOf(type_.solids[std::size_t(body_)].shape, type_.solids[std::size_t(body_)].X_PartSolid));
+    if (port_ >= 0 && std::size_t(port_) < type_.ports.size()) box.include(type_.ports[std::size_t(port_)].position_mm);
+    if (box.empty() || !box.min_mm.allFinite()) return {};
+    return {box.min_mm.x(), box.min_mm.y() + planLift(), std::max(box.size_mm().x(), 1.0),
+            std::max(box.size_mm().y(), 1.0)};
+}
+
+QStringList PartCanvas::walkable() const {
+    QStringList keys;
+    for (std::size_t i = 0; i < type_.solids.size(); ++i) keys << QStringLiteral("body/%1").arg(i);
+    for (std::size_t i = 0; i < type_.ports.size(); ++i) keys << QStringLiteral("port/%1").arg(i);
+    return keys;
+}
+
+QString PartCanvas::walkedAt() const {
+    return port_ >= 0   ? QStringLiteral("port/%1").arg(port_)
+           : body_ >= 0 ? QStringLiteral("body/%1").arg(body_)
+                        : QString();
+}
+
+void PartCanvas::walkedTo(const QString &key) {
+    const int index = key.section('/', 1).toInt();
+    body_ = key.startsWith("body") ? index : -1;
+    port_ = key.startsWith("port") ? index : -1;
+    update();
+    emit walked(body_, port_);
+}
+
 void PartCanvas::paintContent(QPainter &painter) {
     const auto &c = theme().colors();
     paintView(painter, View::side, 0);

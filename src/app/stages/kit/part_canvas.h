@@ -15,9 +15,16 @@ public:
     /// `chosenBody` and `chosenPort` are lit; -1 for none.
     void show(const PartType &type, int chosenBody = -1, int chosenPort = -1);
 
+signals:
+    void walked(int body, int port); ///< Tab: what is lit now, -1 for none
+
 protected:
     QRectF content() const override;
     void paintContent(QPainter &painter) override;
+    QRectF chosenBox() const override; ///< of what is lit, in the plan
+    QStringList walkable() const override;
+    QString walkedAt() const override;
+    void walkedTo(const QString &key) override;
 
 private:
     void paintView(QPainter &painter, drawing::View view, double lift_mm);

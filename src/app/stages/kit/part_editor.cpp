@@ -1,12 +1,12 @@
 #include "app/stages/kit/part_editor.h"
 
 #include "app/shell/data_files.h"
+#include "app/shell/file_dialogs.h"
 #include "app/stages/kit/part_fields.h"
 #include "core/build/edits.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QFormLayout>
 #include <QFutureWatcher>
@@ -340,8 +340,7 @@ void PartEditor::makeForm() {
     read->setObjectName("read-bodies");
     column_->addWidget(read, 0, Qt::AlignLeft);
     connect(read, &QPushButton::clicked, this, [this] {
-        const QString path =
-            QFileDialog::getOpenFileName(this, tr("Bodies of the part"), {}, tr("Solids (*.step *.stp *.stl)"));
+        const QString path = app::askOpenPath(this, tr("Bodies of the part"), tr("Solids (*.step *.stp *.stl)"));
         if (!path.isEmpty()) readBodies(path);
     });
     connect(bodies_->widget(), &QTableWidget::currentCellChanged, this,

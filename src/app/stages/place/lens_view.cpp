@@ -1,5 +1,6 @@
 #include "app/stages/place/lens_view.h"
 
+#include "app/drawing/magnifier.h"
 #include "app/theme/metrics.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"
@@ -34,7 +35,7 @@ QString nameOf(const app::Document &document, const std::string &id) {
 } // namespace
 
 /// The picture itself, on the mat.
-class LensView::PictureBox : public QWidget {
+class LensView::PictureBox : public drawing::CloserWidget {
 public:
     PictureBox(const LensView &lens) : lens_(lens) {
         setMinimumSize(200, 120);
@@ -49,6 +50,8 @@ protected:
         if (lens_.image_.isNull()) return;
         const QSize size = lens_.image_.size().scaled(this->size() - QSize(16, 12), Qt::KeepAspectRatio);
         const QRect frame(QPoint((width() - size.width()) / 2, (height() - size.height()) / 2), size);
+        painter.translate(closer().seen({0, 0}));
+        painter.scale(closer().factor(), closer().factor());
         painter.drawImage(frame, lens_.image_);
         painter.setRenderHint(QPainter::Antialiasing);
         painter.setPen(QPen(c.softChalk, 1));

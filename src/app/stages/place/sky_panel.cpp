@@ -1,5 +1,6 @@
 #include "app/stages/place/sky_panel.h"
 
+#include "app/drawing/magnifier.h"
 #include "app/theme/metrics.h"
 #include "core/base/units.h"
 #include "core/build/group_edits.h"
@@ -21,7 +22,7 @@ namespace waxis::place {
 using drawing::View;
 
 /// The hemisphere as a map of true areas: zenith in the middle, horizon at the rim, nose to the right, left side up.
-class SkyPanel::Dome : public QWidget {
+class SkyPanel::Dome : public drawing::CloserWidget {
 public:
     Dome(const SkyPanel &panel, bool cruise) : panel_(panel), cruise_(cruise) {
         setMinimumSize(130, 150);
@@ -37,6 +38,8 @@ protected:
         const int row = std::max(0, panel_.chosenSite());
         const Site &site = panel_.sites_[std::size_t(row)];
         const SkyView &view = cruise_ ? site.cruise : site.level;
+        painter.translate(closer().seen({0, 0}));
+        painter.scale(closer().factor(), closer().factor());
         constexpr int kWords_px = 32;
         const int size = std::min(width() - 12, height() - kWords_px - 6);
         const QRectF box((width() - size) / 2.0, 4, size, size);

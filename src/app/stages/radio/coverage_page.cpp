@@ -6,15 +6,12 @@
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QLabel>
-#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
-#include <QWheelEvent>
 #include <cmath>
 
 namespace waxis::radio {
@@ -40,11 +37,10 @@ std::size_t stepOf(double below_dB) {
 } // namespace
 
 CoverageGlobe::CoverageGlobe(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : CloserWidget(parent), document_(document), theme_(theme) {
     setObjectName("coverage-globe");
     setAccessibleName(tr("Gain less shadow in every direction"));
     setMouseTracking(true);
-    setFocusPolicy(Qt::StrongFocus);
     connect(&document_, &app::Document::opened, this, &CoverageGlobe::fit);
     connect(&theme_, &theme::Theme::changed, this, [this] { update(); });
 }
@@ -58,8 +54,8 @@ void CoverageGlobe::show(const std::string &radio, int antenna) {
 CoverageGlobe::Disc CoverageGlobe::disc(bool upper) const {
     const double room = std::min(width() / 2.0 - 24, height() - 130.0) / 2;
     const double middle = 48 + (height() - 48 - 56) / 2.0; // between the titles and the legend
-    return {closer_.seen(QPointF(width() / 2.0 + (upper ? -1 : 1) * (room + 12), middle)),
-            closer_.factor() * std::max(20.0, room)};
+    return {closer().seen(QPointF(width() / 2.0 + (upper ? -1 : 1) * (room + 12), middle)),
+            closer().factor() * std::max(20.0, room)};
 }
 
 QPointF CoverageGlobe::place(const Disc &disc, const Vec3 &direction) const {
@@ -204,50 +200,14 @@ QString CoverageGlobe::tipAt(const QPointF &at) const {
     return text;
 }
 
-void CoverageGlobe::fit() {
-    closer_.fit();
-    update();
-}
-
 void CoverageGlobe::zoomToChosen() {
     const RadioCoverage *shown = coverage();
     if (!shown) return;
     constexpr double kSector_px = 60;
-    closer_.fit();
+    closer().fit();
     const QPointF at = place(disc(shown->worstDirection.z() >= 0), shown->worstDirection);
-    closer_.show(QRectF(at - QPointF(kSector_px, kSector_px), QSizeF(2 * kSector_px, 2 * kSector_px)), rect());
+    closer().show(QRectF(at - QPointF(kSector_px, kSector_px), QSizeF(2 * kSector_px, 2 * kSector_px)), rect());
     update();
-}
-
-void CoverageGlobe::mousePressEvent(QMouseEvent *event) {
-    if (event->button() == Qt::RightButton) return;
-    panning_ = event->position();
-    setCursor(Qt::ClosedHandCursor);
-}
-
-void CoverageGlobe::mouseMoveEvent(QMouseEvent *event) {
-    if (!panning_) return;
-    closer_.moveBy(event->position() - *panning_);
-    panning_ = event->position();
-    update();
-}
-
-void CoverageGlobe::mouseReleaseEvent(QMouseEvent *) {
-    panning_.reset();
-    unsetCursor();
-}
-
-void CoverageGlobe::wheelEvent(QWheelEvent *event) {
-    closer_.zoomAt(event->position(), drawing::wheelFactor(event->angleDelta().y()));
-    update();
-    event->accept();
-}
-
-void CoverageGlobe::keyPressEvent(QKeyEvent *event) {
-    const bool plain = !(event->modifiers() & ~Qt::KeypadModifier);
-    if (plain && event->key() == Qt::Key_0) return fit();
-    if (plain && event->key() == Qt::Key_Z) return zoomToChosen();
-    QWidget::keyPressEvent(event);
 }
 
 bool CoverageGlobe::focusNextPrevChild(bool next) {

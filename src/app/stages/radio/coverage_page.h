@@ -13,7 +13,7 @@ class QLabel;
 namespace waxis::radio {
 
 /// Two discs of equal-area directions: above and below, nose to the right.
-class CoverageGlobe : public QWidget {
+class CoverageGlobe : public drawing::CloserWidget {
     Q_OBJECT
 
 public:
@@ -21,21 +21,14 @@ public:
     /// `radio` is an id of the report; `antenna` -1: the better one in each direction.
     void show(const std::string &radio, int antenna);
     QString tipAt(const QPointF &at) const;
-    void fit();
     /// The weakest sector in the middle.
-    void zoomToChosen();
-    double magnified() const { return closer_.factor(); }
+    void zoomToChosen() override;
 
 signals:
     void walked(bool next, bool *taken); ///< Tab: the next antenna; `taken` stays false at either end
 
 protected:
     void paintEvent(QPaintEvent *) override;
-    void mousePressEvent(QMouseEvent *event) override;
-    void mouseMoveEvent(QMouseEvent *event) override;
-    void mouseReleaseEvent(QMouseEvent *event) override;
-    void wheelEvent(QWheelEvent *event) override;
-    void keyPressEvent(QKeyEvent *event) override;
     bool focusNextPrevChild(bool next) override;
     bool event(QEvent *event) override;
 
@@ -53,8 +46,6 @@ private:
     const theme::Theme &theme_;
     std::string radio_;
     int antenna_ = -1;
-    drawing::Magnifier closer_;
-    std::optional<QPointF> panning_;
 };
 
 class CoveragePage : public QWidget {

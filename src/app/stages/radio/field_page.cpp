@@ -1,6 +1,6 @@
 #include "app/stages/radio/field_page.h"
 
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "core/radio/coupling.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"

@@ -1,6 +1,6 @@
 #include "app/stages/wire/cut_page.h"
 
-#include "app/shell/save_text.h"
+#include "app/shell/file_dialogs.h"
 #include "app/theme/mat_table.h"
 #include "io/csv/cut_csv.h"
 

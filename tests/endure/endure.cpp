@@ -1,0 +1,277 @@
+// The window used for long and ended at any moment. Run by scripts/endure, not by the test suite.
+//
+//   endure kill N FOLDER [SEED]     a window edits and saves by real events and is killed N times; what is left is read
+//   endure monkey MINUTES FOLDER [SEED]   seeded random keys, clicks, drags over all stages and demos
+//   endure work FOLDER SEED         (used by kill) the window that is killed
+#include "app/shell/autosave.h"
+#include "app/shell/main_window.h"
+#include "app/shell/plurals.h"
+#include "app/stages/place/place_bench.h"
+#include "core/build/build.h"
+
+#include <QAbstractButton>
+#include <QApplication>
+#include <QDialog>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QMenu>
+#include <QMessageBox>
+#include <QProcess>
+#include <QRandomGenerator>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTest>
+#include <QTextStream>
+#include <QTimer>
+#include <algorithm>
+#include <cmath>
+
+using namespace waxis;
+
+namespace {
+
+QTextStream &out() {
+    static QTextStream stream(stdout);
+    return stream;
+}
+
+qint64 now_ms() { return QDateTime::currentMSecsSinceEpoch(); }
+
+/// The lamp's way from where the demo has it counts the edits: each is one nudge of 1 mm, forth without end.
+const QString kPart = "gps";
+
+double foreOf(const Build &build) { return framePose(build, *findPart(build, kPart.toStdString())).position_mm.x(); }
+
+/// Edits by arrow keys, saves now and then; tells each edit with its time, unbuffered.
+int work(const QString &folder, quint32 seed) {
+    QRandomGenerator random(seed);
+    theme::Theme theme(theme::Mode::light);
+    app::MainWindow window(theme, folder + "/unsaved");
+    window.resize(1280, 800);
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    if (!window.openFile(folder + "/craft.waxis")) return 3;
+    window.document().select(kPart);
+    auto &plan = window.placeBench().plan();
+    plan.setFocus();
+    out() << "ready " << now_ms() << Qt::endl;
+    for (int edit = 1;; ++edit) {
+        const bool back = edit / 20 % 2; // there and back, so that it stays on the craft
+        QTest::keyClick(&plan, back ? Qt::Key_Left : Qt::Key_Right);
+        out() << "edit " << now_ms() << " " << QString::number(foreOf(window.document().build()), 'f', 6) << Qt::endl;
+        QTest::qWait(random.bounded(20, 400));
+        if (random.bounded(12) == 0) QTest::keyClick(&window, Qt::Key_S, Qt::ControlModifier);
+    }
+}
+
+/// When a state with that place was made last; -1: never.
+qint64 timeOf(const std::vector<std::pair<qint64, double>> &edits, double fore) {
+    for (auto at = edits.rbegin(); at != edits.rend(); ++at)
+        if (std::abs(at->second - fore) < 1e-3) return at->first;
+    return -1;
+}
+
+int killOften(int times, const QString &folder, quint32 seed) {
+    QRandomGenerator random(seed);
+    int torn = 0, killed = 0;
+    qint64 most_ms = 0;
+    for (int round = 0; round < times; ++round) {
+        const QString place = folder + "/kill";
+        QDir(place).removeRecursively();
+        QDir().mkpath(place);
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", place + "/craft.waxis");
+        QFile::setPermissions(place + "/craft.waxis", QFile::ReadOwner | QFile::WriteOwner);
+        QProcess window;
+        window.start(QCoreApplication::applicationFilePath(), {"work", place, QString::number(random.generate())});
+        QByteArray told;
+        QElapsedTimer clock;
+        clock.start();
+        while (!told.contains("ready") && clock.elapsed() < 20000 && window.waitForReadyRead(20000))
+            told += window.readAllStandardOutput();
+        QTest::qSleep(random.bounded(200, 4000));
+        const qint64 end = now_ms();
+        window.kill();
+        window.waitForFinished();
+        ++killed;
+        told += window.readAllStandardOutput();
+        std::vector<std::pair<qint64, double>> edits;
+        for (const auto &line : told.split('\n')) {
+            const auto words = line.trimmed().split(' ');
+            if (words.size() == 3 && words[0] == "edit") edits.emplace_back(words[1].toLongLong(), words[2].toDouble());
+        }
+        // Whatever is there is whole; the newest of it says how much is lost.
+        qint64 newest = edits.empty() ? end : edits.front().first - 1;
+        QStringList files{place + "/craft.waxis", place + "/craft.waxis~"};
+        for (const auto &info : QDir(place + "/unsaved").entryInfoList({"*.waxis"}, QDir::Files))
+            files << info.absoluteFilePath();
+        for (const auto &file : files) {
+            if (!QFile::exists(file)) continue;
+            const auto loaded = loadBuild(file.toStdString());
+            if (!loaded) {
+                ++torn;
+                out() << "TORN " << file << ": " << QString::fromStdString(loaded.error().text()) << Qt::endl;
+                continue;
+            }
+            if (!file.endsWith('~')) newest = std::max(newest, timeOf(edits, foreOf(loaded->build)));
+        }
+        // Lost is what came after the newest kept state; the first of it is the oldest.
+        qint64 lost_ms = 0;
+        for (const auto &[when, fore] : edits)
+            if (when > newest) {
+                lost_ms = end - when;
+                break;
+            }
+        most_ms = std::max(most_ms, lost_ms);
+        if ((round + 1) % 25 == 0)
+            out() << round + 1 << " kills, " << torn << " torn, oldest loss " << most_ms << " ms" << Qt::endl;
+    }
+    constexpr qint64 kPromised_ms = 10500; // ten seconds, and the time of a write
+    const bool good = torn == 0 && most_ms <= kPromised_ms;
+    out() << "kill: " << killed << " kills, " << torn << " torn files, oldest loss " << most_ms
+          << " ms: " << (good ? "kept as promised" : "NOT as promised") << Qt::endl;
+    return good ? 0 : 1;
+}
+
+qint64 residentKilobytes() {
+    QFile file("/proc/self/status");
+    if (!file.open(QIODevice::ReadOnly)) return 0;
+    for (const auto &line : file.readAll().split('\n'))
+        if (line.startsWith("VmRSS:")) return line.mid(6).trimmed().split(' ').first().toLongLong();
+    return 0;
+}
+
+/// Whatever opens and waits for somebody is closed again.
+void dismiss() {
+    if (auto *popup = QApplication::activePopupWidget()) popup->close();
+    if (auto *box = qobject_cast<QMessageBox *>(QApplication::activeModalWidget())) {
+        for (auto *button : box->buttons())
+            if (box->buttonRole(button) == QMessageBox::DestructiveRole) return button->click();
+        box->reject();
+    } else if (auto *dialog = qobject_cast<QDialog *>(QApplication::activeModalWidget())) {
+        dialog->reject();
+    }
+}
+
+int monkey(double minutes, const QString &folder, quint32 seed) {
+    QRandomGenerator random(seed);
+    const QStringList demos = QDir(WEIGHTAXIS_TEST_DATA "/demos").entryList({"*.waxis"}, QDir::Files);
+    theme::Theme theme(theme::Mode::light);
+    app::MainWindow window(theme, folder + "/unsaved");
+    window.resize(1280, 800);
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    const auto open = [&](int which) {
+        const QString copy = folder + "/" + demos[which % demos.size()];
+        QFile::remove(copy);
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/" + demos[which % demos.size()], copy);
+        QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
+        window.document().history().setClean();
+        window.openFile(copy);
+    };
+    open(0);
+    QTimer closer; // modal dialogs run loops of their own
+    QObject::connect(&closer, &QTimer::timeout, dismiss);
+    closer.start(150);
+    const std::vector<Qt::Key> keys{Qt::Key_Left,   Qt::Key_Right, Qt::Key_Up, Qt::Key_Down,  Qt::Key_Tab,
+                                    Qt::Key_Q,      Qt::Key_E,     Qt::Key_V,  Qt::Key_Space, Qt::Key_Delete,
+                                    Qt::Key_Z,      Qt::Key_0,     Qt::Key_1,  Qt::Key_5,     Qt::Key_9,
+                                    Qt::Key_Escape, Qt::Key_Enter, Qt::Key_T};
+    const std::vector<Qt::Key> withControl{Qt::Key_Z, Qt::Key_C, Qt::Key_V, Qt::Key_D,
+                                           Qt::Key_L, Qt::Key_R, Qt::Key_A, Qt::Key_T};
+    QElapsedTimer all, step;
+    all.start();
+    qint64 longest_ms = 0, first_kB = 0, last_kB = 0;
+    QString longest;
+    long events = 0;
+    int stage = 0;
+    while (all.elapsed() < qint64(minutes * 60000)) {
+        const auto roll = random.bounded(100);
+        QString what;
+        step.start();
+        QWidget *under = QApplication::focusWidget() ? QApplication::focusWidget() : &window;
+        if (roll < 4) {
+            stage = random.bounded(7);
+            what = QString("stage %1").arg(stage);
+            QTest::keyClick(&window, Qt::Key(Qt::Key_F1 + stage));
+        } else if (roll < 5) {
+            what = "another demo";
+            open(random.bounded(int(demos.size())));
+        } else if (roll < 40) {
+            const Qt::Key key = keys[std::size_t(random.bounded(int(keys.size())))];
+            what = QString("key %1 in stage %2").arg(int(key)).arg(stage);
+            QTest::keyClick(under, key, random.bounded(5) == 0 ? Qt::ShiftModifier : Qt::NoModifier);
+        } else if (roll < 48) {
+            const Qt::Key key = withControl[std::size_t(random.bounded(int(withControl.size())))];
+            what = QString("Ctrl key %1 in stage %2").arg(int(key)).arg(stage);
+            QTest::keyClick(&window, key, Qt::ControlModifier);
+        } else if (roll < 52) {
+            what = "digits typed";
+            QTest::keyClicks(under, QString::number(random.bounded(1, 40)));
+            QTest::keyClick(under, Qt::Key_Return);
+        } else {
+            const QPoint at(random.bounded(80, window.width()), random.bounded(40, window.height()));
+            QWidget *target = window.childAt(at);
+            if (!target) continue;
+            const QPoint inside = target->mapFrom(&window, at);
+            what = QString("mouse on %1 in stage %2").arg(target->metaObject()->className()).arg(stage);
+            if (roll < 80) {
+                QTest::mouseClick(target, random.bounded(6) == 0 ? Qt::RightButton : Qt::LeftButton, {}, inside);
+            } else if (roll < 95) {
+                QTest::mousePress(target, Qt::LeftButton, {}, inside);
+                for (int i = 1; i <= 4; ++i) {
+                    const QPoint to = inside + QPoint(random.bounded(-40, 40), random.bounded(-40, 40)) * i / 2;
+                    QMouseEvent move(QEvent::MouseMove, to, target->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+                    QApplication::sendEvent(target, &move);
+                }
+                QTest::mouseRelease(target, Qt::LeftButton, {}, inside + QPoint(20, 10));
+            } else {
+                QWheelEvent wheel(inside, target->mapToGlobal(inside), {}, QPoint(0, random.bounded(2) ? 120 : -120),
+                                  Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+                QApplication::sendEvent(target, &wheel);
+            }
+        }
+        QApplication::processEvents(QEventLoop::AllEvents, 20);
+        ++events;
+        const qint64 took = step.elapsed();
+        if (took > longest_ms) {
+            longest_ms = took;
+            longest = what;
+        }
+        if (took > 1000) out() << "STALL " << took << " ms: " << what << " (event " << events << ")" << Qt::endl;
+        if (events == 2000) first_kB = residentKilobytes(); // caches are filled, all stages were seen
+        last_kB = residentKilobytes();
+    }
+    const qint64 growth_MB = first_kB > 0 ? (last_kB - first_kB) / 1024 : 0;
+    const bool good = longest_ms <= 1000 && growth_MB <= 50;
+    out() << "monkey: " << events << " events in " << minutes << " minutes, seed " << seed << ", longest " << longest_ms
+          << " ms (" << longest << "), grown by " << growth_MB << " MB: " << (good ? "good" : "NOT good") << Qt::endl;
+    window.document().history().setClean();
+    return good ? 0 : 1;
+}
+
+} // namespace
+
+int main(int argc, char **argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("weightaxis-endure");
+    QApplication::setOrganizationName("weightaxis");
+    QStandardPaths::setTestModeEnabled(true);
+    QSettings().clear();
+    app::loadPlurals();
+    QLocale::setDefault(QLocale::c());
+    const QStringList words = QApplication::arguments();
+    const QString what = words.value(1);
+    if (what == "work") return work(words.value(2), words.value(3).toUInt());
+    const double amount = words.value(2).toDouble();
+    const QString folder = words.value(3);
+    const quint32 seed = words.size() > 4 ? words[4].toUInt() : 1;
+    if (!(amount > 0) || folder.isEmpty()) {
+        out() << "endure kill TIMES FOLDER [SEED] | endure monkey MINUTES FOLDER [SEED]" << Qt::endl;
+        return 2;
+    }
+    QDir().mkpath(folder);
+    if (what == "kill") return killOften(int(amount), folder, seed);
+    if (what == "monkey") return monkey(amount, folder, seed);
+    return 2;
+}
