@@ -80,10 +80,9 @@ std::string deliver(const fs::path &path, std::string_view bytes) {
 }
 
 namespace {
-
 constexpr std::string_view kUnfinished = ".unfinished-"; // six letters behind it
+}
 
-/// Writers that were killed leave a file with half of the bytes; whoever writes the same file next takes it away.
 void removeUnfinished(const fs::path &path) {
     using namespace std::chrono_literals;
     constexpr auto kSurelyDead = 60s;
@@ -99,8 +98,6 @@ void removeUnfinished(const fs::path &path) {
     }
     for (const auto &file : old) fs::remove(file, error);
 }
-
-} // namespace
 
 std::string replaceFile(const fs::path &given, std::string_view bytes, bool keepBackup) {
     std::error_code error;

@@ -23,6 +23,9 @@ bool isReadOnly(const std::filesystem::path &path);
 /// byte by byte: those are not replaced. Empty on success, else the reason.
 std::string deliver(const std::filesystem::path &path, std::string_view bytes);
 
+/// Takes away what killed writers of this file left beside it more than a minute ago.
+void removeUnfinished(const std::filesystem::path &path);
+
 /// Replaces the file in one step, keeping the former one as "NAME~"; links are followed. Empty on success, else
 /// the reason. What killed writers left beside it is taken away.
 std::string replaceFile(const std::filesystem::path &path, std::string_view bytes, bool keepBackup = true);

@@ -500,6 +500,7 @@ private slots:
         const Build before = f.document().build();
         f.window->offerRecovery();
         const auto press = [&](const QString &text) {
+            QTest::qWait(30); // the buttons of the notice before are gone
             for (auto *button : f.window->notices().findChildren<QPushButton *>())
                 if (button->text() == text && button->isVisible()) return QTest::mouseClick(button, Qt::LeftButton);
             QFAIL(qPrintable("no " + text));

@@ -156,6 +156,35 @@ private slots:
         QVERIFY(bool(taken));
         QVERIFY(parseBuild(writeBuild(*taken)));
     }
+    void differentNamesNeverBecomeOnePart_data() {
+        QTest::addColumn<QString>("first");
+        QTest::addColumn<QString>("second");
+        QTest::addColumn<int>("rows");
+        QTest::newRow("signs") << "Prop CW+"
+                               << "Prop CW-" << 2;
+        QTest::newRow("a sign and none") << "Prop CW"
+                                         << "Prop CW-" << 2;
+        QTest::newRow("no Latin letters")
+            << QString::fromUtf8("\xE9\xA3\x9E\xE6\x8E\xA7") << QString::fromUtf8("\xE7\x94\xB5\xE6\xB1\xA0") << 2;
+        QTest::newRow("Cyrillic") << QString::fromUtf8("\xD0\xBC\xD0\xBE\xD1\x82")
+                                  << QString::fromUtf8("\xD0\xBF\xD1\x80\xD0\xBE\xD0\xBF") << 2;
+        QTest::newRow("the same") << "Prop CW+"
+                                  << "Prop CW+" << 1;
+    }
+    void differentNamesNeverBecomeOnePart() {
+        QFETCH(QString, first);
+        QFETCH(QString, second);
+        QFETCH(int, rows);
+        const auto list = listOf(QString("name,qty,mass\n%1,2,3\n%2,5,7\n").arg(first, second).toUtf8().constData());
+        QCOMPARE(int(list.rows.size()), rows);
+        if (rows == 1) return;
+        QVERIFY(list.rows[0].item != list.rows[1].item);
+        QCOMPARE(*list.rows[0].count, 2);
+        QCOMPARE(*list.rows[1].count, 5);
+        QCOMPARE(*list.rows[1].mass_g.value, 7.0);
+        const auto taken = takeKitList({}, list, library());
+        QVERIFY(taken && taken->types->size() == 2);
+    }
     void theKitListComesBack() {
         const Build build = test::stakewalker();
         const std::string text = writeKitList(build);

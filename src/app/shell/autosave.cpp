@@ -53,6 +53,8 @@ Autosave::Autosave(Document &document, QString folder, AutosavePace pace, QObjec
                .arg(folder_, QUuid::createUuid().toString(QUuid::WithoutBraces))
                .arg(QCoreApplication::applicationPid())
                .arg(startOf(QCoreApplication::applicationPid()));
+    for (const auto &info : QDir(folder_).entryInfoList({"*.waxis.unfinished-*"}, QDir::Files)) // of killed writers
+        io::removeUnfinished((folder_ + '/' + info.fileName().section(".unfinished-", 0, 0)).toStdString());
     timer_.setSingleShot(true);
     connect(&timer_, &QTimer::timeout, this, &Autosave::writeNow);
     auto follow = [this] {

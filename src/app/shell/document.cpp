@@ -1,6 +1,7 @@
 #include "app/shell/document.h"
 
 #include "core/folding/folding.h"
+#include "io/file_bytes.h"
 
 #include <QFileInfo>
 #include <QUndoCommand>
@@ -106,6 +107,7 @@ bool Document::open(const QString &path, LoadError &error, std::vector<LoadWarni
         return false;
     }
     warnings = loaded->warnings;
+    io::removeUnfinished(QFileInfo(path).absoluteFilePath().toStdString());
     show(std::move(*loaded), path);
     return true;
 }
