@@ -179,16 +179,27 @@ int monkey(double minutes, const QString &folder, quint32 seed) {
                                     Qt::Key_Escape, Qt::Key_Enter, Qt::Key_T};
     const std::vector<Qt::Key> withControl{Qt::Key_Z, Qt::Key_C, Qt::Key_V, Qt::Key_D,
                                            Qt::Key_L, Qt::Key_R, Qt::Key_A, Qt::Key_T};
-    QElapsedTimer all, step;
+    QElapsedTimer all;
     all.start();
     qint64 longest_ms = 0, first_kB = 0, last_kB = 0;
-    QString longest;
+    QString longest, what;
     long events = 0;
     int stage = 0;
+    // A stall is what keeps the window from answering: a beat that comes late. Waiting in a dialog is none.
+    QElapsedTimer beat;
+    beat.start();
+    QTimer heart;
+    QObject::connect(&heart, &QTimer::timeout, [&] {
+        const qint64 took = beat.restart();
+        if (took > longest_ms) {
+            longest_ms = took;
+            longest = what;
+        }
+        if (took > 1000) out() << "STALL " << took << " ms: " << what << " (event " << events << ")" << Qt::endl;
+    });
+    heart.start(20);
     while (all.elapsed() < qint64(minutes * 60000)) {
         const auto roll = random.bounded(100);
-        QString what;
-        step.start();
         QWidget *under = QApplication::focusWidget() ? QApplication::focusWidget() : &window;
         if (roll < 4) {
             stage = random.bounded(7);
@@ -233,12 +244,6 @@ int monkey(double minutes, const QString &folder, quint32 seed) {
         }
         QApplication::processEvents(QEventLoop::AllEvents, 20);
         ++events;
-        const qint64 took = step.elapsed();
-        if (took > longest_ms) {
-            longest_ms = took;
-            longest = what;
-        }
-        if (took > 1000) out() << "STALL " << took << " ms: " << what << " (event " << events << ")" << Qt::endl;
         if (events == 2000) first_kB = residentKilobytes(); // caches are filled, all stages were seen
         last_kB = residentKilobytes();
     }

@@ -11,6 +11,7 @@
 #include <QStyleFactory>
 #include <QSvgRenderer>
 #include <QtMath>
+#include <utility>
 
 static void loadResources() { Q_INIT_RESOURCE(weightaxis_data); }
 
@@ -56,8 +57,12 @@ QFont Theme::numbers(int pixels, bool strong) const {
 
 void Theme::apply() {
     const Palette &c = colors();
-    QApplication::setStyle(QStyleFactory::create("Fusion"));
-    QApplication::setFont(text());
+    // Each of these dresses every widget anew: what does not change with the colours is done once.
+    static bool dressed = false;
+    if (!std::exchange(dressed, true)) {
+        QApplication::setStyle(QStyleFactory::create("Fusion"));
+        QApplication::setFont(text());
+    }
     QPalette p;
     p.setColor(QPalette::Window, c.paper);
     p.setColor(QPalette::WindowText, c.ink);

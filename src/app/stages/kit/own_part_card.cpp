@@ -15,6 +15,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScreen>
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -39,7 +40,8 @@ OwnPartCard::OwnPartCard(app::Document &document, const theme::Theme &theme, QWi
     : QDialog(parent), document_(document), theme_(theme) {
     setObjectName("own-part-card");
     setWindowTitle(tr("A part of your own"));
-    resize(880, 660);
+    constexpr QSize kWanted(880, 660), kEdges(40, 60); // of the smallest screens a little is left
+    resize(kWanted.boundedTo(screen()->availableSize() - kEdges));
     model_ = new QLabel;
     model_->setWordWrap(true);
     kind_ = new QComboBox;
