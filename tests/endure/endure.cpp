@@ -13,6 +13,7 @@
 #include <QApplication>
 #include <QDialog>
 #include <QDir>
+#include <QDrag>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QMenu>
@@ -143,6 +144,7 @@ qint64 residentKilobytes() {
 
 /// Whatever opens and waits for somebody is closed again.
 void dismiss() {
+    QDrag::cancel(); // a drag between widgets waits for a button that nobody really holds
     if (auto *popup = QApplication::activePopupWidget()) popup->close();
     if (auto *box = qobject_cast<QMessageBox *>(QApplication::activeModalWidget())) {
         for (auto *button : box->buttons())

@@ -12,6 +12,17 @@ namespace waxis::drawing {
 
 namespace {
 
+/// Dashing takes time in step with the length in pixels, seen or not: a line to something far away, looked at closely,
+/// has millions of dashes. Such a line is drawn whole and faint.
+void keepDashesFew(QPen &pen, const QRectF &bounds, double pixelsPerMm) {
+    constexpr double kMost_px = 12000;
+    if (pen.style() == Qt::SolidLine || (bounds.width() + bounds.height()) * pixelsPerMm < kMost_px) return;
+    QColor faint = pen.color();
+    faint.setAlphaF(0.5f * float(faint.alphaF()));
+    pen.setColor(faint);
+    pen.setStyle(Qt::SolidLine);
+}
+
 /// No less than half a tag's width: the figures' font is 7 px wide at this size.
 double halfTag_px(const Picture &picture) { return 4.0 * double(picture.tag.size()) + 12; }
 
@@ -42,6 +53,7 @@ void PictureLayer::paint(QPainter *painter, const QStyleOptionGraphicsItem *opti
         if (!picture.path.boundingRect().adjusted(-px, -px, px, px).intersects(exposed)) continue;
         QPen pen(picture.line, picture.width_px, picture.style);
         pen.setCosmetic(true);
+        keepDashesFew(pen, picture.path.boundingRect(), painter->worldTransform().m11());
         painter->setPen(picture.line.isValid() ? pen : QPen(Qt::NoPen));
         painter->setBrush(picture.fill.isValid() ? QBrush(picture.fill) : QBrush(Qt::NoBrush));
         painter->drawPath(picture.path);
