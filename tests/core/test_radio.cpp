@@ -12,6 +12,7 @@
 #include "core/radio/polarisation.h"
 #include "core/radio/thin_dipoles.h"
 #include "core/radio/verdict.h"
+#include "core/rules/wording.h"
 #include "core/survey/survey.h"
 #include "support/radios.h"
 
@@ -43,6 +44,39 @@ class TestRadio : public QObject {
     Q_OBJECT
 
 private slots:
+    void tooManyRadiosAreSaidAndNotJudged_data() {
+        QTest::addColumn<int>("bands");
+        QTest::addColumn<bool>("said");
+        QTest::newRow("as many as are judged") << int(kMostRadios) << false;
+        QTest::newRow("one more") << int(kMostRadios) + 1 << true;
+    }
+    void tooManyRadiosAreSaidAndNotJudged() {
+        QFETCH(int, bands);
+        QFETCH(bool, said);
+        PartType receiver;
+        receiver.id = "rx";
+        receiver.name = "Receiver";
+        receiver.kind = PartKind::receiver;
+        receiver.radio = {RadioBand{2400, 2480, {}, true, {}, {}, {}, {}, {}, {}, {}, {}}};
+        Build build;
+        build.types.edit([&](TypeTable &types) { types.emplace(receiver.id, receiver); });
+        for (int i = 0; i < bands; ++i) {
+            Part part;
+            part.id = "rx-" + std::to_string(i);
+            part.name = part.id;
+            part.type = receiver.id;
+            part.placement.pose.position_mm = Vec3(30.0 * i, 0, 0);
+            build.parts.push_back(part);
+        }
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(build);
+        QCOMPARE(analysis.derived.radio.radios.size(), kMostRadios);
+        const auto found = std::find_if(analysis.findings.begin(), analysis.findings.end(), [](const Finding &f) {
+            return f.rule == RuleId::radSeparation && f.variant == "many";
+        });
+        QCOMPARE(found != analysis.findings.end(), said);
+        if (said) QCOMPARE(wordFinding(build, *found).headline.text(), std::string("61 radio bands are too many to judge each pair"));
+    }
     // --- cells ------------------------------------------------------------------------------------------
     void aCellIsTheSumThatItShows() {
         Build build = pairBuild(60);
