@@ -75,7 +75,9 @@ private slots:
             return f.rule == RuleId::radSeparation && f.variant == "many";
         });
         QCOMPARE(found != analysis.findings.end(), said);
-        if (said) QCOMPARE(wordFinding(build, *found).headline.text(), std::string("61 radio bands are too many to judge each pair"));
+        if (said)
+            QCOMPARE(wordFinding(build, *found).headline.text(),
+                     std::string("61 radio bands are too many to judge each pair"));
     }
     // --- cells ------------------------------------------------------------------------------------------
     void aCellIsTheSumThatItShows() {
