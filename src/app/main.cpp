@@ -1,3 +1,4 @@
+#include "app/shell/findings_panel.h"
 #include "app/shell/guarded_application.h"
 #include "app/shell/main_window.h"
 #include "app/shell/notice_bar.h"
@@ -169,8 +170,9 @@ int main(int argc, char **argv) {
             QTimer::singleShot(100, &window, [&] { window.placeBench().enlargeLower(true); }); // once it has its size
         QTimer shutter; // once the window stands still and the survey is in
         QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
-            if (!window.surveyor().isSettled() || !window.stackBench().whatIf().isSettled() ||
-                !window.radioBench().isSettled() || !window.balanceBench().isSettled())
+            if (!window.surveyor().isSettled() || !window.findings().isSettled() ||
+                !window.stackBench().whatIf().isSettled() || !window.radioBench().isSettled() ||
+                !window.balanceBench().isSettled())
                 return;
             shutter.stop();
             QTimer::singleShot(300, &window, [&] { // the panels have taken it in

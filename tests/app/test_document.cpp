@@ -8,6 +8,7 @@
 #include "core/layout/hand_edits.h"
 #include "core/wiring/edits.h"
 #include "support/builds.h"
+#include "support/faults.h"
 
 #include <QElapsedTimer>
 #include <QLocale>
@@ -333,6 +334,45 @@ private slots:
         inTheWay.remove();
         QVERIFY(autosave.writeNow());
         QCOMPARE(again.count(), 1);
+    }
+    void aFullDiskUnderTheCopyIsSaidAndTheFormerCopyStays() {
+        QTemporaryDir folder;
+        Document document;
+        app::Autosave autosave(document, folder.path());
+        QSignalSpy failed(&autosave, &app::Autosave::failed);
+        openDemo(document);
+        document.edit("n", shiftPart(document.build(), "gps", {1, 0, 0}));
+        const Build kept = document.build();
+        QVERIFY(autosave.writeNow());
+        document.edit("m", shiftPart(document.build(), "cam", {1, 0, 0}));
+        {
+            const test::FullDisk full{1000};
+            QVERIFY(!autosave.writeNow());
+        }
+        QCOMPARE(failed.count(), 1);
+        const auto files = QDir(folder.path()).entryInfoList({"*.waxis"}, QDir::Files);
+        QCOMPARE(files.size(), 1);
+        QVERIFY(loadBuild(files[0].absoluteFilePath().toStdString())->build == kept);
+        QVERIFY(autosave.writeNow()); // there is room again
+        QVERIFY(loadBuild(files[0].absoluteFilePath().toStdString())->build == document.build());
+    }
+    void copiesFromAClockThatWasAheadAreOffered() {
+        QTemporaryDir folder;
+        const QStringList names{"x.999999999.1.waxis", "y.999999998.1.waxis"};
+        for (const auto &name : names) {
+            QFile::copy(kDemo, folder.filePath(name));
+            QFile::setPermissions(folder.filePath(name), QFile::ReadOwner | QFile::WriteOwner);
+        }
+        QFile ahead(folder.filePath(names[1]));
+        QVERIFY(ahead.open(QIODevice::ReadWrite));
+        QVERIFY(ahead.setFileTime(QDateTime::currentDateTime().addYears(1), QFileDevice::FileModificationTime));
+        ahead.close();
+        Document document;
+        app::Autosave autosave(document, folder.path());
+        const auto left = autosave.leftBehind();
+        QCOMPARE(left.size(), std::size_t(2));
+        QString reason;
+        for (const auto &copy : left) QVERIFY2(autosave.recover(copy, reason), qPrintable(reason));
     }
     void afterRecoveryAFileThatChangedMeanwhileIsNotOverwritten() {
         QTemporaryDir folder;

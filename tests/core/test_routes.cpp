@@ -297,6 +297,53 @@ private slots:
         for (std::size_t w = 0; w < a.size(); ++w)
             QVERIFY2(a[w].points_mm == b[w].points_mm, build.wires[w].id.c_str());
     }
+    void whatExceedsTheBudgetIsLedByAnother_data() {
+        QTest::addColumn<int>("budget");
+        QTest::newRow("nothing") << 0;
+        QTest::newRow("a few wires") << 3000;
+        QTest::newRow("all but the last") << 40'000;
+    }
+    void whatExceedsTheBudgetIsLedByAnother() {
+        QFETCH(int, budget);
+        const auto loaded = loadBuild(WEIGHTAXIS_TEST_DATA "/demos/kilnlamp.waxis");
+        QVERIFY(bool(loaded));
+        Build build = loaded->build;
+        Analyser window;
+        window.setRouteBudget(std::size_t(budget));
+        const Derived &derived = window.update(build).derived;
+        QVERIFY(derived.wiresPutOff > 0);
+        for (const auto &finding : window.current().findings) // what is not led yet is no "no way was found"
+            QVERIFY(finding.rule != RuleId::wirRoute || finding.variant != "blocked");
+        // Another edit meanwhile does not search them again, and what comes in for another build is not taken.
+        Analyser behind;
+        behind.update(build);
+        const auto early = behind.ledWires();
+        build = *shiftPart(build, "gps", Vec3(1, 0, 0));
+        QVERIFY(window.update(build).derived.wiresPutOff > 0);
+        window.setLedWires(early);
+        QVERIFY(window.update(build).derived.wiresPutOff > 0);
+        behind.update(build);
+        window.setLedWires(behind.ledWires());
+        window.update(build);
+        QCOMPARE(derived.wiresPutOff, 0);
+        Analyser fresh;
+        const auto &b = fresh.update(build).derived.routes;
+        for (std::size_t w = 0; w < b.size(); ++w) {
+            QVERIFY2(derived.routes[w].points_mm == b[w].points_mm, build.wires[w].id.c_str());
+            QVERIFY(!derived.routes[w].makeshift);
+        }
+        const auto keys = [](const Analyser &analyser) {
+            std::vector<std::string> all;
+            for (const auto &finding : analyser.current().findings) all.push_back(finding.key());
+            return all;
+        };
+        QVERIFY(keys(window) == keys(fresh));
+        // Called off, an analyser leads no more.
+        std::atomic<bool> stop = true;
+        Analyser stopped;
+        stopped.setRouteStop(&stop);
+        QVERIFY(stopped.update(build).derived.wiresPutOff > 0);
+    }
     void pinnedPointsAreOnTheWay() {
         Build build = stakewalker();
         const Vec3 point(-60, 40, 25);

@@ -21,6 +21,7 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QScopeGuard>
+#include <QSessionManager>
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QUndoView>
@@ -487,6 +488,16 @@ private slots:
         f.window->survive("there is not enough memory");
         QVERIFY(!f.document().isPreviewing());
         QVERIFY2(f.window->notices().text().contains("not enough memory"), qPrintable(f.window->notices().text()));
+        const auto copies = QDir(f.folder.filePath("unsaved")).entryInfoList({"*.waxis"}, QDir::Files);
+        QCOMPARE(copies.size(), 1);
+        QVERIFY(loadBuild(copies[0].absoluteFilePath().toStdString())->build == f.document().build());
+    }
+    void whenTheSessionEndsTheWorkIsKept() {
+        WindowFixture f;
+        QVERIFY(f.document().edit("n", shiftPart(f.document().build(), "gps", {1, 0, 0})));
+        // The manager itself is not asked for anything, and there is none here.
+        alignas(QSessionManager) std::array<std::byte, sizeof(QSessionManager)> nobody{};
+        emit qApp->commitDataRequest(*reinterpret_cast<QSessionManager *>(nobody.data()));
         const auto copies = QDir(f.folder.filePath("unsaved")).entryInfoList({"*.waxis"}, QDir::Files);
         QCOMPARE(copies.size(), 1);
         QVERIFY(loadBuild(copies[0].absoluteFilePath().toStdString())->build == f.document().build());

@@ -19,7 +19,7 @@ private:
 private slots:
     void everyInputKeepsThePromises_data() {
         QTest::addColumn<QString>("path");
-        for (const char *folder : {"/fuzz/corpus", "/fixtures/bad", "/fixtures/builds"})
+        for (const char *folder : {"/fuzz/project-corpus", "/fuzz/library-corpus", "/fixtures/bad", "/fixtures/builds"})
             for (const auto &info : QDir(WEIGHTAXIS_TESTS + QString(folder)).entryInfoList(QDir::Files))
                 QTest::newRow(qPrintable(info.fileName())) << info.absoluteFilePath();
     }
@@ -42,7 +42,7 @@ private slots:
     }
     void drawingsAndListsKeepTheirs_data() {
         QTest::addColumn<QString>("path");
-        for (const char *folder : {"/fuzz/import-corpus", "/fixtures/drawings"})
+        for (const char *folder : {"/fuzz/drawing-corpus", "/fuzz/kit-list-corpus", "/fixtures/drawings"})
             for (const auto &info : QDir(WEIGHTAXIS_TESTS + QString(folder)).entryInfoList(QDir::Files))
                 if (info.size() < 20000) QTest::newRow(qPrintable(info.fileName())) << info.absoluteFilePath();
     }

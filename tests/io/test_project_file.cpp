@@ -7,6 +7,7 @@
 #include "io/names.h"
 #include "io/project/migrate.h"
 #include "support/builds.h"
+#include "support/faults.h"
 
 #include <QTemporaryDir>
 #include <chrono>
@@ -473,6 +474,61 @@ private slots:
         QVERIFY(!refused.error().reason.empty());
         fs::create_directory(path("folder.waxis"));
         QVERIFY(!saveBuild(path("folder.waxis"), everyField()));
+    }
+    void aFullDiskIsSaidAndTheFormerFileStays_data() {
+        QTest::addColumn<int>("bytes");
+        QTest::newRow("not a byte") << 0;
+        QTest::newRow("half of it") << 2000;
+    }
+    void aFullDiskIsSaidAndTheFormerFileStays() {
+        QFETCH(int, bytes);
+        QTemporaryDir folder;
+        const fs::path file = folder.filePath("b.waxis").toStdString(), copy = file.string() + "~";
+        const Build good = stakewalker();
+        QVERIFY(saveBuild(file, good) && saveBuild(file, *renameBuild(good, "second")));
+        const auto whole = bytesOf(file), backup = bytesOf(copy);
+        QVERIFY(whole.size() > std::size_t(bytes) && backup.size() > std::size_t(bytes));
+        {
+            const test::FullDisk full{rlim_t(bytes)};
+            const auto saved = saveBuild(file, *renameBuild(good, "third"));
+            QVERIFY(!saved && !saved.error().reason.empty());
+            QVERIFY(!savePractice(folder.filePath("p.wpractice").toStdString(), {"", {}}).empty() || bytes > 500);
+        }
+        QCOMPARE(bytesOf(file), whole);
+        QCOMPARE(bytesOf(copy), backup);
+        QVERIFY(std::distance(fs::directory_iterator(file.parent_path()), {}) <= 3); // nothing half written stays
+        QVERIFY(saveBuild(file, *renameBuild(good, "third")));
+    }
+    void rightsThatWereTakenAwayAreSaid() {
+        QTemporaryDir folder;
+        const fs::path inside = folder.filePath("shop").toStdString(), file = inside / "b.waxis";
+        fs::permissions(folder.path().toStdString(), fs::perms(0755));
+        fs::create_directory(inside);
+        QVERIFY(bool(saveBuild(file, stakewalker())));
+        const auto whole = bytesOf(file);
+        fs::permissions(inside, fs::perms(0555));
+        {
+            const test::NobodyInParticular nobody;
+            const auto saved = saveBuild(file, *renameBuild(stakewalker(), "second"));
+            QVERIFY(!saved && !saved.error().reason.empty());
+            QCOMPARE(bytesOf(file), whole); // and can still be read
+        }
+        fs::permissions(inside, fs::perms(0755));
+        QCOMPARE(std::distance(fs::directory_iterator(inside), {}), std::ptrdiff_t(1));
+    }
+    void aClockThatWasSetBackLosesNothing() {
+        // What was written "in the future" is nobody's litter, and saving goes on.
+        using namespace std::chrono_literals;
+        QTemporaryDir folder;
+        const fs::path file = folder.filePath("b.waxis").toStdString();
+        const fs::path other = folder.filePath("b.waxis.unfinished-aB3xY9").toStdString();
+        const auto stamp = saveBuild(file, stakewalker());
+        QVERIFY(bool(stamp));
+        std::ofstream(other) << "half";
+        for (const auto &ahead : {file, other}) fs::last_write_time(ahead, fs::file_time_type::clock::now() + 8760h);
+        QVERIFY(bool(saveBuild(file, *renameBuild(stakewalker(), "second"), {}, *stamp))); // by its bytes, not its time
+        QVERIFY(fs::exists(other));
+        QCOMPARE(loadBuild(file)->build.name, std::string("second"));
     }
     void migrationsRunStepByStep() {
         // Version 1 is the only one so far; the frame is tried with made-up steps.

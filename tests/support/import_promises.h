@@ -13,7 +13,9 @@
 
 namespace waxis::test {
 
-inline void importsKeepTheirPromises(std::string_view text, const std::function<void(bool, const char *)> &demand) {
+using ImportDemand = std::function<void(bool, const char *)>;
+
+inline void drawingKeepsItsPromises(std::string_view text, const ImportDemand &demand) {
     const auto drawing = readDxf(text, findDrawingUnit("mm"));
     if (!drawing) {
         demand(!drawing.error().error.where.empty() && !drawing.error().error.expected.empty(),
@@ -35,21 +37,35 @@ inline void importsKeepTheirPromises(std::string_view text, const std::function<
             demand(bool(readDxf(platesAsDxf(*frame))), "what is written can be read");
         }
     }
+}
+
+/// Read against an empty build and against one that has parts and a library beside it.
+inline void kitListKeepsItsPromises(std::string_view text, const Build &build, const TypeTable &library,
+                                    const ImportDemand &demand) {
     const CsvTable table = parseCsv(text);
     demand(table.rows.size() == table.lines.size(), "each row has a line");
     for (const auto &row : table.rows) demand(row.size() == table.header.size(), "rows are as wide as the header");
     auto columns = guessKitColumns(table.header);
     if (!columns.empty() && columns[0] == KitColumn::ignore) columns[0] = KitColumn::name;
-    const KitList list = readKitList(table, columns, {}, {});
+    const KitList list = readKitList(table, columns, build, library);
     demand(list.rows.size() + list.problems.size() <= table.rows.size() + table.problems.size(),
            "no row comes from nowhere");
-    const auto taken = takeKitList({}, list, {});
+    const auto taken = takeKitList(build, list, library);
     demand(bool(taken), "a list can be taken");
     if (taken && text.size() % 8 == 0) { // saving and checking takes long: not for every text
         const auto again = parseBuild(writeBuild(*taken));
         demand(bool(again), "a build with the list can be saved and read");
         if (again) demand(again->build.kit == taken->kit, "the kit comes back");
     }
+    const auto rewritten = taken ? readKitList(parseCsv(writeKitList(*taken)),
+                                               guessKitColumns(parseCsv(writeKitList(*taken)).header), *taken, library)
+                                 : KitList{};
+    demand(rewritten.problems.empty(), "the kit's own list can be read again");
+}
+
+inline void importsKeepTheirPromises(std::string_view text, const ImportDemand &demand) {
+    drawingKeepsItsPromises(text, demand);
+    kitListKeepsItsPromises(text, {}, {}, demand);
 }
 
 } // namespace waxis::test

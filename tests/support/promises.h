@@ -29,16 +29,42 @@ inline void buildKeepsItsPromises(const LoadedBuild &loaded, const Demand &deman
         if (!finding.fixes.empty()) demand(bool(applyFix(loaded.build, finding.fixes.front())), "fixes can be applied");
 }
 
-inline void anyBytesKeepTheirPromises(std::string_view text, const Demand &demand) {
+inline void buildFileKeepsItsPromises(std::string_view text, const Demand &demand) {
     const auto build = parseBuild(text);
     if (build)
         buildKeepsItsPromises(*build, demand);
     else
         demand(!build.error().where.empty() && !build.error().expected.empty() && !build.error().found.empty(),
                "errors say where, what was expected and what was found");
-    if (const auto library = parseLibrary(text))
-        demand(bool(parseLibrary(writeLibrary(*library))), "a library comes back");
     if (const auto answers = io::runSumBatch(text)) demand(!answers->empty(), "a batch has an answer");
+}
+
+/// What loads comes back the same, and whatever a library offers can be put on an empty mat, saved and judged.
+inline void libraryOrPracticeKeepsItsPromises(std::string_view text, const Demand &demand) {
+    if (const auto library = parseLibrary(text)) {
+        const auto again = parseLibrary(writeLibrary(*library));
+        demand(again && *again == *library, "a library comes back");
+        LoadedBuild loaded;
+        loaded.build.name = "from a library";
+        for (const auto &[id, type] : library->types) {
+            const auto with = addPart(loaded.build, type, id, Pose{});
+            demand(bool(with), "a part can be put in place");
+            if (with) loaded.build = *with;
+        }
+        buildKeepsItsPromises(loaded, demand);
+    }
+    if (const auto practice = parsePractice(text)) {
+        const auto again = parsePractice(writePractice(*practice));
+        demand(again && *again == *practice, "a practice comes back");
+        Build build;
+        build.name = "with a practice";
+        demand(bool(setPractice(build, practice->settings)), "a practice can be taken");
+    }
+}
+
+inline void anyBytesKeepTheirPromises(std::string_view text, const Demand &demand) {
+    buildFileKeepsItsPromises(text, demand);
+    libraryOrPracticeKeepsItsPromises(text, demand);
 }
 
 } // namespace waxis::test

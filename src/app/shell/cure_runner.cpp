@@ -1,14 +1,16 @@
 #include "app/shell/cure_runner.h"
 
+#include "app/shell/background.h"
+
 #include <QPromise>
-#include <QtConcurrent>
+#include <algorithm>
 
 namespace waxis::app {
 
+static constexpr int kRest_ms = 600; // the hands rest, and the survey goes first
+
 CureRunner::CureRunner(Document &document, QObject *parent) : QObject(parent), document_(document) {
-    constexpr int kRest_ms = 600; // the hands rest, and the survey goes first
     rest_.setSingleShot(true);
-    rest_.setInterval(kRest_ms);
     connect(&rest_, &QTimer::timeout, this, &CureRunner::start);
     connect(&document_, &Document::changed, this, &CureRunner::look);
     connect(&document_, &Document::judged, this, &CureRunner::look);
@@ -37,13 +39,14 @@ void CureRunner::look() {
         known_.clear();
         of_ = document_.build();
     }
-    rest_.start();
+    rest_.start(kRest_ms);
 }
 
 void CureRunner::start() {
     if (document_.isPreviewing()) return;
     if (run_.isRunning()) {
-        rest_.start(); // it was told to stop and soon will, or there is more to try after it
+        rest_.start(first_.empty() ? kRest_ms
+                                   : 20); // it was told to stop and soon will, or there is more to try after it
         return;
     }
     std::vector<Finding> wanted;
@@ -52,8 +55,10 @@ void CureRunner::start() {
         if (curable && !finding.accepted() && !known_.contains(finding.key())) wanted.push_back(finding);
     }
     if (wanted.empty()) return;
+    std::stable_partition(wanted.begin(), wanted.end(), [&](const Finding &f) { return f.key() == first_; });
+    first_.clear();
     stop_ = std::make_shared<std::atomic<bool>>(false);
-    run_.setFuture(QtConcurrent::run(
+    run_.setFuture(inBackground(
         [](QPromise<Tried> &promise, const Build &build, const std::vector<Finding> &findings,
            const std::shared_ptr<std::atomic<bool>> &stopped) {
             CureTester tester(build, [stopped] { return stopped->load(); });
@@ -74,16 +79,11 @@ const std::vector<Cure> *CureRunner::curesOf(const Finding &finding) const {
     return at == known_.end() ? nullptr : &at->second;
 }
 
-const std::vector<Cure> &CureRunner::curesNow(const Finding &finding) {
-    if (!(of_ == document_.build())) {
-        stop();
-        known_.clear();
-        of_ = document_.build();
-    }
-    const auto at = known_.find(finding.key());
-    if (at != known_.end()) return at->second;
-    CureTester tester(document_.build());
-    return known_[finding.key()] = tester.curesOf(finding);
+void CureRunner::tryFirst(const std::string &findingKey) {
+    first_ = findingKey;
+    look();
+    stop();
+    rest_.start(0);
 }
 
 } // namespace waxis::app

@@ -21,8 +21,8 @@ public:
 
     /// The cures of a finding of the open build; null while they are still being tried.
     const std::vector<Cure> *curesOf(const Finding &finding) const;
-    /// The same at once, in the window's thread, for a hand that does not wait.
-    const std::vector<Cure> &curesNow(const Finding &finding);
+    /// The cures of that finding are tried before all others: a hand waits for them.
+    void tryFirst(const std::string &findingKey);
     bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
 
 signals:
@@ -40,6 +40,7 @@ private:
     std::shared_ptr<std::atomic<bool>> stop_;
     Build of_; ///< the build that `known_` speaks of
     std::map<std::string, std::vector<Cure>> known_;
+    std::string first_; ///< finding that is tried before the others
 };
 
 } // namespace waxis::app

@@ -50,6 +50,8 @@ private:
 } // namespace
 
 Document::Document(QObject *parent) : QObject(parent) {
+    constexpr std::size_t kVisits = 120'000; // lattice points, a tenth of a second: all wires of a crowded craft
+    analyser_.setRouteBudget(kVisits);
     shown_.name = kept_.name = tr("New build").toStdString();
     analyse();
     connect(&history_, &QUndoStack::cleanChanged, this, &Document::stateChanged);
@@ -94,6 +96,12 @@ std::optional<Vec3> Document::drawnCg_mm() const {
 
 void Document::setSurvey(std::shared_ptr<const Survey> survey) {
     analyser_.setSurvey(std::move(survey));
+    analyse();
+    emit judged();
+}
+
+void Document::setLedWires(std::shared_ptr<const LedWires> led) {
+    analyser_.setLedWires(std::move(led));
     analyse();
     emit judged();
 }

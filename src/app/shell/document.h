@@ -101,6 +101,9 @@ public:
 
     /// A survey taken in the background; findings are judged again by it.
     void setSurvey(std::shared_ptr<const Survey> survey);
+    /// Wires led in the background, when they take longer than an edit may.
+    void setLedWires(std::shared_ptr<const LedWires> led);
+    bool areWiresLed() const { return analysis().derived.wiresPutOff == 0; }
     /// Views, access and folding are known and of the build as it is.
     bool isSurveyed() const { return analysis().derived.survey && !analysis().derived.surveyStale; }
 

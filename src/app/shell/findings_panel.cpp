@@ -2,6 +2,7 @@
 
 #include "app/shell/texts.h"
 #include "app/stages/pending/pending_bench.h"
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 #include "core/rules/rule.h"
 
@@ -32,7 +33,7 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     head->addWidget(title_);
     for (auto *button : {here_, everywhere_}) {
         button->setCheckable(true);
-        button->setAutoRaise(true);
+        button->setProperty(theme::kPage, true);
         head->addWidget(button);
     }
     everywhere_->setText(tr("all stages"));
@@ -136,17 +137,17 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
         }
     });
     recount();
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "QListView { background: %1; } QLabel { color: %2; } QToolButton { border: none; color: %3; "
-                "padding: 2px; }"
-                "QToolButton:checked { color: %2; border-bottom: 2px solid %2; } QToolButton:focus { color: %4; }")
-                .arg(c.panel.name(), c.ink.name(), c.muted.name(), c.link.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    connect(&model_->runner(), &CureRunner::tried, this, [this] {
+        if (!wanted_ || !model_->runner().curesOf(wanted_->first)) return;
+        const auto [finding, cure] = *wanted_;
+        mend(finding, cure);
+    });
+    connect(&document_, &Document::changed, this, [this] { // a wish for the build as it was
+        wanted_.reset();
+        list_->setCursor(Qt::ArrowCursor);
+    });
+    list_->viewport()->setBackgroundRole(QPalette::Window);
+    theme_.dress(*this, theme::Ground::panel);
 }
 
 void FindingsPanel::setStage(Stage stage, bool byHand) {
@@ -209,22 +210,28 @@ void FindingsPanel::act(int row, FindingAction action, int cure) {
         break;
     case FindingAction::fix:
         document_.highlight({}); // what was lit up is mended
-        {
-            const auto &cures = model_->runner().curesNow(finding);
-            if (cure >= 0 && cure < int(cures.size())) {
-                const Cure chosen = cures[std::size_t(cure)]; // a copy: the edit clears them
-                document_.edit(say(chosen.words), EditResult(chosen.after));
-            } else if (!finding.fixes.empty()) {
-                emit document_.refused(
-                    tr("No single change that is known mends this without bringing something worse."));
-            }
-        }
+        mend(finding, cure);
         break;
     case FindingAction::why: model_->toggleOpened(key); break;
     case FindingAction::accept: askReason(finding); break;
     case FindingAction::withdraw:
         document_.edit(tr("Withdraw an acceptance"), withdrawAcceptance(document_.build(), key.toStdString()));
         break;
+    }
+}
+
+void FindingsPanel::mend(const Finding &finding, int cure) {
+    wanted_.reset();
+    const auto *cures = model_->runner().curesOf(finding);
+    list_->setCursor(cures ? Qt::ArrowCursor : Qt::BusyCursor);
+    if (!cures) {
+        wanted_ = {finding, cure};
+        model_->runner().tryFirst(finding.key());
+    } else if (cure >= 0 && cure < int(cures->size())) {
+        const Cure chosen = (*cures)[std::size_t(cure)]; // a copy: the edit clears them
+        document_.edit(say(chosen.words), EditResult(chosen.after));
+    } else if (!finding.fixes.empty()) {
+        emit document_.refused(tr("No single change that is known mends this without bringing something worse."));
     }
 }
 

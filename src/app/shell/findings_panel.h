@@ -119,6 +119,7 @@ protected:
 
 private:
     void askReason(const Finding &finding);
+    void mend(const Finding &finding, int cure);
     void showMenu(const QPoint &at);
     void tellWhole(const QModelIndex &index);
     Document &document_;
@@ -131,7 +132,8 @@ private:
     QWidget *reasonRow_;
     QLineEdit *reason_;
     QString acceptingKey_;
-    std::string shownKey_; ///< by showNext
+    std::optional<std::pair<Finding, int>> wanted_; ///< a cure that is applied once it was tried
+    std::string shownKey_;                          ///< by showNext
     Stage stage_ = Stage::place;
     QTimer paint_;
     QPersistentModelIndex aimedAt_; ///< the row under the pointer while rows grow

@@ -11,6 +11,7 @@
 #include "app/shell/type_choice.h"
 #include "app/shell/typed_number.h"
 #include "app/shell/wire_card.h"
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 #include "core/build/case_edits.h"
 #include "core/build/hung_on.h"
@@ -142,21 +143,9 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
         for (auto *field : findChildren<QLineEdit *>()) field->setModified(false);
         refresh();
     });
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "waxis--app--InspectorPanel { background: %1; } QLabel { color: %2; }"
-                "QLineEdit { background: transparent; border: 1px solid transparent; border-bottom-color: %3; "
-                "padding: 1px 2px; color: %4; }"
-                "QLineEdit:hover { border-color: %3; } QLineEdit:focus { border-color: %5; background: %6; }")
-                .arg(c.panel.name(), c.muted.name(), c.rule.name(), c.ink.name(), c.link.name(), c.field.name()));
-        turn_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
-        near_->setStyleSheet(QStringLiteral("color: %1;").arg(c.ink.name()));
-    };
-    setAttribute(Qt::WA_StyledBackground);
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    setProperty(theme::kQuiet, true);
+    for (QLabel *values : {turn_, near_}) values->setForegroundRole(QPalette::BrightText);
+    theme_.dress(*this, theme::Ground::form);
     refresh();
 }
 

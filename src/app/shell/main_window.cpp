@@ -63,12 +63,11 @@ namespace waxis::app {
 namespace {
 
 /// A thin line between panels.
-QFrame *rule(QFrame::Shape shape) {
-    auto *line = new QFrame;
-    line->setFrameShape(shape);
-    line->setFrameShadow(QFrame::Plain);
-    line->setFixedSize(shape == QFrame::VLine ? QSize(1, QWIDGETSIZE_MAX) : QSize(QWIDGETSIZE_MAX, 1));
-    line->setObjectName("rule");
+QWidget *rule(Qt::Orientation along) {
+    auto *line = new QWidget;
+    line->setFixedSize(along == Qt::Vertical ? QSize(1, QWIDGETSIZE_MAX) : QSize(QWIDGETSIZE_MAX, 1));
+    line->setBackgroundRole(QPalette::Mid);
+    line->setAutoFillBackground(true);
     return line;
 }
 
@@ -133,7 +132,6 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     middle->addWidget(bench_, 1);
     ledger_ = new QWidget;
     ledger_->setFixedWidth(theme::kLedgerWidth);
-    ledger_->setAutoFillBackground(true);
     auto *ledger = new QVBoxLayout(ledger_);
     ledger->setContentsMargins(0, 0, 0, 0);
     ledger->setSpacing(0);
@@ -168,7 +166,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     row->setSpacing(0);
     row->addWidget(rail_);
     row->addLayout(middle, 1);
-    row->addWidget(rule(QFrame::VLine));
+    row->addWidget(rule(Qt::Vertical));
     row->addWidget(ledger_);
     auto *central = new QWidget;
     auto *all = new QVBoxLayout(central);
@@ -255,18 +253,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     };
     connect(&document_.history(), &QUndoStack::indexChanged, this, nameUndo);
     connect(&document_.history(), &QUndoStack::undoTextChanged, this, nameUndo);
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        centralWidget()->setStyleSheet(
-            QStringLiteral("QFrame#rule { color: %1; background: %1; border: none; }").arg(c.rule.name()));
-        QPalette panel = ledger_->palette();
-        panel.setColor(QPalette::Window, c.panel);
-        ledger_->setPalette(panel);
-        rail_->setAutoFillBackground(true);
-        rail_->setPalette(panel);
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    for (QWidget *beside : {ledger_, static_cast<QWidget *>(rail_)}) theme_.dress(*beside, theme::Ground::panel);
 
     QSettings settings;
     if (!restoreGeometry(settings.value("window/geometry").toByteArray())) resize(1280, 800);

@@ -1,6 +1,7 @@
 #include "app/shell/pair_card.h"
 
 #include "app/shell/texts.h"
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 #include "core/radio/bands.h"
 #include "core/radio/verdict.h"
@@ -40,6 +41,7 @@ PairCard::PairCard(Document &document, const theme::Theme &theme, QWidget *paren
     title_->setObjectName("pair-title");
     title_->setFont(theme_.text(theme::kHeadPixels, true));
     title_->setWordWrap(true);
+    title_->setForegroundRole(QPalette::BrightText);
     where_ = new QLabel;
     where_->setWordWrap(true);
     sum_ = new QLabel;
@@ -79,7 +81,6 @@ bool PairCard::refresh() {
                               .arg(QString::fromStdString(withinSentence(
                                   displayName(build, report.compasses[std::size_t(report.columns[c].compass)].part))))
                         : nameOfEnd(build, report, report.columns[c].radio, report.columns[c].id)));
-            title_->setStyleSheet(QStringLiteral("color: %1;").arg(colors.ink.name()));
             where_->setText(cell.practice_mm ? tr("%1 mm apart; builders keep %2 mm")
                                                    .arg(cell.distance_mm, 0, 'f', 0)
                                                    .arg(*cell.practice_mm, 0, 'f', 0)
@@ -184,10 +185,10 @@ void PairCard::fillHelp(int sender, int listener) {
         button->setText(brokenAt(what + QStringLiteral(" · ") + then, button->fontMetrics(), kHelpWidth_px));
         button->setToolTip(help->cures ? tr("Distance, noise and overload are inside the practice then")
                                        : tr("Better, but not inside the practice"));
-        button->setStyleSheet(
-            QStringLiteral("QPushButton { color: %1; text-align: left; border: none; padding: 1px 0; }"
-                           "QPushButton:focus { text-decoration: underline; }")
-                .arg(theme_.colors().link.name()));
+        button->setProperty(theme::kLeft, true);
+        QPalette link;
+        link.setColor(QPalette::ButtonText, theme_.colors().link);
+        button->setPalette(link);
         const Fix fix = help->fix;
         connect(button, &QPushButton::clicked, this, [this, fix] {
             const auto keep = document_.radioPair();

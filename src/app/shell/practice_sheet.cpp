@@ -1,5 +1,6 @@
 #include "app/shell/practice_sheet.h"
 
+#include "app/shell/background.h"
 #include "app/shell/file_dialogs.h"
 #include "app/shell/texts.h"
 #include "app/shell/typed_number.h"
@@ -16,7 +17,6 @@
 #include <QScrollArea>
 #include <QTableWidget>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace waxis::app {
 
@@ -116,13 +116,7 @@ PracticeSheet::PracticeSheet(Document &document, const theme::Theme &theme, QWid
         if (isVisible() && !document_.isPreviewing()) refresh();
     });
     connect(&comparing_, &QFutureWatcherBase::finished, this, &PracticeSheet::showComparison);
-    auto dress = [this] {
-        forWhom_->setStyleSheet(QStringLiteral("color: %1;").arg(theme_.colors().muted.name()));
-        for (auto &[id, row] : schools_)
-            row.reason->setStyleSheet(QStringLiteral("color: %1;").arg(theme_.colors().muted.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    forWhom_->setForegroundRole(QPalette::PlaceholderText);
     refresh();
 }
 
@@ -148,6 +142,7 @@ QWidget *PracticeSheet::makeSchools() {
         auto *reason = new QLabel;
         reason->setWordWrap(true);
         reason->setFont(theme_.text(theme::kSmallPixels));
+        reason->setForegroundRole(QPalette::PlaceholderText);
         column->addLayout(row);
         column->addWidget(reason);
         column->addSpacing(4);
@@ -343,7 +338,7 @@ void PracticeSheet::compare() {
         return id == kAsItIs ? practiceOf(document_.build().practice) : practiceOfProfile(id.toStdString());
     };
     outcome_->setText(tr("Judging…"));
-    comparing_.setFuture(QtConcurrent::run([build = document_.build(), a = practice(first_), b = practice(second_)] {
+    comparing_.setFuture(inBackground([build = document_.build(), a = practice(first_), b = practice(second_)] {
         return comparePractices(build, a, b);
     }));
 }

@@ -1,6 +1,7 @@
 #include "app/shell/start_page.h"
 
 #include "app/shell/data_files.h"
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 
 #include <QApplication>
@@ -100,7 +101,7 @@ void StartPage::addWords(QVBoxLayout *column, const QString &text) {
 QPushButton *StartPage::addButton(QVBoxLayout *column, const QString &text, const QString &beneath,
                                   const QImage &picture, const std::function<void()> &run, const QString &tip) {
     auto *entry = new QPushButton;
-    entry->setStyleSheet("QPushButton { text-align: left; padding: 6px 12px; }"); // not its tip
+    entry->setProperty(theme::kLeft, true);
     entry->setText(beneath.isEmpty() ? text : text + QStringLiteral("\n") + beneath);
     entry->setAccessibleName(beneath.isEmpty() ? text : tr("%1, %2").arg(text, beneath));
     if (!picture.isNull()) {

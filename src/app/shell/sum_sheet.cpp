@@ -52,13 +52,15 @@ SumSheet::SumSheet(const Sum &sum, const theme::Theme &theme, QWidget *parent)
     }
     layout->addLayout(form);
     error_->setObjectName("sum-error");
-    error_->setStyleSheet(QStringLiteral("color: %1;").arg(theme.colors().stop.name()));
+    QPalette wrong;
+    wrong.setColor(QPalette::WindowText, theme.colors().stop);
+    error_->setPalette(wrong);
     error_->setWordWrap(true);
     layout->addWidget(error_);
     auto *formula =
         new QLabel(tr("%1\nSource: %2").arg(QString::fromStdString(sum.formula), QString::fromStdString(sum.source)));
     formula->setWordWrap(true);
-    formula->setStyleSheet(QStringLiteral("color: %1;").arg(theme.colors().muted.name()));
+    formula->setForegroundRole(QPalette::PlaceholderText);
     layout->addWidget(formula);
     recompute();
 }

@@ -1,6 +1,6 @@
 #include "app/shell/survey_runner.h"
 
-#include <QtConcurrent>
+#include "app/shell/background.h"
 
 namespace waxis::app {
 
@@ -10,9 +10,13 @@ SurveyRunner::SurveyRunner(Document &document, QObject *parent) : QObject(parent
     rest_.setInterval(kRest_ms);
     connect(&rest_, &QTimer::timeout, this, &SurveyRunner::start);
     connect(&document_, &Document::changed, this, &SurveyRunner::look);
+    connect(&run_, &QFutureWatcherBase::resultReadyAt, this, [this](int index) {
+        if (!stop_ || stop_->load()) return;
+        const Seen seen = run_.resultAt(index);
+        if (seen.wires && !document_.areWiresLed()) document_.setLedWires(seen.wires);
+        if (seen.survey) document_.setSurvey(seen.survey);
+    });
     connect(&run_, &QFutureWatcherBase::finished, this, [this] {
-        const bool whole = stop_ && !stop_->load();
-        if (whole) document_.setSurvey(run_.result());
         look(); // something changed while it ran
         emit stateChanged();
     });
@@ -24,22 +28,27 @@ SurveyRunner::~SurveyRunner() {
 }
 
 void SurveyRunner::look() {
-    if (document_.isPreviewing() || document_.isSurveyed()) return;
+    if (document_.isPreviewing() || isUpToDate()) return;
     if (run_.isRunning()) stop_->store(true);
     rest_.start();
     emit stateChanged();
 }
 
 void SurveyRunner::start() {
-    if (document_.isPreviewing() || document_.isSurveyed()) return;
+    if (document_.isPreviewing() || isUpToDate()) return;
     if (run_.isRunning()) { // it was told to stop, and soon will
         rest_.start();
         return;
     }
     stop_ = std::make_shared<std::atomic<bool>>(false);
-    run_.setFuture(QtConcurrent::run([build = document_.build(), stop = stop_]() -> std::shared_ptr<const Survey> {
+    run_.setFuture(inBackground([build = document_.build(), stop = stop_](QPromise<Seen> &seen) {
         Analyser analyser;
-        return std::make_shared<const Survey>(surveyOf(build, analyser.update(build), stop.get()));
+        analyser.setRouteStop(stop.get());
+        const Analysis &analysis = analyser.update(build);
+        if (*stop) return;
+        seen.addResult(Seen{analyser.ledWires(), nullptr});
+        auto survey = std::make_shared<const Survey>(surveyOf(build, analysis, stop.get()));
+        if (!*stop) seen.addResult(Seen{nullptr, std::move(survey)});
     }));
 }
 

@@ -10,8 +10,8 @@
 
 namespace waxis::app {
 
-/// Waits until the hands rest, surveys a copy of the build on another thread, and gives the result to the document. A
-/// change meanwhile stops the run and starts another.
+/// Waits until the hands rest, leads what wires were put off and surveys a copy of the build on another thread, and
+/// gives the results to the document. A change meanwhile stops the run and starts another.
 class SurveyRunner : public QObject {
     Q_OBJECT
 
@@ -28,9 +28,16 @@ private:
     void look();
     void start();
 
+    /// Of one run: the wires first, then the survey.
+    struct Seen {
+        std::shared_ptr<const LedWires> wires;
+        std::shared_ptr<const Survey> survey;
+    };
+    bool isUpToDate() const { return document_.isSurveyed() && document_.areWiresLed(); }
+
     Document &document_;
     QTimer rest_;
-    QFutureWatcher<std::shared_ptr<const Survey>> run_;
+    QFutureWatcher<Seen> run_;
     std::shared_ptr<std::atomic<bool>> stop_;
 };
 

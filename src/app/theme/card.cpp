@@ -1,5 +1,7 @@
 #include "app/theme/card.h"
 
+#include "app/theme/look.h"
+
 #include "app/theme/metrics.h"
 
 #include <QFontMetrics>
@@ -24,26 +26,13 @@ Card::Card(const theme::Theme &theme, const QString &title, QWidget *parent) : Q
     title_->setWordWrap(true);
     title_->setVisible(!title.isEmpty());
     body_->addWidget(title_);
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "QFrame#card { background: %1; border: 1px solid %2; border-radius: 3px; } "
-                "QLabel { color: %3; border: none; } QLabel#note { color: %4; } "
-                "QToolButton { color: %4; background: transparent; border: 1px solid %2; "
-                "border-radius: 3px; padding: 1px 6px; } QToolButton:focus { border-color: %5; } "
-                "QToolButton:disabled { color: %6; } "
-                "QLineEdit { color: %3; background: transparent; border: 1px solid %2; border-radius: 3px; padding: "
-                "1px "
-                "4px; } QLineEdit:focus { border-color: %5; } "
-                "QComboBox { color: %3; background: %1; border: 1px solid %2; border-radius: 3px; "
-                "padding: 1px 6px; } QComboBox:focus { border-color: %5; } QComboBox QAbstractItemView { color: %3; "
-                "background: %1; selection-background-color: %2; }")
-                .arg(c.matBar.name(), c.matGridStrong.name(), c.chalk.name(), c.softChalk.name(), c.thrustAxis.name(),
-                     c.matFaint.name()));
-    };
-    dress();
-    connect(&theme, &theme::Theme::changed, this, dress);
+    theme.dress(*this, Ground::card);
+    setAutoFillBackground(false); // its corners are round
+}
+
+void Card::paintEvent(QPaintEvent *) {
+    QPainter painter(this);
+    drawCard(painter, *this);
 }
 
 void Card::setTitle(const QString &title) { title_->setText(title); }
@@ -51,6 +40,7 @@ void Card::setTitle(const QString &title) { title_->setText(title); }
 QLabel *Card::addNote() {
     auto *note = new QLabel;
     note->setObjectName("note");
+    note->setForegroundRole(QPalette::PlaceholderText);
     note->setFont(theme_.text(theme::kSmallPixels));
     note->setWordWrap(true);
     body_->addWidget(note);

@@ -23,6 +23,9 @@ public:
     /// A line of small text in the card; wraps.
     QLabel *addNote();
 
+protected:
+    void paintEvent(QPaintEvent *event) override;
+
 private:
     const theme::Theme &theme_;
     QLabel *title_ = nullptr;

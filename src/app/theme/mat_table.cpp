@@ -1,5 +1,6 @@
 #include "app/theme/mat_table.h"
 
+#include "app/theme/look.h"
 #include "io/csv/csv.h"
 
 #include <QClipboard>
@@ -28,8 +29,10 @@ MatTable::MatTable(const Theme &theme, const QStringList &heads, QWidget *parent
     if (!heads.isEmpty()) horizontalHeaderItem(0)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setMinimumSectionSize(30);
-    connect(&theme_, &Theme::changed, this, &MatTable::dress);
-    dress();
+    setFont(theme.text(12));
+    setProperty(kRuled, true);
+    viewport()->setBackgroundRole(QPalette::Window);
+    theme.dress(*this, Ground::card);
 }
 
 void MatTable::setEmptyText(const QString &text) {
@@ -71,19 +74,6 @@ void MatTable::paintEvent(QPaintEvent *event) {
     painter.setFont(theme_.text(12));
     painter.drawText(viewport()->rect().adjusted(8, 6, -8, -6), Qt::AlignTop | Qt::AlignLeft | Qt::TextWordWrap,
                      empty_);
-}
-
-void MatTable::dress() {
-    const auto &c = theme_.colors();
-    setFont(theme_.text(12));
-    setStyleSheet(QStringLiteral(
-                      "QTableWidget { background: %1; color: %2; selection-background-color: %4; selection-color: %2; }"
-                      "QTableWidget::item { padding: 0 6px; border-bottom: 1px solid %5; }"
-                      "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %3; border: none; "
-                      "padding: 2px 6px; border-bottom: 1px solid %5; }"
-                      "QLineEdit { color: %2; background: %6; border: 1px solid %7; padding: 0 2px; }")
-                      .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name(),
-                           c.matGrid.name(), c.mat.name(), c.thrustAxis.name()));
 }
 
 } // namespace waxis::theme

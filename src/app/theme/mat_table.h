@@ -26,7 +26,6 @@ protected:
     const Theme &theme() const { return theme_; }
 
 private:
-    void dress();
     const Theme &theme_;
     QString empty_;
 };

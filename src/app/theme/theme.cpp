@@ -1,5 +1,6 @@
 #include "app/theme/theme.h"
 
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 
 #include <QApplication>
@@ -8,8 +9,9 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <QPalette>
-#include <QStyleFactory>
 #include <QSvgRenderer>
+#include <QToolTip>
+#include <QWidget>
 #include <QtMath>
 #include <utility>
 
@@ -55,56 +57,50 @@ QFont Theme::numbers(int pixels, bool strong) const {
     return font;
 }
 
-void Theme::apply() {
+QPalette Theme::controls(Ground ground) const {
     const Palette &c = colors();
-    // Each of these dresses every widget anew: what does not change with the colours is done once.
-    static bool dressed = false;
-    if (!std::exchange(dressed, true)) {
-        QApplication::setStyle(QStyleFactory::create("Fusion"));
-        QApplication::setFont(text());
-    }
+    const bool dark = ground == Ground::mat || ground == Ground::matBar || ground == Ground::card;
+    const bool panel = ground == Ground::panel || ground == Ground::form;
+    const QColor window = dark ? (ground == Ground::mat ? c.mat : c.matBar) : panel ? c.panel : c.paper;
+    const QColor strong = dark ? c.chalk : c.ink, quiet = dark ? c.softChalk : c.muted;
+    const bool quietWords = ground == Ground::form || ground == Ground::mat || ground == Ground::matBar;
     QPalette p;
-    p.setColor(QPalette::Window, c.paper);
-    p.setColor(QPalette::WindowText, c.ink);
-    p.setColor(QPalette::Base, c.field);
-    p.setColor(QPalette::AlternateBase, c.paper);
-    p.setColor(QPalette::Text, c.ink);
-    p.setColor(QPalette::Button, c.panel);
-    p.setColor(QPalette::ButtonText, c.ink);
+    p.setColor(QPalette::Window, window);
+    p.setColor(QPalette::WindowText, quietWords ? quiet : strong);
+    p.setColor(QPalette::Base, dark ? (ground == Ground::mat ? c.matBar : c.mat) : c.field);
+    p.setColor(QPalette::AlternateBase, dark ? window : c.paper);
+    p.setColor(QPalette::Text, strong);
+    p.setColor(QPalette::Button, dark ? window : c.panel);
+    p.setColor(QPalette::ButtonText, dark ? quiet : strong);
+    p.setColor(QPalette::BrightText, strong);
+    p.setColor(QPalette::PlaceholderText, quiet);
+    p.setColor(QPalette::Mid, dark ? c.matGridStrong : c.rule);
+    p.setColor(QPalette::Highlight, dark ? c.matGridStrong : c.mat);
+    p.setColor(QPalette::HighlightedText, c.chalk);
+    p.setColor(QPalette::Link, dark ? c.thrustAxis : c.link);
     p.setColor(QPalette::ToolTipBase, c.panel);
     p.setColor(QPalette::ToolTipText, c.ink);
-    p.setColor(QPalette::Highlight, c.mat);
-    p.setColor(QPalette::HighlightedText, c.chalk);
-    p.setColor(QPalette::PlaceholderText, c.muted);
-    p.setColor(QPalette::Link, c.link);
     for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
-        p.setColor(QPalette::Disabled, role, c.muted);
-    QApplication::setPalette(p);
-    const QString sheet =
-        QStringLiteral(R"(
-        QMenuBar { background: %1; padding: 4px 8px; }
-        QMenuBar::item { padding: 4px 8px; background: transparent; }
-        QMenuBar::item:selected, QMenu::item:selected { background: %5; color: %6; }
-        QMenu { background: %1; border: 1px solid %3; }
-        QMenu::item { padding: 4px 24px 4px 16px; }
-        QMenu::item:disabled { color: %4; }
-        QLineEdit, QComboBox, QPlainTextEdit { background: %7; border: 1px solid %3; border-radius: 3px; padding: 2px 6px; }
-        QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border-color: %8; }
-        QComboBox::drop-down { border: none; width: 20px; }
-        QComboBox::down-arrow { image: url(:/icons/chevron.svg); width: 12px; height: 12px; }
-        QPushButton { background: %1; border: 1px solid %3; border-radius: 3px; padding: 4px 12px; }
-        QPushButton:hover, QPushButton:focus { border-color: %8; }
-        QCheckBox::indicator, QAbstractItemView::indicator { width: 13px; height: 13px; border: 1px solid %4; border-radius: 3px; background: %7; }
-        QCheckBox::indicator:checked, QAbstractItemView::indicator:checked { background: %8; border-color: %8; image: url(:/icons/tick-%9.svg); }
-        QCheckBox::indicator:focus { border-color: %8; }
-        QToolTip { background: %1; color: %2; border: 1px solid %3; padding: 4px; }
-        QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
-        QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; }
-        QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-    )")
-            .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name(), c.mat.name(), c.chalk.name(),
-                 c.field.name(), c.link.name(), mode_ == Mode::light ? "light" : "dark");
-    qApp->setStyleSheet(sheet);
+        p.setColor(QPalette::Disabled, role, dark ? c.matFaint : c.muted);
+    return p;
+}
+
+void Theme::dress(QWidget &widget, Ground ground) const {
+    const auto wear = [this, &widget, ground] { widget.setPalette(controls(ground)); };
+    widget.setAutoFillBackground(true);
+    wear();
+    connect(this, &Theme::changed, &widget, wear);
+}
+
+void Theme::apply() {
+    static bool dressed = false; // what does not change with the colours is done once
+    if (!std::exchange(dressed, true)) {
+        QApplication::setStyle(new Look);
+        QApplication::setFont(text());
+    }
+    const QPalette paper = controls(Ground::paper);
+    QApplication::setPalette(paper);
+    QToolTip::setPalette(paper);
 }
 
 QPixmap Theme::icon(const QString &name, const QColor &color, int pixels, double ratio) const {

@@ -8,9 +8,15 @@
 #include <QObject>
 
 class QPainter;
+class QPalette;
 class QPointF;
+class QWidget;
 
 namespace waxis::theme {
+
+/// What a widget and all that is in it stand on: the window; a panel beside the bench, or a form in it whose words are
+/// quieter than the values; the mat, a bar or a card on it.
+enum class Ground { paper, panel, form, mat, matBar, card };
 
 /// Holds the mode and tells when it changes. One lives in main(); widgets get it by constructor.
 class Theme : public QObject {
@@ -22,6 +28,11 @@ public:
     Mode mode() const { return mode_; }
     void setMode(Mode mode);
     const Palette &colors() const { return palette(mode_); }
+
+    /// The controls' palette on a ground; which role means what stands in app/theme/look.h.
+    QPalette controls(Ground ground) const;
+    /// Gives a widget and all in it the colours of its ground, now and whenever the mode changes.
+    void dress(QWidget &widget, Ground ground) const;
 
     QFont text(int pixels = 13, bool strong = false) const;
     QFont numbers(int pixels = 13, bool strong = false) const;

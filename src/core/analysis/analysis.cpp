@@ -56,8 +56,10 @@ struct Analyser::State {
     ClearanceWorld world;
     RouteKeeper routes;
     bool hurry = false, settle = false; ///< wires are led in a hurry; were, and want leading once more
-    std::size_t wireRows = 0;           ///< mass rows of wires stand last: from here on
-    std::vector<int> fasteningRow;      ///< by part: index of its fastening's mass row; -1 for none
+    std::size_t routeBudget = RouteKeeper::kWithoutBudget;
+    std::shared_ptr<const LedWires> led; ///< by another analyser, to be taken over
+    std::size_t wireRows = 0;            ///< mass rows of wires stand last: from here on
+    std::vector<int> fasteningRow;       ///< by part: index of its fastening's mass row; -1 for none
     Analysis analysis;
 
     void remakeWorld(const Build &next) {
@@ -92,7 +94,12 @@ struct Analyser::State {
     /// Routes, lengths and links; what wires weigh goes behind the other mass rows.
     void leadWires(const Build &next) {
         auto &derived = analysis.derived;
+        if (led && led->build == next && led->practice == analysis.practice) routes = led->keeper;
+        led.reset();
+        routes.setHurry(hurry);
+        routes.setBudget(routeBudget);
         derived.routes = routes.update(next, analysis.practice, world.bodies(), derived.owners, derived.traits);
+        derived.wiresPutOff = routes.putOff();
         derived.wiring = wiringReport(next, analysis.practice, derived.routes, derived.owners);
         derived.links = linkReport(next);
         derived.massRows.resize(wireRows);
@@ -172,7 +179,22 @@ const Analysis &Analyser::current() const { return state_->analysis; }
 void Analyser::setHurry(bool hurry) {
     state_->settle |= state_->hurry && !hurry;
     state_->hurry = hurry;
-    state_->routes.setHurry(hurry);
+}
+
+void Analyser::setRouteBudget(std::size_t visits) { state_->routeBudget = visits; }
+
+void Analyser::setRouteStop(const std::atomic<bool> *stop) { state_->routes.setStop(stop); }
+
+std::shared_ptr<const LedWires> Analyser::ledWires() const {
+    if (!state_->build) return nullptr;
+    auto led = std::make_shared<LedWires>(LedWires{*state_->build, state_->analysis.practice, state_->routes});
+    led->keeper.setStop(nullptr);
+    return led;
+}
+
+void Analyser::setLedWires(std::shared_ptr<const LedWires> led) {
+    state_->led = std::move(led);
+    state_->settle = true;
 }
 
 void Analyser::setSurvey(std::shared_ptr<const Survey> survey) { state_->analysis.derived.survey = std::move(survey); }

@@ -4,6 +4,8 @@
 #include "core/analysis/derived.h"
 #include "core/rules/finding.h"
 
+#include <atomic>
+
 namespace waxis {
 
 struct Analysis {
@@ -16,6 +18,13 @@ struct Analysis {
     /// The outcome with the smallest margin in mm among open findings and passes; null for
     /// none.
     const Finding *closestCall() const;
+};
+
+/// The wires of a build, led: what an analyser hands to another one of the same build.
+struct LedWires {
+    Build build;
+    Practice practice;
+    RouteKeeper keeper;
 };
 
 /// Keeps an analysis in step with a changing build. Only what an edit touched is computed again; the result always
@@ -32,6 +41,13 @@ public:
     const Analysis &current() const;
     /// While the mouse is down: wires that would take long to lead are stretched (see RouteKeeper).
     void setHurry(bool hurry);
+    /// Lattice points that an update may look at in leading wires; Derived::wiresPutOff tells how many wires wait then.
+    void setRouteBudget(std::size_t visits);
+    /// What is not led when that becomes true is put off. It has to live as long as updates are made.
+    void setRouteStop(const std::atomic<bool> *stop);
+    std::shared_ptr<const LedWires> ledWires() const;
+    /// The next update takes those routes, when its build is the one that they were led in.
+    void setLedWires(std::shared_ptr<const LedWires> led);
     /// A survey (core/survey) for the next update to judge by. It stays until another comes; once the build has moved
     /// on it counts as stale.
     void setSurvey(std::shared_ptr<const Survey> survey);

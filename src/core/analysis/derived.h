@@ -57,6 +57,7 @@ struct Derived {
     std::vector<StackReport> stacks;
     std::vector<MotorScrews> motorScrews;
     std::vector<WireRoute> routes; ///< by Build::wires
+    int wiresPutOff = 0;           ///< wires that are still to be led (Analyser::setRouteBudget)
     WiringReport wiring;
     PowerReport power;
     LinkReport links;

@@ -101,19 +101,14 @@ EditResult pasteClip(const Build &build, const Build &clip, const Vec3 &shift_mm
     std::map<std::string, std::string> typeId, partId, stackId;
     next.types.edit([&](TypeTable &table) {
         for (const auto &[id, type] : *clip.types) {
-            std::string own = id;
-            for (int n = 2; table.contains(own) && !(table.at(own) ==
-                                                     [&] {
-                                                         PartType t = type;
-                                                         t.id = own;
-                                                         return t;
-                                                     }());
-                 ++n)
-                own = fmt::format("{}-{}", id, n);
-            typeId[id] = own;
             PartType copy = type;
-            copy.id = own;
-            table.emplace(own, std::move(copy));
+            const auto isTaken = [&] { // by another type than this one
+                const auto there = table.find(copy.id);
+                return there != table.end() && !(there->second == copy);
+            };
+            for (int n = 2; isTaken(); ++n) copy.id = fmt::format("{}-{}", id, n);
+            typeId[id] = copy.id;
+            table.emplace(copy.id, copy);
         }
     });
     std::set<std::string> stacked;

@@ -259,7 +259,7 @@ FindingText wordCriticalJoints(const Build &build, const Finding &f) {
 void judgeWireRoute(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (std::size_t w = 0; w < build.wires.size(); ++w) {
         const WireRoute &route = derived.routes[w];
-        if (route.found) continue;
+        if (route.found || route.makeshift) continue; // that is still being looked for
         Finding f = wireFinding(RuleId::wirRoute, build, derived, w);
         f.variant = route.points_mm.empty() ? "ends" : "blocked";
         f.severity = Severity::unknown;

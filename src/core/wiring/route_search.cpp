@@ -270,8 +270,11 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     const std::array<std::vector<Hop>, kLevels> hops{hopsIn(domain, 0), hopsIn(domain, 1), hopsIn(domain, 2)};
     double best = 1e300;
     std::uint32_t last = kStart;
-    for (std::size_t visits = 0; !open.empty() && open.top().estimate_mm < best - 1e-9 && visits < mostVisits;
-         ++visits) {
+    for (; !open.empty() && open.top().estimate_mm < best - 1e-9; ++leg.visits) {
+        if (leg.visits >= mostVisits) {
+            leg.cutShort = true;
+            break;
+        }
         const Open top = open.top();
         open.pop();
         auto &node = memory.nodes[top.node];
@@ -381,7 +384,10 @@ RouteLeg findLeg(const RouteField &field, const Vec3 &from, const Vec3 &to, doub
         domain.size = high - domain.low + Cell::Ones();
         constexpr std::size_t kMostCells = 12'000'000;
         if (domain.cells() > kMostCells) break;
+        const RouteLeg nearby = std::move(leg);
         leg = searchIn(field, room, from, to, domain, narrow_mm, mostVisits);
+        leg.visits += nearby.visits;
+        leg.cutShort |= nearby.cutShort;
         if (leg.found && (whole || leg.length_mm <= shortestOutside(domain, field, from, to))) break;
     }
     if (!leg.found) {

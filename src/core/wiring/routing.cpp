@@ -364,24 +364,28 @@ void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, con
     obstacles_ = std::move(obstacles);
 }
 
-RouteLeg RouteKeeper::lead(const Vec3 &from, const Vec3 &to, double clearance_mm, const RouteLeg *old) const {
+RouteLeg RouteKeeper::lead(const Vec3 &from, const Vec3 &to, double clearance_mm, const RouteLeg *old) {
     constexpr std::size_t kHurried = 1500; // lattice points: about a millisecond
-    if (!hurry_) return findLeg(field_, from, to, clearance_mm, narrow_);
-    RouteLeg leg = findLeg(field_, from, to, clearance_mm, narrow_, kHurried);
-    if (leg.found || !old) return leg;
+    if (stop_ && *stop_) left_ = 0;
+    const std::size_t wanted = hurry_ ? kHurried : kMostVisits;
+    RouteLeg leg = findLeg(field_, from, to, clearance_mm, narrow_, std::min(wanted, left_));
+    leg.makeshift = leg.cutShort && std::min(wanted, left_) < kMostVisits;
+    leg.putOff = leg.makeshift && !hurry_;
+    if (left_ != kWithoutBudget) left_ -= std::min(left_, leg.visits);
+    if (leg.found || !leg.makeshift || !old) return leg;
     leg.points_mm = old->points_mm;
     leg.points_mm.front() = from;
     leg.points_mm.back() = to;
     leg.length_mm = lengthOf(leg.points_mm);
     leg.found = old->found;
-    leg.makeshift = true;
     return leg;
 }
 
 const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Practice &practice,
                                                   const std::vector<Body> &bodies, const std::vector<BodyOwner> &owners,
                                                   const std::vector<BodyTraits> &traits) {
-    led_ = 0;
+    led_ = putOff_ = 0;
+    left_ = budget_;
     routes_.clear();
     if (build.wires.empty()) {
         kept_.clear();
@@ -481,10 +485,11 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
                     if (leg.points_mm.front() == p[i] && leg.points_mm.back() == p[i + 1]) old = &leg;
             const Standing standing = old ? standingOf(*old, change_) : Standing::blocked;
             // In a hurry whatever can still be gone is kept, and looked at again afterwards.
-            const bool keep = standing == Standing::best || (hurry_ && old && standing == Standing::doubtful);
-            if (keep) {
+            const bool waits = hurry_ || (budget_ != kWithoutBudget && old && old->putOff);
+            if (standing == Standing::best || (waits && old && standing == Standing::doubtful)) {
                 now.legs.push_back(*old);
                 now.legs.back().makeshift = standing != Standing::best;
+                now.legs.back().putOff &= now.legs.back().makeshift;
             } else {
                 now.legs.push_back(lead(p[i], p[i + 1], now.plan.clearance_mm,
                                         before == kept_.end() || i - 1 >= before->second.legs.size()
@@ -498,6 +503,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         route.points_mm.push_back(from->position_mm);
         for (const auto &leg : now.legs) {
             route.found &= leg.found;
+            route.makeshift |= leg.makeshift;
             for (const Vec3 &point : leg.points_mm)
                 if ((point - route.points_mm.back()).norm() > 1e-9) route.points_mm.push_back(point);
         }
@@ -505,6 +511,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         route.length_mm = lengthOf(route.points_mm);
         if (route.points_mm.size() >= 2) addSupports(build, field_, now.plan.clearance_mm, route);
         if (!wire.bundle.empty()) leaders.emplace(wire.bundle, routes_.size());
+        putOff_ += std::any_of(now.legs.begin(), now.legs.end(), [](const RouteLeg &leg) { return leg.putOff; });
         kept.emplace(wire.id, std::move(now));
         routes_.push_back(std::move(route));
     }

@@ -6,6 +6,7 @@
 #include "core/rules/practice.h"
 #include "core/wiring/route_search.h"
 
+#include <atomic>
 #include <map>
 #include <string>
 #include <vector>
@@ -29,6 +30,7 @@ struct WireRoute {
     std::vector<Vec3> points_mm; ///< pad or plug to pad or plug, in the frame's axes; empty when an end is not there
     double length_mm = 0;
     bool found = false;                 ///< false: some leg is a straight line through what stands in the way
+    bool makeshift = false;             ///< some leg is still to be searched: in a hurry, or beyond the budget
     std::vector<RouteSupport> supports; ///< in order along the route
     double widestSpan_mm = 0;           ///< the longest piece that nothing holds and that lies on nothing
     Vec3 spanMiddle_mm = Vec3::Zero();
@@ -62,6 +64,14 @@ public:
     /// While the mouse is down: searches that take long are put off, and the old way is stretched to the new ends. The
     /// next update without hurry leads those wires properly.
     void setHurry(bool hurry) { hurry_ = hurry; }
+    /// Lattice points that one update may look at. Beyond, wires are stretched or drawn straight and stay so until an
+    /// update without a budget leads them (`putOff()`), or their surroundings change.
+    void setBudget(std::size_t visits) { budget_ = visits; }
+    static constexpr std::size_t kWithoutBudget = ~std::size_t(0);
+    /// Whoever asked for the routes can call them off: what is not led yet is put off then.
+    void setStop(const std::atomic<bool> *stop) { stop_ = stop; }
+    /// Wires of the last update that wait for one without a budget.
+    int putOff() const { return putOff_; }
     /// Wires that the last update led anew.
     int led() const { return led_; }
 
@@ -75,7 +85,7 @@ private:
         Plan plan;
         std::vector<RouteLeg> legs;
     };
-    RouteLeg lead(const Vec3 &from_mm, const Vec3 &to_mm, double clearance_mm, const RouteLeg *old) const;
+    RouteLeg lead(const Vec3 &from_mm, const Vec3 &to_mm, double clearance_mm, const RouteLeg *old);
     void renewField(std::map<std::string, RouteObstacle> obstacles, const Aabb &reach);
 
     std::map<std::string, RouteObstacle> obstacles_;
@@ -85,8 +95,10 @@ private:
     FieldChange change_; ///< of the field since the last update
     std::map<std::string, Kept> kept_;
     std::vector<WireRoute> routes_;
-    int led_ = 0;
+    int led_ = 0, putOff_ = 0;
     bool hurry_ = false;
+    const std::atomic<bool> *stop_ = nullptr;
+    std::size_t budget_ = kWithoutBudget, left_ = kWithoutBudget; ///< of an update; of the one that runs
 };
 
 } // namespace waxis

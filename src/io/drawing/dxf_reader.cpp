@@ -118,8 +118,12 @@ std::string plainText(const std::string &words) {
     return readableName(text);
 }
 
+/// Thrown out of the parser, which asks nobody whether to go on.
+struct GivenUp {};
+
 class Collector : public DL_CreationAdapter {
 public:
+    std::stop_token stop;
     std::map<std::string, Block> blocks;
     Block model;
     std::map<std::pair<std::string, std::string>, int> left; ///< what (with why) by count, per layer
@@ -288,6 +292,7 @@ private:
                std::initializer_list<double> numbers, std::optional<DrawnCircle> circle = {}) {
         for (double number : numbers)
             if (!(std::abs(number) < 1e9)) return drop(kind, "its numbers are not finite");
+        if (stop.stop_requested()) throw GivenUp();
         if (++entityCount > kMostPaths) {
             tooMuch = true;
             return;
@@ -418,12 +423,14 @@ std::optional<LoadError> faultOfText(std::string_view bytes, std::map<std::strin
 
 class Placer {
 public:
-    Placer(const Collector &collected, FlatDrawing &out) : collected_(collected), out_(out) {}
+    Placer(const Collector &collected, FlatDrawing &out, std::stop_token stop)
+        : collected_(collected), out_(out), stop_(std::move(stop)) {}
 
     bool place(const Block &block, const Affine &map, const std::string &insertLayer, int depth) {
         for (const auto &entity : block.entities) {
             // Layer 0 inside a block means the layer that the block is put on.
             const std::string &layer = depth > 0 && entity.layer == "0" ? insertLayer : entity.layer;
+            if (stop_.stop_requested()) throw GivenUp();
             if (out_.paths.size() >= kMostPaths || points_ > kMostPoints) return false;
             DrawnPath path;
             path.layer = layer;
@@ -449,6 +456,7 @@ public:
                 {map * writing.at, writing.text, depth > 0 && writing.layer == "0" ? insertLayer : writing.layer});
         }
         for (const auto &insert : block.inserts) {
+            if (stop_.stop_requested()) throw GivenUp();
             if (++visits_ > kMostVisits) return false;
             const auto named = collected_.blocks.find(insert.block);
             const std::string &layer = depth > 0 && insert.layer == "0" ? insertLayer : insert.layer;
@@ -488,24 +496,18 @@ private:
     }
     const Collector &collected_;
     FlatDrawing &out_;
+    std::stop_token stop_;
     std::size_t points_ = 0, visits_ = 0;
     std::set<std::string> layers_;
     std::set<std::array<std::string, 3>> said_;
 };
 
-} // namespace
-
-const DrawingUnit *findDrawingUnit(std::string_view name) {
-    static constexpr std::array<DrawingUnit, 7> units{
-        {{"mm", 1}, {"in", 25.4}, {"cm", 10}, {"m", 1000}, {"ft", 304.8}, {"mil", 0.0254}, {"um", 0.001}}};
-    const auto at = std::find_if(units.begin(), units.end(), [&](const auto &unit) { return unit.name == name; });
-    return at == units.end() ? nullptr : &*at;
-}
-
-Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingUnit *unit) {
+Result<FlatDrawing, DrawingError> readWhole(std::string_view bytes, const DrawingUnit *unit,
+                                            const std::stop_token &stop) {
     std::map<std::string, int> unknownKinds;
     if (const auto fault = faultOfText(bytes, unknownKinds)) return Failure{DrawingError{*fault}};
     Collector collected;
+    collected.stop = stop;
     std::string text(bytes);
     if (text.starts_with("\xEF\xBB\xBF")) text.erase(0, 3);
     std::istringstream stream(text);
@@ -518,7 +520,7 @@ Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingU
     const DrawingUnit *header = collected.headerUnits ? unitOfHeader(*collected.headerUnits) : nullptr;
     const DrawingUnit *taken = unit ? unit : header;
     const Affine scale(Eigen::Scaling(taken ? taken->mm : 1.0));
-    Placer placer(collected, out);
+    Placer placer(collected, out, stop);
     if (!placer.place(collected.model, scale, "0", 0)) return refuse("the drawing", placer.limit(), "more");
     if (!taken) {
         Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
@@ -554,11 +556,30 @@ Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingU
     return out;
 }
 
-Result<FlatDrawing, DrawingError> loadDxf(const std::filesystem::path &path, const DrawingUnit *unit) {
+} // namespace
+
+const DrawingUnit *findDrawingUnit(std::string_view name) {
+    static constexpr std::array<DrawingUnit, 7> units{
+        {{"mm", 1}, {"in", 25.4}, {"cm", 10}, {"m", 1000}, {"ft", 304.8}, {"mil", 0.0254}, {"um", 0.001}}};
+    const auto at = std::find_if(units.begin(), units.end(), [&](const auto &unit) { return unit.name == name; });
+    return at == units.end() ? nullptr : &*at;
+}
+
+Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingUnit *unit,
+                                          const std::stop_token &stop) {
+    try {
+        return readWhole(bytes, unit, stop);
+    } catch (const GivenUp &) {
+        return refuse("the drawing", "to be read to its end", "somebody gave up waiting");
+    }
+}
+
+Result<FlatDrawing, DrawingError> loadDxf(const std::filesystem::path &path, const DrawingUnit *unit,
+                                          const std::stop_token &stop) {
     constexpr std::size_t kLargest = 64u << 20;
     const auto bytes = io::readFile(path, kLargest);
     if (!bytes) return refuse(path.string(), "a DXF drawing", bytes.error());
-    return readDxf(*bytes, unit);
+    return readDxf(*bytes, unit, stop);
 }
 
 } // namespace waxis

@@ -6,6 +6,7 @@
 #include "io/load_error.h"
 
 #include <filesystem>
+#include <stop_token>
 #include <string_view>
 
 namespace waxis {
@@ -25,10 +26,13 @@ struct DrawingError {
 };
 
 /// `unit` wins over the header; null takes the header's. Whatever the bytes are, the outcome is a drawing or an error;
-/// what cannot be used is listed in `skipped`. Versions R12 to R2018, ASCII.
-Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingUnit *unit = nullptr);
+/// what cannot be used is listed in `skipped`. Versions R12 to R2018, ASCII. Once `stop` is asked for it ends soon, as
+/// an error.
+Result<FlatDrawing, DrawingError> readDxf(std::string_view bytes, const DrawingUnit *unit = nullptr,
+                                          const std::stop_token &stop = {});
 
 /// Reads a file of up to 64 MB.
-Result<FlatDrawing, DrawingError> loadDxf(const std::filesystem::path &path, const DrawingUnit *unit = nullptr);
+Result<FlatDrawing, DrawingError> loadDxf(const std::filesystem::path &path, const DrawingUnit *unit = nullptr,
+                                          const std::stop_token &stop = {});
 
 } // namespace waxis

@@ -13,7 +13,6 @@ namespace waxis::balance {
 BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document) {
     setObjectName("balance-bench");
-    setAttribute(Qt::WA_StyledBackground);
     runner_ = new StudyRunner(document, this);
     target_ = new TargetPage(document, theme, *runner_);
     grams_ = new GramsPage(document, theme, *runner_);
@@ -50,13 +49,7 @@ BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, Q
     all->addWidget(pages_, 1);
     connect(target_, &TargetPage::packsWanted, this, [this] { showPage(Page::packs); });
     connect(grams_, &GramsPage::said, this, &BalanceBench::said);
-    auto dress = [this, &theme] {
-        setStyleSheet(
-            QStringLiteral("#balance-bench, #balance-scroll, #balance-scroll > QWidget > QWidget { background: %1; }")
-                .arg(theme.colors().mat.name()));
-    };
-    connect(&theme, &theme::Theme::changed, this, dress);
-    dress();
+    theme.dress(*this, theme::Ground::mat);
     showPage(Page::target);
 }
 

@@ -1,5 +1,6 @@
 #include "app/stages/balance/packs_page.h"
 
+#include "app/shell/background.h"
 #include "app/theme/card.h"
 #include "app/theme/mat_table.h"
 #include "app/theme/metrics.h"
@@ -12,7 +13,6 @@
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace waxis::balance {
 
@@ -121,7 +121,7 @@ void PacksPage::workOut() {
     askedCase_ = document_.loadCase();
     stop_ = std::make_shared<std::atomic<bool>>(false);
     working_.setFuture(
-        QtConcurrent::run([build = asked_, practice = document_.analysis().practice, part = pack(),
+        app::inBackground([build = asked_, practice = document_.analysis().practice, part = pack(),
                            loadCase = std::size_t(askedCase_), library = document_.library(), stop = stop_] {
             return comparePacks(build, practice, part, loadCase, library, stop.get());
         }));

@@ -1,6 +1,6 @@
 #include "app/stages/balance/study_runner.h"
 
-#include <QtConcurrent>
+#include "app/shell/background.h"
 
 namespace waxis::balance {
 
@@ -50,7 +50,7 @@ void StudyRunner::workOut() {
     if (working_.isRunning()) return; // its end asks again
     asked_ = document_.build();
     stop_ = std::make_shared<std::atomic<bool>>(false);
-    working_.setFuture(QtConcurrent::run([build = asked_, stop = stop_] {
+    working_.setFuture(app::inBackground([build = asked_, stop = stop_] {
         Analyser analyser;
         return studyBalance(build, analyser.update(build), {}, stop.get());
     }));

@@ -1,5 +1,6 @@
 #include "app/stages/frame/import_page.h"
 
+#include "app/shell/background.h"
 #include "app/shell/typed_number.h"
 #include "core/layout/relayout.h"
 
@@ -20,7 +21,6 @@
 #include <QThread>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 #include <memory>
 
 namespace waxis::frame {
@@ -254,8 +254,10 @@ void ImportPage::read() {
     problem_->clear();
     const std::string unit = units_->currentData().toString().toStdString();
     const int asked = ++asked_;
-    auto reading = QtConcurrent::run([path = path_.toStdString(), unit, options = options_] {
-        auto read = std::make_shared<Read>(Read{loadDxf(path, findDrawingUnit(unit)), {}});
+    stop_.request_stop();
+    stop_ = std::stop_source();
+    auto reading = app::inBackground([path = path_.toStdString(), unit, options = options_, stop = stop_.get_token()] {
+        auto read = std::make_shared<Read>(Read{loadDxf(path, findDrawingUnit(unit), stop), {}});
         if (read->drawing) read->found = recognise(*read->drawing, options);
         return read;
     });
@@ -274,6 +276,7 @@ void ImportPage::read() {
     auto *watcher = new QFutureWatcher<std::shared_ptr<Read>>(this);
     connect(waiting, &QProgressDialog::canceled, this, [this] {
         ++asked_; // what comes of it is not wanted any more
+        stop_.request_stop();
         emit finished(false);
     });
     connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, waiting, asked] {

@@ -5,6 +5,8 @@
 #include "app/stages/frame/import_canvas.h"
 #include "io/drawing/dxf_reader.h"
 
+#include <stop_token>
+
 class QComboBox;
 class QDoubleSpinBox;
 class QFormLayout;
@@ -20,6 +22,7 @@ class ImportPage : public QWidget {
 
 public:
     ImportPage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    ~ImportPage() override { stop_.request_stop(); }
 
     /// Reads the file; what is wrong with it is shown on the page. The build is untouched until Apply.
     void open(const QString &path);
@@ -65,7 +68,8 @@ private:
     QTableWidget *layers_ = nullptr, *plates_ = nullptr;
     QPushButton *apply_ = nullptr;
     bool filling_ = false;
-    int asked_ = 0; ///< readings; only the last one counts
+    int asked_ = 0;         ///< readings; only the last one counts
+    std::stop_source stop_; ///< of the last one
 };
 
 } // namespace waxis::frame

@@ -11,6 +11,7 @@
 #include <QScrollArea>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <map>
 
 namespace waxis::kit {
 
@@ -65,14 +66,24 @@ void ListPage::open(const QString &path) {
     }
     preview_->clear();
     const int shown = int(std::min<std::size_t>(table_.rows.size(), 200));
-    preview_->setColumnCount(int(table_.header.size()));
+    const int outcome = int(table_.header.size()); // the column after those of the file, shown first
+    preview_->setColumnCount(outcome + 1);
     preview_->setRowCount(shown + 1); // the first row holds what the columns mean
     QStringList headers, numbers{tr("is")};
     for (const auto &field : table_.header) headers << QString::fromStdString(field);
     for (int r = 0; r < shown; ++r) numbers << tr("line %1").arg(table_.lines[std::size_t(r)]);
+    headers << tr("becomes");
     preview_->setHorizontalHeaderLabels(headers);
+    auto *head = preview_->horizontalHeader();
+    head->moveSection(head->visualIndex(outcome), 0);
     preview_->setVerticalHeaderLabels(numbers);
-    for (int c = 0; c < preview_->columnCount(); ++c) {
+    for (int r = 0; r <= shown; ++r) {
+        auto *cell = new QTableWidgetItem;
+        cell->setFlags(Qt::ItemIsEnabled);
+        preview_->setItem(r, outcome, cell);
+    }
+    preview_->setColumnWidth(outcome, 190);
+    for (int c = 0; c < outcome; ++c) {
         auto *meaning = new QComboBox;
         meaning->setObjectName(QStringLiteral("column-%1").arg(c));
         meaning->setAccessibleName(tr("Meaning of column %1").arg(headers[c]));
@@ -109,6 +120,7 @@ void ListPage::refresh() {
                           .arg(inBuild)
                           .arg(inLibrary)
                           .arg(fresh));
+    showOutcomes();
     QStringList lines;
     constexpr std::size_t kShown = 6;
     for (std::size_t i = 0; i < list_.problems.size() && i < kShown; ++i)
@@ -120,6 +132,22 @@ void ListPage::refresh() {
     problems_->setText(lines.isEmpty() ? QString() : tr("Left out, the other rows are kept:\n") + lines.join('\n'));
     problems_->setVisible(!lines.isEmpty());
     take_->setEnabled(!list_.rows.empty());
+}
+
+void ListPage::showOutcomes() {
+    std::map<std::size_t, QString> becomes;
+    for (const auto &row : list_.rows) {
+        const QString id = QString::fromStdString(row.item);
+        becomes[row.line] = row.match == KitMatch::inBuild     ? tr("%1, in the build").arg(id)
+                            : row.match == KitMatch::inLibrary ? tr("%1, from the library").arg(id)
+                                                               : tr("%1, new").arg(id);
+    }
+    for (const auto &problem : list_.problems) becomes[problem.line] = tr("left out");
+    for (int r = 1; r < preview_->rowCount(); ++r) {
+        const auto at = becomes.find(table_.lines[std::size_t(r - 1)]);
+        preview_->item(r, preview_->columnCount() - 1)
+            ->setText(at == becomes.end() ? tr("counted with one above") : at->second);
+    }
 }
 
 void ListPage::take() {

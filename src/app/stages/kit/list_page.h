@@ -29,6 +29,7 @@ signals:
 private:
     void mapAgain();
     void refresh();
+    void showOutcomes();
 
     app::Document &document_;
     const theme::Theme &theme_;

@@ -1,5 +1,6 @@
 #include "app/stages/kit/part_editor.h"
 
+#include "app/shell/background.h"
 #include "app/shell/data_files.h"
 #include "app/shell/file_dialogs.h"
 #include "app/stages/kit/part_fields.h"
@@ -18,7 +19,6 @@
 #include <QRegularExpression>
 #include <QScrollArea>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 #include <atomic>
 #include <memory>
 
@@ -522,7 +522,7 @@ void PartEditor::readBodies(const QString &path) {
         takeBodies(*watcher->result());
     });
     connect(this, &QObject::destroyed, [goesOn] { *goesOn = false; }); // nobody waits for it any more
-    watcher->setFuture(QtConcurrent::run([path, goesOn] {
+    watcher->setFuture(app::inBackground([path, goesOn] {
         return std::make_shared<Read>(readSolids(path.toStdString(), [goesOn] { return goesOn->load(); }));
     }));
 }

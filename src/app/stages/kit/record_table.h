@@ -75,7 +75,6 @@ public:
                 } else if (!column.choices.isEmpty()) {
                     auto *box = new QComboBox;
                     box->setFrame(false);
-                    box->setStyleSheet("border: none; padding: 0 2px;");
                     box->setAccessibleName(column.title);
                     box->addItems(column.choices);
                     box->setCurrentText(text);

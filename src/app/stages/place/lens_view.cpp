@@ -177,7 +177,6 @@ private:
 
 LensView::LensView(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
-    setAutoFillBackground(true);
     empty_ =
         new QLabel(tr("There is no camera aboard. Drag one from Parts onto the mat; its picture then stands here."));
     empty_->setAlignment(Qt::AlignCenter);
@@ -221,16 +220,10 @@ LensView::LensView(app::Document &document, const theme::Theme &theme, QWidget *
     connect(&document_, &app::Document::changed, this, look);
     connect(&document_, &app::Document::judged, this, look); // the curve over all tilts
     connect(&document_, &app::Document::selectionChanged, this, look);
-    auto dress = [this, look] {
-        QPalette colors = palette();
-        colors.setColor(QPalette::Window, theme_.colors().mat);
-        setPalette(colors);
-        head_->setStyleSheet(QStringLiteral("color: %1;").arg(theme_.colors().chalk.name()));
-        empty_->setStyleSheet(QStringLiteral("color: %1;").arg(theme_.colors().softChalk.name()));
-        look();
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    head_->setForegroundRole(QPalette::BrightText);
+    theme_.dress(*this, theme::Ground::mat);
+    connect(&theme_, &theme::Theme::changed, this, look);
+    look();
 }
 
 const Part *LensView::pickCamera() const {

@@ -59,14 +59,8 @@ OutlinePanel::OutlinePanel(app::Document &document, const theme::Theme &theme, Q
         if (!hidden_.isEmpty()) emit hiddenChanged(hidden_ = {});
     });
     connect(&document_, &app::Document::selectionChanged, this, &OutlinePanel::markChosen);
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(QStringLiteral("#outline { background: %1; } QTreeWidget { background: %1; color: %2; }")
-                          .arg(c.panel.name(), c.ink.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    setAttribute(Qt::WA_StyledBackground);
+    tree_->viewport()->setBackgroundRole(QPalette::Window);
+    theme_.dress(*this, theme::Ground::panel);
 }
 
 void OutlinePanel::begin() {

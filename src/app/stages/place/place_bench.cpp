@@ -140,12 +140,7 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
     connect(&document_, &app::Document::changed, this, layOut);
     connect(&document_, &app::Document::judged, this, layOut);
     connect(&document_, &app::Document::redrawn, this, layOut);
-    auto dress = [this] {
-        splitter_->setStyleSheet(
-            QStringLiteral("QSplitter::handle { background: %1; }").arg(theme_.colors().matGridStrong.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    theme_.dress(*splitter_, theme::Ground::mat);
 }
 
 QWidget *PlaceBench::makeChipBar() {

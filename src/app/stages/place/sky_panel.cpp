@@ -123,7 +123,6 @@ private:
 
 SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
-    setAutoFillBackground(true);
     empty_ = new QLabel(tr("There is no GPS aboard. Drag one from Parts onto the mat; its sky then stands here."));
     empty_->setAlignment(Qt::AlignCenter);
     body_ = new QWidget;
@@ -192,23 +191,11 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
         nextNumber_ = 1;
         emit ghostsChanged();
     });
-    auto dress = [this, follow] {
-        const auto &c = theme_.colors();
-        QPalette colors = palette();
-        colors.setColor(QPalette::Window, c.mat);
-        setPalette(colors);
-        head_->setStyleSheet(QStringLiteral("color: %1;").arg(c.chalk.name()));
-        empty_->setStyleSheet(QStringLiteral("color: %1;").arg(c.softChalk.name()));
-        table_->setStyleSheet(
-            QStringLiteral("QTableWidget { background: %1; color: %2; selection-background-color: %3; "
-                           "selection-color: %2; } QHeaderView { background: %1; } QHeaderView::section { background: "
-                           "%1; color: %4; border: none; "
-                           "padding: 2px; }")
-                .arg(c.mat.name(), c.chalk.name(), c.matGridStrong.name(), c.softChalk.name()));
-        follow();
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    head_->setForegroundRole(QPalette::BrightText);
+    table_->viewport()->setBackgroundRole(QPalette::Window);
+    theme_.dress(*this, theme::Ground::mat);
+    connect(&theme_, &theme::Theme::changed, this, follow);
+    follow();
 }
 
 const Part *SkyPanel::pickReceiver() const {

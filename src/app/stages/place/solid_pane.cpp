@@ -12,7 +12,6 @@ namespace waxis::place {
 
 SolidPane::SolidPane(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
-    setAutoFillBackground(true);
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     message_ = new QLabel;
@@ -21,14 +20,7 @@ SolidPane::SolidPane(app::Document &document, const theme::Theme &theme, QWidget
     message_->setWordWrap(true);
     message_->hide();
     layout->addWidget(message_);
-    auto dress = [this] {
-        QPalette colors = palette();
-        colors.setColor(QPalette::Window, theme_.colors().mat);
-        setPalette(colors);
-        message_->setStyleSheet(QStringLiteral("color: %1;").arg(theme_.colors().softChalk.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    theme_.dress(*this, theme::Ground::mat);
 }
 
 QWidget *SolidPane::makeTools() {

@@ -3,6 +3,7 @@
 #include "app/drawing/mat.h"
 #include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
+#include "app/shell/background.h"
 #include "app/theme/metrics.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/rules/wording.h"
@@ -10,7 +11,6 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QScrollBar>
-#include <QtConcurrent>
 #include <cmath>
 
 namespace waxis::radio {
@@ -108,7 +108,7 @@ void CompassMap::workOut() {
     const Vec2 low(std::min(a.x(), b.x()), std::min(a.y(), b.y())),
         high(std::max(a.x(), b.x()), std::max(a.y(), b.y()));
     const double step = std::max(kStep_mm, (high - low).maxCoeff() / 90);
-    working_.setFuture(QtConcurrent::run([sources = document_.analysis().derived.radio.sources,
+    working_.setFuture(app::inBackground([sources = document_.analysis().derived.radio.sources,
                                           loadCase = std::size_t(document_.loadCase()), low, high, z = z_mm_,
                                           step] { return fieldMap(sources, loadCase, low, high, z, step); }));
 }

@@ -88,17 +88,10 @@ CompassPage::CompassPage(app::Document &document, const theme::Theme &theme, QWi
     connect(map_, &CompassMap::ghostChanged, this, &CompassPage::refresh);
     connect(&document_, &app::Document::changed, this, &CompassPage::refresh);
     connect(&document_, &app::Document::loadCaseChanged, this, &CompassPage::refresh);
-    side->setAttribute(Qt::WA_StyledBackground);
     scroll->setObjectName("side-scroll");
-    auto dress = [this, side] {
-        const auto &c = theme_.colors();
-        side->setStyleSheet(
-            QStringLiteral("#compass-side, #side-scroll, #compass-facts { background: %1; } QLabel { color: %2; }")
-                .arg(c.panel.name(), c.ink.name()));
-        refresh();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    theme_.dress(*side, theme::Ground::panel);
+    connect(&theme_, &theme::Theme::changed, this, &CompassPage::refresh);
+    refresh();
 }
 
 QString CompassPage::facts() const { return facts_->text(); }

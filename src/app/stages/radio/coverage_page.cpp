@@ -253,17 +253,10 @@ CoveragePage::CoveragePage(app::Document &document, const theme::Theme &theme, Q
     connect(globe_, &CoverageGlobe::walked, this, [this](bool next, bool *taken) { *taken = walk(next); });
     connect(&document_, &app::Document::judged, this, &CoveragePage::refresh);
     connect(&document_, &app::Document::opened, this, &CoveragePage::refresh);
-    side->setAttribute(Qt::WA_StyledBackground);
     scroll->setObjectName("side-scroll");
-    auto dress = [this, side] {
-        const auto &c = theme_.colors();
-        side->setStyleSheet(
-            QStringLiteral("#coverage-side, #side-scroll, #coverage-facts { background: %1; } QLabel { color: %2; }")
-                .arg(c.panel.name(), c.ink.name()));
-        refresh();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    theme_.dress(*side, theme::Ground::panel);
+    connect(&theme_, &theme::Theme::changed, this, &CoveragePage::refresh);
+    refresh();
 }
 
 bool CoveragePage::walk(bool next) {

@@ -31,7 +31,6 @@ QString listed(const Build &build, const std::vector<std::string> &ids) {
 FieldPage::FieldPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme), path_(QStandardPaths::findExecutable("nec2c")) {
     setObjectName("field-page");
-    setAttribute(Qt::WA_StyledBackground);
     const auto combo = [](const char *name, const QString &accessible) {
         auto *c = new QComboBox;
         c->setObjectName(name);
@@ -114,17 +113,9 @@ FieldPage::FieldPage(app::Document &document, const theme::Theme &theme, QWidget
         makeDeck();
         fill();
     });
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "#field-page, #side-scroll, #study-facts { background: %1; } #field-page QLabel { color: %2; }"
-                "QProgressBar { background: %3; border: none; } QProgressBar::chunk { background: %4; }")
-                .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.link.name()));
-        fill();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    theme_.dress(*this, theme::Ground::panel);
+    connect(&theme_, &theme::Theme::changed, this, &FieldPage::fill);
+    fill();
 }
 
 FieldPage::~FieldPage() {

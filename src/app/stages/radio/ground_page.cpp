@@ -21,7 +21,6 @@ namespace waxis::radio {
 GroundPage::GroundPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("ground-page");
-    setAttribute(Qt::WA_StyledBackground);
     which_ = new QComboBox;
     which_->setObjectName("ground-which");
     which_->setAccessibleName(tr("Ground station"));
@@ -117,16 +116,9 @@ GroundPage::GroundPage(app::Document &document, const theme::Theme &theme, QWidg
     });
     connect(&document_, &app::Document::changed, this, &GroundPage::refresh);
     scroll->setObjectName("side-scroll");
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "#ground-page, #side-scroll, #ground-facts { background: %1; } #ground-page QLabel { color: %2; }")
-                .arg(c.panel.name(), c.ink.name()));
-        refresh();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
-    dress();
+    theme_.dress(*this, theme::Ground::panel);
+    connect(&theme_, &theme::Theme::changed, this, &GroundPage::refresh);
+    refresh();
 }
 
 void GroundPage::addField(const QString &title, const char *name, const QString &unit, Measure measure,

@@ -1,5 +1,7 @@
 #include "app/stages/radio/places_page.h"
 
+#include "app/shell/background.h"
+#include "app/theme/look.h"
 #include "core/build/radio_edits.h"
 #include "core/magnetics/current_paths.h"
 #include "core/rules/wording.h"
@@ -12,7 +14,6 @@
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 namespace waxis::radio {
 
@@ -70,7 +71,6 @@ QString shown(const PlaceReport &report, std::size_t column) {
 PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("places-page");
-    setAttribute(Qt::WA_StyledBackground);
     which_ = new QComboBox;
     which_->setObjectName("places-of");
     which_->setAccessibleName(tr("Part whose places are compared"));
@@ -99,6 +99,9 @@ PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidg
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setShowGrid(false);
+    table_->setFrameShape(QFrame::NoFrame);
+    table_->setProperty(theme::kRuled, true);
+    table_->viewport()->setBackgroundRole(QPalette::Window);
     table_->verticalHeader()->hide();
     table_->setColumnCount(int(columns().size()) + 1);
     QStringList titles{tr("place")};
@@ -157,21 +160,10 @@ PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidg
         if (const auto trial = chosenTrial(); !trial.empty())
             document_.edit(tr("Forget a place"), removeTrial(document_.build(), trial));
     });
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral("#places-page { background: %1; } #places-page QLabel { color: %2; }"
-                           "QTableWidget { background: %1; color: %2; border: none; selection-background-color: %3; "
-                           "selection-color: %2; }"
-                           "QTableWidget::item { padding: 2px 6px; border-bottom: 1px solid %3; }"
-                           "QHeaderView { background: %1; } QHeaderView::section { background: %1; color: %4; "
-                           "border: none; padding: 3px 6px; border-bottom: 1px solid %3; }")
-                .arg(c.panel.name(), c.ink.name(), c.rule.name(), c.muted.name()));
-        fill();
-    };
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    theme_.dress(*this, theme::Ground::panel);
+    connect(&theme_, &theme::Theme::changed, this, &PlacesPage::fill);
     listParts();
-    dress();
+    fill();
 }
 
 PlacesPage::~PlacesPage() {
@@ -218,7 +210,7 @@ void PlacesPage::workOut() {
     if (part().empty() || (asked_ == document_.build() && !reports_.empty())) return fill();
     asked_ = document_.build();
     stop_ = std::make_shared<std::atomic<bool>>(false);
-    working_.setFuture(QtConcurrent::run([build = asked_, id = part(), stop = stop_] {
+    working_.setFuture(app::inBackground([build = asked_, id = part(), stop = stop_] {
         return comparePlaces(build, id, [stop] { return stop->load(); });
     }));
     note_->setText(tr("Working out each place..."));

@@ -15,7 +15,6 @@ namespace waxis::stackbench {
 LayerStrip::LayerStrip(StackFocus &focus, StackCanvas &canvas, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), focus_(focus), canvas_(canvas), theme_(theme) {
     setObjectName("strip");
-    setAttribute(Qt::WA_StyledBackground);
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 5, 12, 5);
     column->setSpacing(4);
@@ -73,22 +72,8 @@ LayerStrip::LayerStrip(StackFocus &focus, StackCanvas &canvas, const theme::Them
     other_->setPopupMode(QToolButton::InstantPopup);
     addButton(out_, tr("Remove"), "layer-remove", tr("Take the layer out; a board stays in the build (Del)"),
               [this] { canvas_.removeChosen(); });
-    auto dress = [this] {
-        const auto &c = theme_.colors();
-        setStyleSheet(
-            QStringLiteral(
-                "QWidget#strip { background: %1; } QLabel { color: %2; } QLabel#layer-title { color: %3; } "
-                "QLineEdit { color: %3; background: %4; border: 1px solid %5; border-radius: 3px; padding: 1px 4px; } "
-                "QLineEdit:focus { border-color: %6; } "
-                "QToolButton { color: %2; background: transparent; border: 1px solid %5; border-radius: 3px; padding: "
-                "1px 7px; } "
-                "QToolButton:focus { border-color: %6; } QToolButton:disabled { color: %7; border-color: transparent; "
-                "}")
-                .arg(c.matBar.name(), c.softChalk.name(), c.chalk.name(), c.mat.name(), c.matGridStrong.name(),
-                     c.thrustAxis.name(), c.matFaint.name()));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    title_->setForegroundRole(QPalette::BrightText);
+    theme_.dress(*this, theme::Ground::matBar);
     connect(&focus_, &StackFocus::changed, this, &LayerStrip::refresh);
     refresh();
 }

@@ -47,13 +47,7 @@ StackBench::StackBench(app::Document &document, const theme::Theme &theme, QWidg
     cards_->setFrameShape(QFrame::NoFrame);
     cards_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     cards_->setFixedWidth(282);
-    auto dress = [this, inner] {
-        const QString ground = theme_.colors().mat.name();
-        inner->setStyleSheet(QStringLiteral("QWidget#cards { background: %1; }").arg(ground));
-        cards_->setStyleSheet(QStringLiteral("QScrollArea { background: %1; }").arg(ground));
-    };
-    dress();
-    connect(&theme_, &theme::Theme::changed, this, dress);
+    theme_.dress(*cards_, theme::Ground::mat);
     auto *row = new QHBoxLayout;
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);

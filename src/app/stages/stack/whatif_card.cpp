@@ -1,5 +1,6 @@
 #include "app/stages/stack/whatif_card.h"
 
+#include "app/shell/background.h"
 #include "core/stack/bill.h"
 #include "io/csv/csv.h"
 
@@ -9,7 +10,6 @@
 #include <QLabel>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 #include <cmath>
 
 namespace waxis::stackbench {
@@ -57,7 +57,7 @@ void WhatIfCard::workOut() {
     }
     asked_ = focus_.document().build();
     askedStack_ = stack->id;
-    working_.setFuture(QtConcurrent::run(
+    working_.setFuture(app::inBackground(
         [build = asked_, id = stack->id, most = rows_.size(), practice = focus_.document().analysis().practice] {
             const Stack *asked = findStack(build, id);
             return asked ? suggestFor(build, *asked, practice, most) : std::vector<StackSuggestion>{};

@@ -18,7 +18,6 @@ namespace waxis::wire {
 CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("cut-page");
-    setAttribute(Qt::WA_StyledBackground);
     table_ = new theme::MatTable(theme, {tr("label"), tr("colour"), tr("AWG"), tr("length"), tr("how"), tr("from"),
                                          tr("its end"), tr("to"), tr("its end"), tr("twist")});
     table_->setObjectName("cut-table");
@@ -58,17 +57,7 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
         if (const auto *label = table_->item(row, 0)) document_.select(label->data(Qt::UserRole).toString());
     });
     connect(&document_, &app::Document::changed, this, &CutPage::refresh);
-    connect(&theme_, &theme::Theme::changed, this, &CutPage::dress);
-    dress();
-}
-
-void CutPage::dress() {
-    const auto &c = theme_.colors();
-    setStyleSheet(
-        QStringLiteral("QWidget#cut-page { background: %1; } QLabel { color: %3; }"
-                       "QToolButton { color: %2; background: transparent; border: 1px solid %4; border-radius: 3px; "
-                       "padding: 3px 8px; }")
-            .arg(c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name()));
+    theme_.dress(*this, theme::Ground::matBar);
 }
 
 QString CutPage::asCsv() const {

@@ -29,7 +29,6 @@ protected:
 
 private:
     void refresh();
-    void dress();
     void save();
     app::Document &document_;
     const theme::Theme &theme_;

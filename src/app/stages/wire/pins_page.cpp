@@ -1,5 +1,6 @@
 #include "app/stages/wire/pins_page.h"
 
+#include "app/theme/card.h"
 #include "core/links/link_report.h"
 #include "core/rules/wording.h"
 
@@ -19,7 +20,6 @@ QString named(const Build &build, const std::string &id) { return QString::fromS
 PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("pins-page");
-    setAttribute(Qt::WA_StyledBackground);
     auto box = [&](const char *name, const QString &says) {
         auto *combo = new QComboBox;
         combo->setObjectName(name);
@@ -46,22 +46,15 @@ PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *
     top->addWidget(suggest_);
     top->addWidget(right_, 1);
     auto card = [&](const QString &title, QWidget *extra) {
-        auto *frame = new QWidget;
-        frame->setObjectName("link-card");
-        frame->setAttribute(Qt::WA_StyledBackground);
-        auto *column = new QVBoxLayout(frame);
-        column->setContentsMargins(10, 8, 10, 8);
-        auto *head = new QLabel(title);
-        head->setObjectName("card-head");
-        head->setFont(theme_.text(13, true));
-        column->addWidget(head);
-        if (extra) column->addWidget(extra);
+        auto *frame = new theme::Card(theme_, title);
+        if (extra) frame->body().addWidget(extra);
         auto *body = new QLabel;
         body->setWordWrap(true);
         body->setAlignment(Qt::AlignTop | Qt::AlignLeft);
         body->setFont(theme_.text(12));
+        body->setForegroundRole(QPalette::PlaceholderText);
         body->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        column->addWidget(body, 1);
+        frame->body().addWidget(body, 1);
         return std::pair(frame, body);
     };
     const auto [portsCard, ports] = card(tr("Serial ports"), nullptr);
@@ -109,18 +102,7 @@ PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *
     });
     connect(&document_, &app::Document::changed, this, &PinsPage::refresh);
     connect(&document_, &app::Document::selectionChanged, this, &PinsPage::followSelection);
-    connect(&theme_, &theme::Theme::changed, this, &PinsPage::dress);
-    dress();
-}
-
-void PinsPage::dress() {
-    const auto &c = theme_.colors();
-    setStyleSheet(QStringLiteral(
-                      "QWidget#pins-page { background: %1; } QWidget#link-card { background: %2; border: 1px solid %5; "
-                      "border-radius: 3px; } QLabel { color: %4; } QLabel#card-head { color: %3; }"
-                      "QToolButton { color: %3; background: transparent; border: 1px solid %5; border-radius: 3px; "
-                      "padding: 3px 8px; } QToolButton:disabled { color: %4; border-color: transparent; }")
-                      .arg(c.mat.name(), c.matBar.name(), c.chalk.name(), c.softChalk.name(), c.matGridStrong.name()));
+    theme_.dress(*this, theme::Ground::mat);
 }
 
 WireEnd PinsPage::endOf(const QComboBox &box) {

@@ -28,7 +28,6 @@ private:
     void followSelection();
     void fillPorts(QComboBox &box, const WireEnd &keep);
     static WireEnd endOf(const QComboBox &box);
-    void dress();
 
     app::Document &document_;
     const theme::Theme &theme_;
