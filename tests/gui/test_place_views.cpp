@@ -408,7 +408,7 @@ private slots:
                 f.window->findings().act(row, app::FindingAction::fix);
                 break;
             }
-        QCOMPARE(open(f, RuleId::fitOverlap), before - 1);
+        QTRY_COMPARE_WITH_TIMEOUT(open(f, RuleId::fitOverlap), before - 1, 20000); // once it was tried
         f.document().history().undo();
         QCOMPARE(open(f, RuleId::fitOverlap), before);
     }

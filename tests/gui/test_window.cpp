@@ -145,7 +145,43 @@ private slots:
         QTest::keyClick(&list, Qt::Key_Return);
         QVERIFY(!f.window->findings().model().openedKey().isEmpty());
         QTest::keyClick(&list, Qt::Key_F);
-        QVERIFY(rowOf(f, RuleId::fitOverlap) < 0);
+        QTRY_VERIFY_WITH_TIMEOUT(rowOf(f, RuleId::fitOverlap) < 0, 20000); // once it was tried
+    }
+    void aCureThatIsStillBeingTriedIsAppliedOnlyToTheBuildItWasWantedFor() {
+        WindowFixture f;
+        auto &findings = f.window->findings();
+        findings.act(rowOf(f, RuleId::fitOverlap), FindingAction::fix);
+        QVERIFY(!findings.model().cures(rowOf(f, RuleId::fitOverlap))); // not known yet: the window does not wait
+        QCOMPARE(findings.list().cursor().shape(), Qt::BusyCursor);
+        QVERIFY(f.document().edit("n", shiftPart(f.document().build(), "gps", {1, 0, 0}))); // something else meanwhile
+        QCOMPARE(findings.list().cursor().shape(), Qt::ArrowCursor);
+        const Build build = f.document().build();
+        QTRY_VERIFY_WITH_TIMEOUT(findings.model().cures(rowOf(f, RuleId::fitOverlap)), 20000);
+        QTest::qWait(100);
+        QVERIFY(f.document().build() == build);
+    }
+    void wiresThatTakeLongAreLedBehindTheEdit() {
+        WindowFixture f;
+        // A block in the craft's tail: the search for one wire looks at all there is.
+        const Build build = f.document().build();
+        PartType block;
+        block.id = block.name = "block";
+        block.kind = PartKind::other;
+        Solid solid;
+        solid.shape = Box{{40, 40, 30}};
+        block.solids.push_back(solid);
+        Pose pose;
+        pose.position_mm = {-60, 0, 10};
+        QVERIFY(f.document().edit("block", addPart(build, block, "block", pose)));
+        const auto &derived = f.document().analysis().derived;
+        QVERIFY(derived.wiresPutOff > 0);
+        const Build shown = f.document().build();
+        QTRY_VERIFY_WITH_TIMEOUT(f.document().areWiresLed(), 60000);
+        QVERIFY(f.document().build() == shown);
+        Analyser fresh;
+        const auto &routes = fresh.update(shown).derived.routes;
+        for (std::size_t w = 0; w < routes.size(); ++w)
+            QVERIFY2(derived.routes[w].points_mm == routes[w].points_mm, shown.wires[w].id.c_str());
     }
     void savingWritesTheFileAndReopeningShowsTheSame() {
         WindowFixture f;
