@@ -47,11 +47,17 @@ private:
     qint64 when_ms_;
 };
 
+Analyser freshAnalyser() {
+    constexpr std::size_t kVisits = 120'000; // lattice points, a tenth of a second: all wires of a crowded craft
+    Analyser analyser;
+    analyser.setRouteBudget(kVisits);
+    return analyser;
+}
+
 } // namespace
 
 Document::Document(QObject *parent) : QObject(parent) {
-    constexpr std::size_t kVisits = 120'000; // lattice points, a tenth of a second: all wires of a crowded craft
-    analyser_.setRouteBudget(kVisits);
+    analyser_ = freshAnalyser();
     shown_.name = kept_.name = tr("New build").toStdString();
     analyse();
     connect(&history_, &QUndoStack::cleanChanged, this, &Document::stateChanged);
@@ -133,7 +139,7 @@ void Document::show(LoadedBuild loaded, const QString &path, bool recovered) {
     loadCase_ = 0;
     folding_->stop();
     folded_ = 0;
-    analyser_.setSurvey(nullptr);
+    analyser_ = freshAnalyser(); // nothing of the build before takes part, nor its memory
     analyse();
     if (const auto *now = balance(); now && now->loadCase.folded) foldTo(1);
     emit opened();

@@ -1,7 +1,9 @@
 // Boost.Geometry's intersection of polygons; in a file of its own because its headers are slow to compile.
 #include "core/stack/height_field.h"
 
+#ifndef __clang__
 #pragma GCC diagnostic ignored "-Wmaybe-uninitialized" // in Boost's rescaling, seen at -O3
+#endif
 #include <boost/geometry.hpp>
 #include <boost/geometry/geometries/point_xy.hpp>
 #include <boost/geometry/geometries/polygon.hpp>

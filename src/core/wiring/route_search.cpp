@@ -6,6 +6,9 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstdlib>
+#include <memory>
+#include <new>
 #include <numeric>
 #include <queue>
 
@@ -142,18 +145,58 @@ struct Domain {
     }
 };
 
-/// Reused between searches, so that none has to clear it.
-struct Memory {
+/// Reused between searches, so that none has to clear it; only that of a large domain is given back, for it would stay
+/// with each thread that ever searched one. Zeroed pages come from the system when they are first written to, and a
+/// search writes to few of them.
+class Memory {
+public:
     struct Node {
-        double from_mm = 0; ///< way so far
-        float left_mm = 0;
-        std::uint32_t parent = 0;
-        std::uint32_t stamp = 0;
-        std::int8_t level = 0; ///< the finest lattice that is used here
-        bool free = false, done = false;
+        double from_mm; ///< way so far
+        float left_mm;
+        std::uint32_t parent;
+        std::uint32_t stamp; ///< of the search that it was written in; 0: of none
+        std::int8_t level;   ///< the finest lattice that is used here
+        bool free, done;
     };
-    std::vector<Node> nodes;
+
+    /// One search, as long as it lives.
+    class Use {
+    public:
+        Use(Memory &memory, std::size_t cells) : memory_(memory) { memory_.begin(cells); }
+        ~Use() { memory_.end(); }
+        Use(const Use &) = delete;
+        Use &operator=(const Use &) = delete;
+
+    private:
+        Memory &memory_;
+    };
+
+    Node &operator[](std::uint32_t index) { return nodes_.get()[index]; }
+
     std::uint32_t stamp = 0;
+
+private:
+    void begin(std::size_t cells) {
+        if (size_ < cells) {
+            nodes_.reset(static_cast<Node *>(std::calloc(cells, sizeof(Node))));
+            size_ = nodes_ ? cells : 0;
+            if (!nodes_) throw std::bad_alloc();
+            stamp = 0;
+        }
+        ++stamp;
+    }
+    void end() {
+        constexpr std::size_t kKept = 1'500'000;
+        if (size_ <= kKept) return;
+        nodes_.reset();
+        size_ = 0;
+    }
+
+    struct Free {
+        void operator()(Node *nodes) const { std::free(nodes); }
+    };
+    std::unique_ptr<Node, Free> nodes_;
+    std::size_t size_ = 0;
 };
 
 struct Open {
@@ -212,8 +255,8 @@ std::vector<Hop> hopsIn(const Domain &domain, int level) {
 RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, const Vec3 &to, const Domain &domain,
                   std::span<const Vec3> narrow_mm, std::size_t mostVisits) {
     static thread_local Memory memory;
-    if (memory.nodes.size() < domain.cells()) memory.nodes.resize(domain.cells());
-    const std::uint32_t stamp = ++memory.stamp;
+    const Memory::Use inUse(memory, domain.cells());
+    const std::uint32_t stamp = memory.stamp;
     RouteLeg leg;
     constexpr double kLastEdge_mm = 0.4; // freeDistance() exceeds a straight line of two cells by less than that
     constexpr double kFine_mm = 20, kMiddle_mm = 90, kNarrow_mm = 14;
@@ -225,7 +268,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
         return near < kMiddle_mm ? 1 : 2;
     };
     auto nodeAt = [&](std::uint32_t index) -> Memory::Node & {
-        auto &node = memory.nodes[index];
+        auto &node = memory[index];
         if (node.stamp != stamp) {
             const Cell cell = domain.cell(index);
             node = {1e300, -1, kStart, stamp, levelAt(field.position(cell)), domain.contains(cell) && room.isFree(cell),
@@ -237,7 +280,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     // Of two equal ways the one that goes straight on stays, then the one by the lower number: the choice does not
     // depend on what else was looked at.
     auto goesStraight = [&](std::uint32_t parent, int move) {
-        const std::uint32_t before = memory.nodes[parent].parent;
+        const std::uint32_t before = memory[parent].parent;
         return before != kStart && int(parent) - int(before) == move;
     };
     auto isBetter = [&](std::uint32_t parent, std::uint32_t kept, std::uint32_t index) {
@@ -277,7 +320,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
         }
         const Open top = open.top();
         open.pop();
-        auto &node = memory.nodes[top.node];
+        auto &node = memory[top.node];
         if (node.done) continue;
         node.done = true;
         const Cell cell = domain.cell(top.node);
@@ -304,7 +347,7 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     }
     if (last == kStart) return leg;
     std::vector<Vec3> points{to};
-    for (std::uint32_t at = last; at != kStart; at = memory.nodes[at].parent)
+    for (std::uint32_t at = last; at != kStart; at = memory[at].parent)
         points.push_back(field.position(domain.cell(at)));
     points.push_back(from);
     std::reverse(points.begin(), points.end());

@@ -339,6 +339,10 @@ void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, con
         const Aabb room = grown(reach_, RouteField::kMargin_mm / 2);
         outgrown =
             (reach.min_mm.array() < room.min_mm.array()).any() || (reach.max_mm.array() > room.max_mm.array()).any();
+        // A part far away that came back: the lattice round it would be searched and kept for nothing.
+        constexpr double kMuchLess = 0.4;
+        outgrown |= grown(reach, RouteField::kMargin_mm).size_mm().prod() <
+                    kMuchLess * grown(reach_, RouteField::kMargin_mm).size_mm().prod();
     }
     for (const auto &[key, obstacle] : obstacles) {
         const auto before = obstacles_.find(key);

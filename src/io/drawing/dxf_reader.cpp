@@ -28,7 +28,7 @@ namespace {
 constexpr std::size_t kMostPaths = 100'000;
 constexpr std::size_t kMostPoints = 4'000'000;
 constexpr int kDeepestBlock = 12;
-constexpr std::size_t kMostVisits = 1'000'000; ///< blocks put in place, those that leave nothing counted too
+constexpr std::size_t kMostVisits = 200'000; ///< blocks put in place, those that leave nothing counted too
 constexpr std::size_t kMostLayers = 4'000;
 /// Finer than promised: what an outline weighs hangs on it.
 constexpr double kChord_mm = kFlattening_mm / 4;
@@ -464,7 +464,7 @@ public:
                 note("block " + readableName(insert.block), layer, "the drawing does not hold it");
                 continue;
             }
-            if (depth >= kDeepestBlock) {
+            if (depth >= kDeepestBlock || opened_.contains(insert.block)) {
                 note("block " + readableName(insert.block), layer,
                      "blocks lie in one another too deep, or in themselves");
                 continue;
@@ -473,11 +473,13 @@ public:
                 note("block " + readableName(insert.block), layer, "it is scaled to nothing");
                 continue;
             }
+            opened_.insert(insert.block);
             for (int column = 0; column < insert.columns; ++column)
                 for (int row = 0; row < insert.rows; ++row) {
                     const Affine inner = map * insert.copy(column, row) * Eigen::Translation2d(-named->second.base);
                     if (++visits_ > kMostVisits || !place(named->second, inner, layer, depth + 1)) return false;
                 }
+            opened_.erase(insert.block);
         }
         return true;
     }
@@ -499,6 +501,7 @@ private:
     std::stop_token stop_;
     std::size_t points_ = 0, visits_ = 0;
     std::set<std::string> layers_;
+    std::set<std::string> opened_; ///< blocks that are being put in place, one in the other
     std::set<std::array<std::string, 3>> said_;
 };
 
