@@ -8,8 +8,10 @@
 #include "core/build/frame_shapes.h"
 #include "core/stack/chain.h"
 
+#include <QEvent>
 #include <QFontMetricsF>
 #include <QGraphicsPathItem>
+#include <QGraphicsView>
 #include <algorithm>
 #include <cmath>
 
@@ -30,11 +32,11 @@ BuildScene::BuildScene(View view, app::Document &document, const theme::Theme &t
     cuts_ = new PictureLayer(theme_, true);
     cuts_->setZValue(9e4);
     addItem(cuts_);
-    connect(&document_, &app::Document::changed, this, &BuildScene::update);
-    connect(&document_, &app::Document::judged, this, &BuildScene::update);
-    connect(&document_, &app::Document::redrawn, this, &BuildScene::update);
-    connect(&document_, &app::Document::selectionChanged, this, &BuildScene::update);
-    connect(&document_, &app::Document::highlightChanged, this, &BuildScene::update);
+    connect(&document_, &app::Document::changed, this, &BuildScene::follow);
+    connect(&document_, &app::Document::judged, this, &BuildScene::follow);
+    connect(&document_, &app::Document::redrawn, this, &BuildScene::follow);
+    connect(&document_, &app::Document::selectionChanged, this, &BuildScene::follow);
+    connect(&document_, &app::Document::highlightChanged, this, &BuildScene::follow);
     connect(&theme_, &theme::Theme::changed, this, [this] {
         rebuildFrame();
         updateMarks();
@@ -143,7 +145,29 @@ PartItem *BuildScene::item(const QString &part) const {
     return at == parts_.end() ? nullptr : at->second;
 }
 
+void BuildScene::follow() {
+    const auto seenBy = views();
+    if (seenBy.isEmpty() || std::any_of(seenBy.begin(), seenBy.end(), [](auto *view) { return view->isVisible(); }))
+        return update();
+    stale_ = true;
+}
+
+void BuildScene::catchUp() {
+    if (stale_) update();
+}
+
+void BuildScene::showIn(QGraphicsView &view) {
+    view.setScene(this);
+    view.installEventFilter(this);
+}
+
+bool BuildScene::eventFilter(QObject *watched, QEvent *event) {
+    if (event->type() == QEvent::Show) catchUp();
+    return QGraphicsScene::eventFilter(watched, event);
+}
+
 void BuildScene::update() {
+    stale_ = false;
     const Build &build = document_.drawnBuild();
     if (!drawnFrame_.sharesWith(build.frame) || !(drawnPractice_ == document_.analysis().practice) ||
         drawnSection_ != section_)
@@ -331,7 +355,8 @@ void BuildScene::clearDrag() {
     updateMarks();
 }
 
-QRectF BuildScene::contentRect() const {
+QRectF BuildScene::contentRect() {
+    catchUp();
     QRectF rect;
     for (const auto &member : frameItems_) rect |= member.item->sceneBoundingRect();
     for (const auto &[id, item] : parts_)

@@ -12,11 +12,15 @@
 
 namespace waxis::drawing {
 
+/// It follows while a view of it is visible, and catches up when one is shown: hidden benches cost no edit.
 class BuildScene : public QGraphicsScene {
     Q_OBJECT
 
 public:
     BuildScene(View view, app::Document &document, const theme::Theme &theme, QObject *parent = nullptr);
+
+    /// The view shows this scene from now on.
+    void showIn(QGraphicsView &view);
 
     View view() const { return view_; }
     void setView(View view);
@@ -29,7 +33,7 @@ public:
     void setOverlays(const Overlays &overlays);
 
     /// Everything that is drawn, without the lines that run to the edge.
-    QRectF contentRect() const;
+    QRectF contentRect();
     /// Parts under a point, nearest to the viewer first.
     QStringList partsAt(const QPointF &scenePoint) const;
     PartItem *item(const QString &part) const;
@@ -58,7 +62,11 @@ public:
     void showDrag(const DragMarks &marks);
     void clearDrag();
 
+    bool eventFilter(QObject *watched, QEvent *event) override;
+
 private:
+    void follow();
+    void catchUp();
     void rebuildFrame();
     void update();
     void updateMarks();
@@ -92,6 +100,7 @@ private:
     std::map<std::string, std::vector<Picture>> extra_;
     DragMarks drag_;
     double pixelsPerMm_ = 1;
+    bool stale_ = false;              ///< the build moved on while no view was visible
     std::vector<QRectF> tags_;        ///< what the pictures' tags cover
     std::vector<QPointF> markPoints_; ///< where labels must not stand
 };

@@ -5,6 +5,7 @@
 #include <array>
 #include <csignal>
 #include <exception>
+#include <malloc.h>
 #include <new>
 #include <sys/socket.h>
 #include <unistd.h>
@@ -24,7 +25,13 @@ void pass(int number) {
 
 } // namespace
 
-GuardedApplication::GuardedApplication(int &argc, char **argv) : QApplication(argc, argv) {}
+GuardedApplication::GuardedApplication(int &argc, char **argv) : QApplication(argc, argv) {
+    // What a search or a survey asked for goes back to the system when it is done, instead of staying with its thread.
+    constexpr int kLarge = 1 << 20, kArenas = 2;
+    mallopt(M_MMAP_THRESHOLD, kLarge);
+    mallopt(M_TRIM_THRESHOLD, 4 * kLarge);
+    mallopt(M_ARENA_MAX, kArenas);
+}
 
 GuardedApplication::~GuardedApplication() {
     for (const int number : {SIGTERM, SIGHUP, SIGINT}) std::signal(number, SIG_DFL);

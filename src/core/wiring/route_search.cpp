@@ -186,7 +186,7 @@ private:
         ++stamp;
     }
     void end() {
-        constexpr std::size_t kKept = 1'500'000;
+        constexpr std::size_t kKept = 600'000;
         if (size_ <= kKept) return;
         nodes_.reset();
         size_ = 0;

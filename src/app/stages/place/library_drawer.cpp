@@ -347,6 +347,7 @@ void LibraryDrawer::refresh(bool best) {
     }
     list_->header()->setStretchLastSection(false);
     list_->header()->setMinimumSectionSize(24);
+    list_->header()->setResizeContentsPrecision(0); // by what is seen: measuring hundreds of types takes long
     for (int i = 0; i < list_->columnCount(); ++i)
         list_->header()->setSectionResizeMode(i, i == 0 ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
     const QString kinds = tr("%n kind(s)", nullptr, int(rows.size()));

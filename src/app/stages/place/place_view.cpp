@@ -30,7 +30,8 @@ constexpr double kSmallestScale = 0.2, kLargestScale = 40;
 } // namespace
 
 PlaceView::PlaceView(drawing::BuildScene &scene, app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QGraphicsView(&scene, parent), scene_(scene), document_(document), theme_(theme) {
+    : QGraphicsView(parent), scene_(scene), document_(document), theme_(theme) {
+    scene_.showIn(*this);
     setViewportUpdateMode(QGraphicsView::MinimalViewportUpdate);
     setRenderHint(QPainter::Antialiasing);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

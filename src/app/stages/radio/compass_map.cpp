@@ -30,7 +30,7 @@ CompassMap::CompassMap(app::Document &document, const theme::Theme &theme, QWidg
     : QGraphicsView(parent), document_(document), theme_(theme), scene_(drawing::View::plan, document, theme) {
     setObjectName("compass-map");
     setAccessibleName(tr("Magnetic field over the craft"));
-    setScene(&scene_);
+    scene_.showIn(*this);
     drawing::prepareMapView(*this);
     drawing::Overlays overlays;
     overlays.marks = false;

@@ -45,7 +45,7 @@ WireMap::WireMap(app::Document &document, const theme::Theme &theme, QWidget *pa
     : QGraphicsView(parent), document_(document), theme_(theme), scene_(drawing::View::plan, document, theme) {
     setObjectName("wire-map");
     setAccessibleName(tr("Routes of the wires"));
-    setScene(&scene_);
+    scene_.showIn(*this);
     drawing::prepareMapView(*this);
     setMouseTracking(true);
     drawing::Overlays overlays;
