@@ -27,6 +27,7 @@
 #include <QStandardPaths>
 #include <QTest>
 #include <QTextStream>
+#include <QThread>
 #include <QTimer>
 #include <algorithm>
 #include <array>
@@ -38,6 +39,7 @@
 #include <pthread.h>
 #include <thread>
 #include <unistd.h>
+#include <utility>
 
 using namespace waxis;
 
@@ -204,6 +206,23 @@ void dismiss() {
     }
 }
 
+/// Processor time of this thread: what is missing to the time that passed was waited for, or taken by others.
+qint64 ownWork_ms() {
+    timespec time{};
+    clock_gettime(CLOCK_THREAD_CPUTIME_ID, &time);
+    return qint64(time.tv_sec) * 1000 + time.tv_nsec / 1'000'000;
+}
+
+/// What a virtual machine's host took from its processors, the mean of them: nobody can do anything in that time.
+qint64 stolen_ms() {
+    QFile file("/proc/stat");
+    if (!file.open(QIODevice::ReadOnly)) return 0;
+    constexpr int kSteal = 8; // of "cpu", user, nice, system, idle, iowait, irq, softirq, steal
+    const auto words = file.readLine().simplified().split(' ');
+    const qint64 ticks = words.value(kSteal).toLongLong();
+    return ticks * 1000 / sysconf(_SC_CLK_TCK) / std::max(1, QThread::idealThreadCount());
+}
+
 constexpr std::size_t kMostParts = 150; ///< more than twice as many as the largest demo has
 
 int monkey(double minutes, const QString &folder, quint32 seed) {
@@ -241,18 +260,23 @@ int monkey(double minutes, const QString &folder, quint32 seed) {
     int stage = 0;
     // A stall is what keeps the window from answering: a beat that comes late. Waiting in a dialog is none.
     QElapsedTimer beat;
+    qint64 ownBefore = ownWork_ms(), stolenBefore = stolen_ms();
     beat.start();
     QTimer heart;
     Watchdog watchdog;
     QObject::connect(&heart, &QTimer::timeout, [&] {
         watchdog.beat();
-        const qint64 took = beat.restart();
+        const qint64 ownNow = ownWork_ms(), stolenNow = stolen_ms();
+        const qint64 stolen = stolenNow - std::exchange(stolenBefore, stolenNow);
+        const qint64 took = beat.restart() - stolen;
+        const qint64 own = ownNow - std::exchange(ownBefore, ownNow);
         if (took > longest_ms) {
             longest_ms = took;
             longest = what;
         }
         if (took > 1000)
-            out() << "STALL " << took << " ms: " << what << " (event " << events << ", "
+            out() << "STALL " << took << " ms without " << stolen << " stolen ones, " << own
+                  << " of them its own work: " << what << " (event " << events << ", "
                   << window.document().build().parts.size() << " parts)" << Qt::endl;
     });
     heart.start(20);

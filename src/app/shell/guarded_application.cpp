@@ -27,10 +27,9 @@ void pass(int number) {
 
 GuardedApplication::GuardedApplication(int &argc, char **argv) : QApplication(argc, argv) {
     // What a search or a survey asked for goes back to the system when it is done, instead of staying with its thread.
-    constexpr int kLarge = 1 << 20, kArenas = 2;
+    constexpr int kLarge = 1 << 20;
     mallopt(M_MMAP_THRESHOLD, kLarge);
     mallopt(M_TRIM_THRESHOLD, 4 * kLarge);
-    mallopt(M_ARENA_MAX, kArenas);
 }
 
 GuardedApplication::~GuardedApplication() {

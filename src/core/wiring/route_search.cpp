@@ -6,9 +6,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <cstdlib>
 #include <memory>
-#include <new>
 #include <numeric>
 #include <queue>
 
@@ -145,58 +143,44 @@ struct Domain {
     }
 };
 
-/// Reused between searches, so that none has to clear it; only that of a large domain is given back, for it would stay
-/// with each thread that ever searched one. Zeroed pages come from the system when they are first written to, and a
-/// search writes to few of them.
+/// The points that a search looks at, in runs along x that are made when the first of them is asked for: a search
+/// looks at few of a large domain's. Runs are reused by the next search of the thread; nodes stay where they are.
 class Memory {
 public:
     struct Node {
         double from_mm; ///< way so far
         float left_mm;
         std::uint32_t parent;
-        std::uint32_t stamp; ///< of the search that it was written in; 0: of none
-        std::int8_t level;   ///< the finest lattice that is used here
+        bool known; ///< by this search; false: nothing else counts
         bool free, done;
+        std::int8_t level; ///< the finest lattice that is used here
     };
 
-    /// One search, as long as it lives.
-    class Use {
-    public:
-        Use(Memory &memory, std::size_t cells) : memory_(memory) { memory_.begin(cells); }
-        ~Use() { memory_.end(); }
-        Use(const Use &) = delete;
-        Use &operator=(const Use &) = delete;
-
-    private:
-        Memory &memory_;
-    };
-
-    Node &operator[](std::uint32_t index) { return nodes_.get()[index]; }
-
-    std::uint32_t stamp = 0;
+    void begin(std::size_t cells) {
+        runs_.assign(cells / kRun + 1, nullptr);
+        used_ = 0;
+        if (blocks_.size() > kKeptBlocks) blocks_.resize(kKeptBlocks); // of an unusually long search
+    }
+    Node &operator[](std::uint32_t index) {
+        Node *&run = runs_[index / kRun];
+        if (!run) run = freshRun();
+        return run[index % kRun];
+    }
 
 private:
-    void begin(std::size_t cells) {
-        if (size_ < cells) {
-            nodes_.reset(static_cast<Node *>(std::calloc(cells, sizeof(Node))));
-            size_ = nodes_ ? cells : 0;
-            if (!nodes_) throw std::bad_alloc();
-            stamp = 0;
-        }
-        ++stamp;
-    }
-    void end() {
-        constexpr std::size_t kKept = 600'000;
-        if (size_ <= kKept) return;
-        nodes_.reset();
-        size_ = 0;
-    }
+    static constexpr std::size_t kRun = 16, kRunsOfBlock = 1024, kKeptBlocks = 20; // a block takes 400 kB
 
-    struct Free {
-        void operator()(Node *nodes) const { std::free(nodes); }
-    };
-    std::unique_ptr<Node, Free> nodes_;
-    std::size_t size_ = 0;
+    Node *freshRun() {
+        const std::size_t block = used_ / kRunsOfBlock, at = used_ % kRunsOfBlock;
+        ++used_;
+        if (block == blocks_.size()) blocks_.push_back(std::make_unique_for_overwrite<Node[]>(kRun * kRunsOfBlock));
+        Node *run = blocks_[block].get() + at * kRun;
+        for (std::size_t i = 0; i < kRun; ++i) run[i].known = false;
+        return run;
+    }
+    std::vector<Node *> runs_;
+    std::vector<std::unique_ptr<Node[]>> blocks_;
+    std::size_t used_ = 0;
 };
 
 struct Open {
@@ -255,8 +239,7 @@ std::vector<Hop> hopsIn(const Domain &domain, int level) {
 RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, const Vec3 &to, const Domain &domain,
                   std::span<const Vec3> narrow_mm, std::size_t mostVisits) {
     static thread_local Memory memory;
-    const Memory::Use inUse(memory, domain.cells());
-    const std::uint32_t stamp = memory.stamp;
+    memory.begin(domain.cells());
     RouteLeg leg;
     constexpr double kLastEdge_mm = 0.4; // freeDistance() exceeds a straight line of two cells by less than that
     constexpr double kFine_mm = 20, kMiddle_mm = 90, kNarrow_mm = 14;
@@ -269,10 +252,15 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
     };
     auto nodeAt = [&](std::uint32_t index) -> Memory::Node & {
         auto &node = memory[index];
-        if (node.stamp != stamp) {
+        if (!node.known) {
             const Cell cell = domain.cell(index);
-            node = {1e300, -1, kStart, stamp, levelAt(field.position(cell)), domain.contains(cell) && room.isFree(cell),
-                    false};
+            node = {1e300,
+                    -1,
+                    kStart,
+                    true,
+                    domain.contains(cell) && room.isFree(cell),
+                    false,
+                    levelAt(field.position(cell))};
         }
         return node;
     };
