@@ -36,6 +36,16 @@
     </message>
 </context>
 <context>
+    <name>waxis::app::FindingsPanel</name>
+    <message numerus="yes">
+        <source>%n wire(s) being led, </source>
+        <translation>
+            <numerusform>%n wire being led, </numerusform>
+            <numerusform>%n wires being led, </numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>waxis::stackbench::HardwareCard</name>
     <message numerus="yes">
         <source>%n pieces, %1 g: </source>

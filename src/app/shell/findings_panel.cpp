@@ -116,7 +116,9 @@ FindingsPanel::FindingsPanel(Document &document, const theme::Theme &theme, QWid
     connect(delegate_, &FindingDelegate::actionChosen, this, &FindingsPanel::act);
     auto recount = [this] {
         const int rows = model_->rowCount();
-        count_->setText(QString::number(rows));
+        const int waiting = document_.analysis().derived.wiresPutOff; // what is said of those is not the last word
+        count_->setText(waiting ? tr("%n wire(s) being led, ", nullptr, waiting) + QString::number(rows)
+                                : QString::number(rows));
         list_->setVisible(rows > 0);
         empty_->setVisible(rows == 0);
     };

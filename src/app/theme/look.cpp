@@ -95,7 +95,7 @@ void drawToolPanel(QPainter &painter, const QStyleOption &option, const QWidget 
             enabled ? lineOf(option, lit) : QColor(Qt::transparent));
 }
 
-void drawButtonPanel(QPainter &painter, const QStyleOption &option, const QWidget *) {
+void drawButtonPanel(QPainter &painter, const QStyleOption &option) {
     const auto *button = qstyleoption_cast<const QStyleOptionButton *>(&option);
     if (button && button->features.testFlag(QStyleOptionButton::Flat)) return;
     const bool down = option.state & (QStyle::State_On | QStyle::State_Sunken);
@@ -135,7 +135,7 @@ void Look::drawPrimitive(PrimitiveElement element, const QStyleOption *option, Q
         }
         return drawField(*painter, *option, widget);
     }
-    case PE_PanelButtonCommand: return drawButtonPanel(*painter, *option, widget);
+    case PE_PanelButtonCommand: return drawButtonPanel(*painter, *option);
     case PE_PanelButtonTool: return drawToolPanel(*painter, *option, widget);
     case PE_IndicatorCheckBox:
     case PE_IndicatorItemViewItemCheck: return drawTick(*painter, *option);

@@ -140,7 +140,8 @@ void WireTable::refresh() {
         put(cSupplied, report.supplied_mm ? whole(*report.supplied_mm) : tr("–"), true);
         const double drop_V = dropOf(report, current).drop_V;
         put(cDrop, drop_V > 0.0005 ? tr("%1 mV").arg(drop_V * 1e3, 0, 'f', drop_V < 0.01 ? 1 : 0) : tr("–"), true);
-        put(cVerdict, verdictText(report), false);
+        const bool isLed = !derived.routes[std::size_t(row)].makeshift;
+        put(cVerdict, isLed ? verdictText(report) : tr("being led"), false);
         const Severity worst = worstAbout(document_.analysis(), wire.id);
         item(row, cVerdict)->setData(Qt::DecorationRole, mark(worst, devicePixelRatioF()));
         if (worst == Severity::stop) item(row, cVerdict)->setForeground(theme::severityOnMat(worst));
