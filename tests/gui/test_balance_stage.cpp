@@ -1,6 +1,7 @@
 // The Balance bench with mouse and keys: slide to balance and back, choose a case, lose grams, enter a weighing.
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/balance/target_view.h"
+#include "core/build/case_edits.h"
 #include "window_fixture.h"
 
 #include <QClipboard>
@@ -51,6 +52,30 @@ class TestBalanceStage : public QObject {
 private slots:
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 
+    void aCaseThatGoesWhileItsRowHasTheKeyboardBreaksNothing() {
+        WindowFixture f;
+        bench(f);
+        auto *table = f.window->findChild<QTableWidget *>("case-table");
+        QVERIFY(table && table->isVisible());
+        const auto fewer = [&] { return f.document().build().loadCases.size(); };
+        QVERIFY(fewer() >= 2);
+        table->setFocus();
+        QVERIFY(table->hasFocus());
+        table->setCurrentCell(table->rowCount() - 1, 0);
+        QCOMPARE(f.document().loadCase(), table->rowCount() - 1);
+        // Where rows went the table chose another case at once, which filled the table again while it lost its rows.
+        while (fewer() > 1) {
+            const Build build = f.document().build();
+            QVERIFY(f.document().edit("fewer", removeLoadCase(build, build.loadCases.back().id)));
+            QCOMPARE(table->rowCount(), int(f.document().analysis().derived.balance.size()));
+            QVERIFY(f.document().loadCase() < table->rowCount());
+        }
+        while (f.document().history().canUndo()) f.document().history().undo();
+        table->setFocus();
+        table->setCurrentCell(table->rowCount() - 1, 0);
+        QVERIFY(f.window->openFile(WEIGHTAXIS_TEST_DATA "/demos/owlbox-mini.waxis"));
+        QCOMPARE(table->rowCount(), int(f.document().analysis().derived.balance.size()));
+    }
     void slidesToTheSolvedPlaceAndBack() {
         WindowFixture f;
         auto &b = bench(f);

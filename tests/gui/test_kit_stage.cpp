@@ -8,6 +8,7 @@
 
 #include <QClipboard>
 #include <QComboBox>
+#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
@@ -471,6 +472,22 @@ private slots:
         QVERIFY2(std::abs(*f.window->kitBench().editor().type().propDiameter_mm - 165.1) < 1e-6,
                  qPrintable(QString::number(*f.window->kitBench().editor().type().propDiameter_mm)));
     }
+    void theListSaysWhichPartsItTakesForTheSame() {
+        WindowFixture f;
+        QFile csv(f.folder.filePath("signs.csv"));
+        QVERIFY(csv.open(QIODevice::WriteOnly));
+        csv.write("name;count\nBlade CW+;2\nBlade CW-;2\nBlade CW+;1\n\xD0\x9C\xD0\xB0\xD1\x87\xD1\x82\xD0\xB0;1\n");
+        csv.close();
+        f.window->setStage(Stage::kit);
+        f.window->kitBench().readList(csv.fileName());
+        const auto *preview = f.window->kitBench().listPage().findChild<QTableWidget *>("list-preview");
+        const auto becomes = [&](int row) { return preview->item(row, preview->columnCount() - 1)->text(); };
+        QCOMPARE(preview->rowCount(), 5);
+        QVERIFY(becomes(1).endsWith(", new") && becomes(2).endsWith(", new") && becomes(4).endsWith(", new"));
+        QVERIFY2(becomes(1) != becomes(2) && becomes(4) != becomes(1) && becomes(4) != becomes(2),
+                 qPrintable(becomes(1) + becomes(2) + becomes(4)));
+        QCOMPARE(becomes(3), QString("counted with one above"));
+    }
     void aKitListIsMappedLookedOverAndTaken() {
         WindowFixture f;
         QFile csv(f.folder.filePath("list.csv"));
@@ -493,6 +510,12 @@ private slots:
         map("column-1", KitColumn::count);
         QCOMPARE(page.list().rows.size(), std::size_t(2));
         QVERIFY(page.findChild<QLabel *>("list-problems")->text().contains("line 3"));
+        const auto *preview = page.findChild<QTableWidget *>("list-preview");
+        QStringList becomes;
+        for (int row = 1; row < preview->rowCount(); ++row)
+            becomes << preview->item(row, preview->columnCount() - 1)->text();
+        QCOMPARE(becomes, (QStringList{"motor-2807, in the build", "left out", "odd-washer, new"}));
+        QCOMPARE(preview->horizontalHeader()->visualIndex(preview->columnCount() - 1), 0); // seen first
         page.findChild<QPushButton *>("take")->click();
         QVERIFY(!bench.isReadingList());
         QCOMPARE(*findKitEntry(f.document().build(), "motor-2807")->mass_g.value, 47.7);

@@ -176,6 +176,7 @@ void Document::put(const Build &build) {
     kept_ = shown_ = build;
     previewing_ = false;
     analyse();
+    loadCase_ = std::min(loadCase_, std::max(0, int(analysis().derived.loadCases.size()) - 1)); // the last one went
     dropLostSelection();
     emit changed();
 }

@@ -41,6 +41,8 @@ void CaseTable::showEvent(QShowEvent *event) {
 
 void CaseTable::refresh() {
     if (!isVisible()) return;
+    // Rows that go take the current cell along: choosing a case at that moment would come back here in the middle.
+    const QSignalBlocker untouched(this);
     const auto &derived = document_.analysis().derived;
     const auto &c = MatTable::theme().colors();
     setRowCount(int(derived.balance.size()));
@@ -85,10 +87,8 @@ void CaseTable::refresh() {
     }
     horizontalHeaderItem(7)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     setFixedHeight(horizontalHeader()->sizeHint().height() + 22 * std::clamp(rowCount(), 2, 6) + 4);
-    if (currentRow() != document_.loadCase() && document_.loadCase() < rowCount()) {
-        const QSignalBlocker quiet(this);
+    if (currentRow() != document_.loadCase() && document_.loadCase() < rowCount())
         setCurrentCell(document_.loadCase(), 0);
-    }
 }
 
 } // namespace waxis::balance

@@ -97,6 +97,7 @@ private:
         const QRgb open = panel_.theme_.colors().matGridStrong.lighter(170).rgb();
         std::vector<QRgb> colors(owners.size(), 0);
         auto colorOf = [&](int owner) {
+            if (std::size_t(owner) >= colors.size()) return QRgb(0); // a view of the build before this one
             QRgb &color = colors[std::size_t(owner)];
             if (color) return color;
             const Part *part = findPart(build, owners[std::size_t(owner)].id);
