@@ -64,16 +64,20 @@ private slots:
         table->setCurrentCell(table->rowCount() - 1, 0);
         QCOMPARE(f.document().loadCase(), table->rowCount() - 1);
         // Where rows went the table chose another case at once, which filled the table again while it lost its rows.
-        while (fewer() > 1) {
+        while (fewer() > 2) { // two are left: with one the table would choose what is chosen already
             const Build build = f.document().build();
             QVERIFY(f.document().edit("fewer", removeLoadCase(build, build.loadCases.back().id)));
             QCOMPARE(table->rowCount(), int(f.document().analysis().derived.balance.size()));
             QVERIFY(f.document().loadCase() < table->rowCount());
         }
+        const QString few = f.folder.filePath("few.waxis");
+        QVERIFY(bool(saveBuild(few.toStdString(), f.document().build())));
         while (f.document().history().canUndo()) f.document().history().undo();
         table->setFocus();
         table->setCurrentCell(table->rowCount() - 1, 0);
-        QVERIFY(f.window->openFile(WEIGHTAXIS_TEST_DATA "/demos/owlbox-mini.waxis"));
+        QVERIFY(f.document().loadCase() > 1);
+        QVERIFY(f.window->openFile(few));
+        QCOMPARE(f.document().loadCase(), 0);
         QCOMPARE(table->rowCount(), int(f.document().analysis().derived.balance.size()));
     }
     void slidesToTheSolvedPlaceAndBack() {
