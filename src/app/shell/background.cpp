@@ -13,8 +13,9 @@ public:
         setExpiryTimeout(-1); // a thread that ended would come back as eager as any
         for (int i = 0; i < maxThreadCount(); ++i)
             start([] {
-                giveWay();
-                QThread::msleep(20); // so that each thread gets one of these
+                constexpr int kNice = 10;
+                setpriority(PRIO_PROCESS, 0, kNice); // of this thread alone, on Linux: it gives way to the window's
+                QThread::msleep(20);                 // so that each thread gets one of these
             });
     }
 };
@@ -24,11 +25,6 @@ public:
 QThreadPool &backgroundPool() {
     static Pool pool;
     return pool;
-}
-
-void giveWay() {
-    constexpr int kNice = 10;
-    setpriority(PRIO_PROCESS, 0, kNice); // of this thread alone, on Linux
 }
 
 } // namespace waxis::app

@@ -9,9 +9,6 @@ namespace waxis::app {
 /// Threads of its own: those of Qt's common pool also fill large areas, and painting would wait for a free one.
 QThreadPool &backgroundPool();
 
-/// Makes the calling thread give way to the window's.
-void giveWay();
-
 /// Runs `work(arguments...)` there; with a QPromise as its first parameter when it gives several results.
 template <class Work, class... Arguments>
 auto inBackground(Work &&work, Arguments &&...arguments) {

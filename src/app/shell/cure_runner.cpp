@@ -45,8 +45,8 @@ void CureRunner::look() {
 void CureRunner::start() {
     if (document_.isPreviewing()) return;
     if (run_.isRunning()) {
-        rest_.start(first_.empty() ? kRest_ms
-                                   : 20); // it was told to stop and soon will, or there is more to try after it
+        // It was told to stop and soon will, or there is more to try after it.
+        rest_.start(first_.empty() ? kRest_ms : 20);
         return;
     }
     std::vector<Finding> wanted;

@@ -186,9 +186,6 @@ void PairCard::fillHelp(int sender, int listener) {
         button->setToolTip(help->cures ? tr("Distance, noise and overload are inside the practice then")
                                        : tr("Better, but not inside the practice"));
         button->setProperty(theme::kLeft, true);
-        QPalette link;
-        link.setColor(QPalette::ButtonText, theme_.colors().link);
-        button->setPalette(link);
         const Fix fix = help->fix;
         connect(button, &QPushButton::clicked, this, [this, fix] {
             const auto keep = document_.radioPair();

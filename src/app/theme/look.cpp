@@ -192,7 +192,8 @@ void Look::drawControl(ControlElement element, const QStyleOption *option, QPain
             font.setUnderline(flat && isFocused(*button));
             painter->setFont(font);
             drawItemText(painter, rect, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextShowMnemonic, button->palette,
-                         button->state.testFlag(State_Enabled), button->text, QPalette::ButtonText);
+                         button->state.testFlag(State_Enabled), button->text,
+                         flat ? QPalette::Link : QPalette::ButtonText);
             return;
         }
         break;

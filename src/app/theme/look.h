@@ -30,7 +30,7 @@ public:
 
 /// Properties by which single widgets ask for another look, set to true.
 inline constexpr const char *kPage = "page";   ///< a tool button without a border, underlined while it is down
-inline constexpr const char *kLeft = "left";   ///< a push button whose text stands left
+inline constexpr const char *kLeft = "left";   ///< a push button whose text stands left; flat, it reads as a link
 inline constexpr const char *kRuled = "ruled"; ///< a table with a line under each row, and room beside the words
 inline constexpr const char *kQuiet = "quiet"; ///< line edits in it have only a line below until they are used
 
