@@ -41,6 +41,17 @@ class TestKitStage : public QObject {
         QApplication::processEvents(); // the table takes the text over when the key is done
     }
 
+private:
+    /// Opens a list of those bytes for looking over.
+    static kit::ListPage &readList(WindowFixture &f, const QByteArray &bytes) {
+        QFile csv(f.folder.filePath("list.csv"));
+        if (csv.open(QIODevice::WriteOnly)) csv.write(bytes);
+        csv.close();
+        f.window->setStage(Stage::kit);
+        f.window->kitBench().readList(csv.fileName());
+        return f.window->kitBench().listPage();
+    }
+
 private slots:
     void partsAreCountedAndWeighedAndTheBalanceFollows() {
         WindowFixture f;
@@ -474,13 +485,9 @@ private slots:
     }
     void theListSaysWhichPartsItTakesForTheSame() {
         WindowFixture f;
-        QFile csv(f.folder.filePath("signs.csv"));
-        QVERIFY(csv.open(QIODevice::WriteOnly));
-        csv.write("name;count\nBlade CW+;2\nBlade CW-;2\nBlade CW+;1\n\xD0\x9C\xD0\xB0\xD1\x87\xD1\x82\xD0\xB0;1\n");
-        csv.close();
-        f.window->setStage(Stage::kit);
-        f.window->kitBench().readList(csv.fileName());
-        const auto *preview = f.window->kitBench().listPage().findChild<QTableWidget *>("list-preview");
+        auto &page = readList(
+            f, "name;count\nBlade CW+;2\nBlade CW-;2\nBlade CW+;1\n\xD0\x9C\xD0\xB0\xD1\x87\xD1\x82\xD0\xB0;1\n");
+        const auto *preview = page.findChild<QTableWidget *>("list-preview");
         const auto becomes = [&](int row) { return preview->item(row, preview->columnCount() - 1)->text(); };
         QCOMPARE(preview->rowCount(), 5);
         QVERIFY(becomes(1).endsWith(", new") && becomes(2).endsWith(", new") && becomes(4).endsWith(", new"));
@@ -490,15 +497,10 @@ private slots:
     }
     void aKitListIsMappedLookedOverAndTaken() {
         WindowFixture f;
-        QFile csv(f.folder.filePath("list.csv"));
-        QVERIFY(csv.open(QIODevice::WriteOnly));
-        csv.write("Thing;How many;g\r\nHeronby 2807 motor;4;47,7\r\nLost count;some;1\r\nOdd washer;12;0,3\r\n");
-        csv.close();
-        f.window->setStage(Stage::kit);
+        auto &page =
+            readList(f, "Thing;How many;g\r\nHeronby 2807 motor;4;47,7\r\nLost count;some;1\r\nOdd washer;12;0,3\r\n");
         auto &bench = f.window->kitBench();
-        bench.readList(csv.fileName());
         QVERIFY(bench.isReadingList());
-        auto &page = bench.listPage();
         // "Thing" and "How many" mean nothing by themselves.
         QVERIFY(page.list().rows.empty());
         auto map = [&](const char *name, KitColumn column) {

@@ -253,7 +253,6 @@ void ImportPage::read() {
     picked_ = {};
     problem_->clear();
     const std::string unit = units_->currentData().toString().toStdString();
-    const int asked = ++asked_;
     stop_.request_stop();
     stop_ = std::stop_source();
     auto reading = app::inBackground([path = path_.toStdString(), unit, options = options_, stop = stop_.get_token()] {
@@ -275,14 +274,13 @@ void ImportPage::read() {
     waiting->setValue(0);
     auto *watcher = new QFutureWatcher<std::shared_ptr<Read>>(this);
     connect(waiting, &QProgressDialog::canceled, this, [this] {
-        ++asked_; // what comes of it is not wanted any more
-        stop_.request_stop();
+        stop_.request_stop(); // what comes of it is not wanted any more
         emit finished(false);
     });
-    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, waiting, asked] {
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, watcher, waiting, wanted = stop_.get_token()] {
         waiting->deleteLater();
         watcher->deleteLater();
-        if (asked == asked_) take(*watcher->result());
+        if (!wanted.stop_requested()) take(*watcher->result());
     });
     watcher->setFuture(reading);
 }

@@ -68,8 +68,7 @@ private:
     QTableWidget *layers_ = nullptr, *plates_ = nullptr;
     QPushButton *apply_ = nullptr;
     bool filling_ = false;
-    int asked_ = 0;         ///< readings; only the last one counts
-    std::stop_source stop_; ///< of the last one
+    std::stop_source stop_; ///< of the last reading; only that counts
 };
 
 } // namespace waxis::frame
