@@ -60,6 +60,19 @@ private slots:
         document.history().setIndex(77);
         QVERIFY(document.build() == states[77]);
     }
+    void nobodyIsToldOfAnythingByADocumentThatGoes() {
+        // Its history is emptied as it goes: who then asked for what is chosen read memory that was given back.
+        auto document = std::make_unique<Document>();
+        openDemo(*document);
+        document->select("gps");
+        QVERIFY(document->edit("Step", shiftPart(document->build(), "gps", {0.5, 0, 0})));
+        int told = 0;
+        QObject::connect(&document->history(), &QUndoStack::indexChanged, [&] { ++told; });
+        QObject::connect(&document->history(), &QUndoStack::cleanChanged, [&] { ++told; });
+        QObject::connect(document.get(), &Document::stateChanged, [&] { ++told; });
+        document.reset();
+        QCOMPARE(told, 0);
+    }
     void editsOfAllKindsAreTakenBackToTheByte() {
         // Seeded, so that a failure can be seen again.
         Document document;

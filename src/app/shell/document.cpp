@@ -71,6 +71,10 @@ Document::Document(QObject *parent) : QObject(parent) {
     });
 }
 
+Document::~Document() {
+    history_.disconnect(); // it tells of being emptied as it goes, when what there is to look at is half gone
+}
+
 void Document::analyse() {
     analyser_.setHurry(previewing_);
     analyser_.update(shown_);

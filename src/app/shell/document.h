@@ -20,6 +20,7 @@ class Document : public QObject {
 
 public:
     explicit Document(QObject *parent = nullptr);
+    ~Document() override;
 
     const Build &build() const { return shown_; }
     const Analysis &analysis() const { return analyser_.current(); }
