@@ -30,11 +30,13 @@ void TypeChoice::offer(const Document &document, const Part &part) {
     };
     std::vector<Row> rows;
     for (const auto *table : {&*document.build().types, &document.library()})
-        for (const auto &[id, type] : *table)
+        for (const auto &entry : *table) {
+            const PartType &type = entry.second;
             if (type.kind == own->kind &&
                 std::none_of(rows.begin(), rows.end(), [&](const Row &r) { return r.type->id == type.id; }))
-                rows.push_back(
-                    {&type, misfit(document.build(), type, document.library(), part.id), document.isOwnType(id)});
+                rows.push_back({&type, misfit(document.build(), type, document.library(), part.id),
+                                document.isOwnType(entry.first)});
+        }
     std::stable_sort(rows.begin(), rows.end(), [](const Row &a, const Row &b) {
         if (bool(a.why) != bool(b.why)) return !a.why;
         if (a.mine != b.mine) return a.mine;

@@ -257,7 +257,7 @@ void SkyPanel::refresh() {
     for (const auto &[number, pose] : ghosts_) {
         // While only the receiver itself moves nothing changes over the ghosts.
         const auto known =
-            std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) { return s.number == number; });
+            std::find_if(sites_.begin(), sites_.end(), [&, n = number](const Site &s) { return s.number == n; });
         if (sameSky && known != sites_.end()) {
             sites.push_back(std::move(*known));
             continue;
