@@ -115,10 +115,11 @@ int exportBuild(const ExportOptions &options, Streams io) {
     write(options.platesSvg, [&] { return platesAsSvg(frame); });
     write(options.drillDxf, [&] { return platesAsDxf(frame, PlateSheet::drillTemplate); });
     write(options.drillSvg, [&] { return platesAsSvg(frame, PlateSheet::drillTemplate); });
-    write(options.kitCsv, [&] { return writeKitList(build); });
+    write(options.kitCsv, [&] { return writeKitList(build, practiceOf(build.practice)); });
     write(options.cutCsv, [&] {
         Analyser analyser;
-        return writeCutList(cutList(build, analyser.update(build).derived));
+        const Analysis &analysis = analyser.update(build);
+        return writeCutList(cutList(build, analysis.practice, analysis.derived));
     });
     write(options.massCsv, [&] {
         Analyser analyser;

@@ -165,11 +165,11 @@ private slots:
     }
     void whatIsInTheWayOfAFoldingArmIsFound() {
         Build build = foldingQuad(-90.0);
-        QVERIFY(foldContacts(build, 0.5).empty());
+        QVERIFY(foldContacts(build, practiceOf({})).empty());
         const auto arms = foldingArms(build);
         const Vec3 there = foldMotion(arms[0], 0.5) * Vec3(80, 80, -2.5);
         addBox(build, "post", {6, 6, 20}, there, 3);
-        const auto contacts = foldContacts(build, 0.5);
+        const auto contacts = foldContacts(build, practiceOf({}));
         QCOMPARE(contacts.size(), std::size_t(1));
         QCOMPARE(contacts[0].b, std::string("post"));
         QVERIFY(contacts[0].fraction > 0.3 && contacts[0].fraction < 0.7);

@@ -37,36 +37,6 @@ Finding theFinding(const Build &build, RuleId rule) {
     return none;
 }
 
-/// Motors with 16 mm circles, M3, tapped 4 mm deep, on an arm each.
-Build withMotor(double arm_mm, double screw_mm, std::optional<double> depth_mm = 4.0) {
-    Build build = bareQuad();
-    build.frame.edit([&](Frame &frame) {
-        Arm arm;
-        arm.id = "arm";
-        arm.tip_mm = {100, 100, 0};
-        arm.width_mm = 12;
-        arm.thickness_mm = arm_mm;
-        frame.arms.push_back(arm);
-    });
-    PartType motor;
-    motor.id = "motor";
-    motor.name = "Motor";
-    motor.kind = PartKind::motor;
-    motor.mass_g = catalogueValue(30);
-    motor.mounting = HolePattern{PatternShape::circle, 16, 0, 3.2, 4};
-    if (depth_mm) motor.threadDepth_mm = catalogueValue(*depth_mm);
-    motor.solids = {{Cylinder{27, 18}, {Vec3(0, 0, 9), Quat::Identity()}, SolidRole::body, "aluminium", false}};
-    build = *addPart(build, motor, "motor", Pose{Vec3(100, 100, 0), Quat::Identity()});
-    build.parts.back().fastening = {FasteningMethod::screws, {"arm"}, false, {}};
-    if (screw_mm > 0) {
-        PartType set = made({FastenerForm::screw, "M3", screw_mm}, "steel");
-        set.fastener->pieces = 4;
-        build = *addPart(build, set, "set", Pose{Vec3(100, 100, -arm_mm), Quat::Identity()});
-        build.parts.back().fastening = {FasteningMethod::screws, {"motor", "arm"}, false, {}};
-    }
-    return build;
-}
-
 } // namespace
 
 class TestHardware : public QObject {
@@ -289,7 +259,7 @@ private slots:
     }
     void undrawnMotorScrewsAreChosenAndWeighed() {
         const Build build = withMotor(5, 0);
-        const HardwareBill bill = hardwareBill(build);
+        const HardwareBill bill = hardwareBill(build, practiceOf({}));
         QCOMPARE(bill.rows.size(), std::size_t(1));
         QCOMPARE(bill.rows[0].item, std::string("screw-m3x8"));
         QCOMPARE(bill.rows[0].pieces, 4);
@@ -303,10 +273,10 @@ private slots:
         const Build light = *chooseScrew(layers.build(), layers.id(), {FastenerForm::screw, "M3", 12}, "titanium");
         QVERIFY(near(allUp_g(light) - allUp_g(longer), 4 * (0.590 - 1.045), 0.003));
         int needed = 0;
-        for (const auto &line : kitLines(longer))
+        for (const auto &line : kitLines(longer, practiceOf({})))
             if (line.item == "screw-m3x12") needed = line.needed;
         QCOMPARE(needed, 4);
-        const HardwareBill bill = hardwareBill(light);
+        const HardwareBill bill = hardwareBill(light, practiceOf({}));
         QVERIFY(near(bill.byMaterial_g.at("titanium"), 4 * 0.590, 0.003));
         QVERIFY(near(bill.byMaterial_g.at("steel"), 4 * *made({FastenerForm::nut, "M3"}, "steel").mass_g.value));
         double sum = 0;
@@ -319,7 +289,7 @@ private slots:
         const Build tied = *holdStack(layers.build(), layers.id(), StackHold::ties);
         QVERIFY(tied.stacks[0].screws.empty());
         QCOMPARE(tied.stacks[0].layers.size(), std::size_t(3)); // the nuts are gone
-        const HardwareBill bill = hardwareBill(tied);
+        const HardwareBill bill = hardwareBill(tied, practiceOf({}));
         const auto tie =
             std::find_if(bill.rows.begin(), bill.rows.end(), [](const BillRow &r) { return r.item == "tie-2.5"; });
         QVERIFY(tie != bill.rows.end() && tie->pieces == 2);

@@ -38,7 +38,7 @@ class TestKit : public QObject {
 private slots:
     void linesCountWhatIsPlacedAndWhatTheFrameIsMadeOf() {
         const Build build = test::stakewalker();
-        const auto lines = kitLines(build);
+        const auto lines = kitLines(build, practiceOf({}));
         QCOMPARE(lineOf(lines, "motor-2807").needed, 4);
         QCOMPARE(lineOf(lines, "prop-7").spare(), 2);
         QCOMPARE(lineOf(lines, "spacer-m2-5").missing(), 1);
@@ -64,7 +64,7 @@ private slots:
         build = *countKit(build, "heavy-type", 3);
         build = *weighKit(build, "heavy-type", measuredValue(195));
         build = *countKit(build, "light-type", 0);
-        const auto totals = kitTotals(kitLines(build));
+        const auto totals = kitTotals(kitLines(build, practiceOf({})));
         QCOMPARE(totals.piecesNeeded, 2);
         QCOMPARE(totals.piecesInHand, 1);
         QCOMPARE(totals.piecesMissing, 1);
@@ -98,7 +98,7 @@ private slots:
                 QCOMPARE(row.source, Source::measured);
             }
         const std::string arm = kitItemOf(build.frame->arms[0]);
-        QCOMPARE(lineOf(kitLines(build), arm).needed, 4);
+        QCOMPARE(lineOf(kitLines(build, practiceOf({})), arm).needed, 4);
         QVERIFY(bool(weighKit(build, arm, measuredValue(11))));
     }
     void editsRefuseWhatCannotBe() {

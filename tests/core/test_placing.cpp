@@ -2,7 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/group_edits.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 #include "core/kit/kit.h"
 #include "core/placing/perch.h"
 #include "support/builds.h"
@@ -172,7 +172,7 @@ private slots:
     void screwsFollowPatternPlateAndBoard() {
         Build build = boardOf(36, 30.5);
         build.parts.back().fastening = {FasteningMethod::screws, {"main"}, false, {}};
-        const auto hardware = hardwareFor(build, build.parts.back());
+        const auto hardware = holdingOf(build, build.parts.back(), practiceOf({})).pieces;
         QCOMPARE(hardware.size(), std::size_t(1));
         QCOMPARE(hardware[0].pieces, 4);
         // 2 mm plate, 1.6 mm board, 3 mm of thread: 6.6, so 8 is the next of the series.
@@ -180,33 +180,33 @@ private slots:
         // ISO 4762 M3 x 8 in steel weighs 0.67 g (handbook tables, from memory); this estimate is rough.
         QVERIFY(hardware[0].piece_g > 0.45 && hardware[0].piece_g < 0.9);
         build.parts.back().fastening.pieces = 3;
-        QCOMPARE(hardwareFor(build, build.parts.back())[0].pieces, 3);
+        QCOMPARE(holdingOf(build, build.parts.back(), practiceOf({})).pieces[0].pieces, 3);
         build.parts.back().fastening.pieces = 0;
-        QVERIFY(hardwareFor(build, build.parts.back()).empty());
+        QVERIFY(holdingOf(build, build.parts.back(), practiceOf({})).pieces.empty());
     }
     void hardwareWeighsAndIsCounted() {
         Build build = boardOf(36, 30.5);
         Analyser analyser;
         const double bare = analyser.update(build).derived.balance[0].mass.mass_g;
-        const auto kitBefore = kitLines(build).size();
+        const auto kitBefore = kitLines(build, practiceOf({})).size();
         build = *fastenPart(build, "board", {FasteningMethod::tape, {"main"}, false, {}});
         const Analysis &held = analyser.update(build);
-        const auto hardware = hardwareFor(build, *findPart(build, "board"));
+        const auto hardware = holdingOf(build, *findPart(build, "board"), practiceOf({})).pieces;
         QVERIFY(std::abs(held.derived.balance[0].mass.mass_g - bare - hardware[0].piece_g) < 1e-9);
         QVERIFY(std::any_of(held.derived.massRows.begin(), held.derived.massRows.end(), [](const MassRow &row) {
             return row.id == "board/fastening" && row.kind == MassKind::fastening;
         }));
-        QCOMPARE(kitLines(build).size(), kitBefore + 1);
+        QCOMPARE(kitLines(build, practiceOf({})).size(), kitBefore + 1);
         for (const auto method : {FasteningMethod::none, FasteningMethod::stack, FasteningMethod::pressed,
                                   FasteningMethod::soldered, FasteningMethod::glue}) {
             const Build other = *fastenPart(build, "board", {method, {"main"}, false, {}});
-            QVERIFY(hardwareFor(other, *findPart(other, "board")).empty());
+            QVERIFY(holdingOf(other, *findPart(other, "board"), practiceOf({})).pieces.empty());
         }
     }
     void drawnScrewsAreNotCountedTwice() {
         const Build build = test::stakewalker();
         const Part &fc = *findPart(build, "fc"); // its stack screws are parts of their own
-        QVERIFY(hardwareFor(build, fc).empty());
+        QVERIFY(holdingOf(build, fc, practiceOf({})).pieces.empty());
     }
     void fasteningOntoNothingIsRefused() {
         const Build build = boardOf(36, 30.5);

@@ -369,6 +369,21 @@ private slots:
         QCOMPARE(findingsOf(layers.build(), RuleId::stkOrder).size(), std::size_t(1));
         QVERIFY(findingsOf(*flipBoard(layers.build(), layers.id(), 2), RuleId::stkOrder).empty());
     }
+    void plugsOfABoardUnderThePlateAreHiddenOnItsUpperFace() {
+        PartType board = boardType("fc");
+        Port plug;
+        plug.id = "camera";
+        plug.kind = PortKind::socket;
+        plug.position_mm = {0, 0, -1};
+        board.ports = {plug};
+        const Layers layers(plateForStacks());
+        Build hanging = *addBoard(layers.build(), layers.id(), 0, board);
+        hanging = *addHardware(hanging, layers.id(), 1, made({FastenerForm::spacer, "M3", 6}, "nylon"));
+        QVERIFY(findingsOf(hanging, RuleId::stkOrder).empty()); // it looks down, away from the plate
+        const auto turned = findingsOf(*flipBoard(hanging, layers.id(), 0), RuleId::stkOrder);
+        QCOMPARE(turned.size(), std::size_t(1));
+        QCOMPARE(turned[0].subjects.back(), carrierOf(hanging, hanging.stacks[0]));
+    }
     void flatCablesGoRoundTheBoards() {
         // From the middle of one side of a 40 x 30 rectangle to the middle of the opposite one: along two corners.
         QVERIFY(near(wayRound_mm({20, 0}, {-20, 0}, {20, 15}), 15 + 40 + 15));

@@ -1,10 +1,13 @@
 // Wires in numbers: gauges against published tables, lengths and allowances by hand, verdicts, neighbours, cut list.
 #include "core/analysis/analysis.h"
+#include "core/base/units.h"
+#include "core/sums/sum.h"
 #include "core/wiring/bundle.h"
 #include "core/wiring/cut_list.h"
 #include "core/wiring/gauge_advice.h"
 #include "io/csv/csv.h"
 #include "io/csv/cut_csv.h"
+#include "io/report_json/sum_json.h"
 #include "support/wires.h"
 
 #include <QtTest>
@@ -59,6 +62,37 @@ private slots:
         QVERIFY(!lightestGauge(80.0));
         QVERIFY(!findWireStock(13));
     }
+    void everyGaugeHasItsSum_data() {
+        QTest::addColumn<QString>("gauge");
+        QTest::addColumn<double>("diameter_mm"); // ASTM B258, from memory of handbook tables; less than 0: refused
+        QTest::newRow("0000") << "0000" << 11.684;
+        QTest::newRow("00") << "00" << 9.266;
+        QTest::newRow("0") << "0" << 8.251;
+        QTest::newRow("odd") << "13" << 1.828;
+        QTest::newRow("thinnest") << "40" << 0.0799;
+        QTest::newRow("thinner") << "41" << -1.0;
+        QTest::newRow("thicker") << "00000" << -1.0;
+        QTest::newRow("half") << "13.5" << -1.0;
+        QTest::newRow("no gauge") << "thin" << -1.0;
+    }
+    void everyGaugeHasItsSum() {
+        QFETCH(QString, gauge);
+        QFETCH(double, diameter_mm);
+        const SumValue awg = io::sumValueFromText(gauge.toStdString());
+        const auto result = calculate(*findSum("wire-gauge"), {{"awg", awg}});
+        const auto drop = calculate(*findSum("voltage-drop"), {{"awg", awg}, {"one_way_m", 0.5}, {"I_A", 2.0}});
+        if (diameter_mm < 0) {
+            QVERIFY(!result && !drop);
+            QCOMPARE(result.error().text(), std::string("awg: a gauge from 0000 to 40 expected"));
+            return;
+        }
+        QVERIFY(result && drop);
+        QVERIFY(near(std::get<double>(findKey(*result, "d_mm")->held), diameter_mm, 6e-4));
+        const double stock = std::get<double>(findKey(*result, "silicone_OD_mm")->held);
+        QVERIFY(std::isnan(stock)); // none of these is sold as a silicone lead
+        const double metre_mohm = std::get<double>(findKey(*result, "R20_mohm_per_m")->held);
+        QVERIFY(near(std::get<double>(findKey(*drop, "drop_V")->held), 2 * 0.5 * metre_mohm * 1e-3 * 2, 1e-12));
+    }
     void cornersAreShortenedByTheFormula() {
         // r (t - 2 tan(t/2)): a square corner at 10 mm is 20 mm of tangents against 15.708 of arc.
         QVERIFY(near(cornerChange_mm(10, 90), 15.7079632679 - 20, 1e-9));
@@ -71,6 +105,10 @@ private slots:
             QVERIFY2(bundleDiameters(n) >= bundleDiameters(n - 1), qPrintable(QString::number(n)));
             QVERIFY(n / (bundleDiameters(n) * bundleDiameters(n)) < 0.91); // never denser than the plane's best packing
         }
+        // Closed forms: a ring of n round one in the middle; 18 and 19 alike.
+        QVERIFY(near(bundleDiameters(8), 1 + 1 / std::sin(kPi / 7), 1e-12));
+        QVERIFY(near(bundleDiameters(9), 1 + 1 / std::sin(kPi / 8), 1e-12));
+        QVERIFY(near(bundleDiameters(19), 1 + std::sqrt(2.0) + std::sqrt(6.0), 1e-12));
         const std::vector<double> unlike{4, 1, 1};
         QVERIFY(bundleDiameter_mm(unlike) >= 5.0); // two thickest side by side
     }

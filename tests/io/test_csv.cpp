@@ -15,7 +15,7 @@ TypeTable library() {
 
 KitList listOf(const std::string &text, const Build &build = {}) {
     const CsvTable table = parseCsv(text);
-    return readKitList(table, guessKitColumns(table.header), build, library());
+    return readKitList(table, guessKitColumns(table.header), build, practiceOf({}), library());
 }
 
 } // namespace
@@ -187,12 +187,12 @@ private slots:
     }
     void theKitListComesBack() {
         const Build build = test::stakewalker();
-        const std::string text = writeKitList(build);
+        const std::string text = writeKitList(build, practiceOf(build.practice));
         const auto table = parseCsv(text);
         QVERIFY(table.problems.empty());
         Build blank = build;
         blank.kit.clear();
-        const auto list = readKitList(table, guessKitColumns(table.header), blank, library());
+        const auto list = readKitList(table, guessKitColumns(table.header), blank, practiceOf({}), library());
         QVERIFY(list.problems.empty());
         const auto taken = takeKitList(blank, list, library());
         QVERIFY(bool(taken));

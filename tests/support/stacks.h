@@ -71,6 +71,36 @@ inline PartType made(const FastenerData &data, const std::string &material = "ny
     return *type;
 }
 
+/// Motors with 16 mm circles, M3, tapped 4 mm deep, on an arm each.
+inline Build withMotor(double arm_mm, double screw_mm, std::optional<double> depth_mm = 4.0) {
+    Build build = bareQuad();
+    build.frame.edit([&](Frame &frame) {
+        Arm arm;
+        arm.id = "arm";
+        arm.tip_mm = {100, 100, 0};
+        arm.width_mm = 12;
+        arm.thickness_mm = arm_mm;
+        frame.arms.push_back(arm);
+    });
+    PartType motor;
+    motor.id = "motor";
+    motor.name = "Motor";
+    motor.kind = PartKind::motor;
+    motor.mass_g = catalogueValue(30);
+    motor.mounting = HolePattern{PatternShape::circle, 16, 0, 3.2, 4};
+    if (depth_mm) motor.threadDepth_mm = catalogueValue(*depth_mm);
+    motor.solids = {{Cylinder{27, 18}, {Vec3(0, 0, 9), Quat::Identity()}, SolidRole::body, "aluminium", false}};
+    build = *addPart(build, motor, "motor", Pose{Vec3(100, 100, 0), Quat::Identity()});
+    build.parts.back().fastening = {FasteningMethod::screws, {"arm"}, false, {}};
+    if (screw_mm > 0) {
+        PartType set = made({FastenerForm::screw, "M3", screw_mm}, "steel");
+        set.fastener->pieces = 4;
+        build = *addPart(build, set, "set", Pose{Vec3(100, 100, -arm_mm), Quat::Identity()});
+        build.parts.back().fastening = {FasteningMethod::screws, {"motor", "arm"}, false, {}};
+    }
+    return build;
+}
+
 /// Makes a stack by laying one thing on another.
 class Layers {
 public:

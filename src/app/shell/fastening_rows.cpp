@@ -3,7 +3,7 @@
 #include "app/shell/texts.h"
 
 #include "core/build/group_edits.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 #include "core/stack/chain.h"
 
 #include <QFormLayout>
@@ -135,7 +135,9 @@ void FasteningRows::refresh() {
     onto_->setEnabled(!stacked);
     onto_->setToolTip(onto_->itemText(0));
     QStringList takes;
-    for (const auto &hardware : hardwareFor(document_.build(), *part))
+    const Holding holding = holdingOf(document_.build(), *part, document_.analysis().practice);
+    if (!holding.unknown.empty()) takes << tr("not known: %1").arg(QString::fromStdString(holding.unknown));
+    for (const auto &hardware : holding.pieces)
         takes << tr("%1 × %2, %3 g")
                      .arg(hardware.pieces)
                      .arg(QString::fromStdString(hardware.name))

@@ -53,7 +53,7 @@ const Finding *Analysis::closestCall() const {
 struct Analyser::State {
     std::optional<Build> build;
     BodyTable table; ///< its bodies have moved into `world`
-    ClearanceWorld world;
+    std::shared_ptr<ClearanceWorld> world;
     RouteKeeper routes;
     bool hurry = false, settle = false; ///< wires are led in a hurry; were, and want leading once more
     std::size_t routeBudget = RouteKeeper::kWithoutBudget;
@@ -65,13 +65,18 @@ struct Analyser::State {
     void remakeWorld(const Build &next) {
         table = bodyTableOf(next, analysis.derived.loadCases, analysis.practice);
         const Practice practice = analysis.practice;
-        world.reset(std::move(table.bodies), [this, practice](int a, int b) {
+        // Shapes that did not change are taken over from the former one, unless a copy of the analysis holds it.
+        if (!world || isShared()) world = std::make_shared<ClearanceWorld>();
+        world->reset(std::move(table.bodies), [this, practice](int a, int b) {
             return interestIn(demandsOf(table.owners, table.traits[a], table.traits[b]), practice);
         });
         analysis.derived.owners = table.owners;
         analysis.derived.traits = table.traits;
-        analysis.derived.world = &world;
+        analysis.derived.world = world;
     }
+
+    /// Beside this state and its own analysis, whose copies stay as they were.
+    bool isShared() const { return world.use_count() > 2; }
 
     void remakeMassRows(const Build &next) {
         auto &derived = analysis.derived;
@@ -84,7 +89,7 @@ struct Analyser::State {
         derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
         fasteningRow.assign(next.parts.size(), -1);
         for (std::size_t i = 0; i < next.parts.size(); ++i)
-            if (auto row = fasteningRowOf(next, next.parts[i], derived.massRows[i])) {
+            if (auto row = fasteningRowOf(next, next.parts[i], analysis.practice, derived.massRows[i])) {
                 fasteningRow[i] = int(derived.massRows.size());
                 derived.massRows.push_back(std::move(*row));
             }
@@ -98,7 +103,7 @@ struct Analyser::State {
         led.reset();
         routes.setHurry(hurry);
         routes.setBudget(routeBudget);
-        derived.routes = routes.update(next, analysis.practice, world.bodies(), derived.owners, derived.traits);
+        derived.routes = routes.update(next, analysis.practice, world->bodies(), derived.owners, derived.traits);
         derived.wiresPutOff = routes.putOff();
         derived.wiring = wiringReport(next, analysis.practice, derived.routes, derived.owners);
         derived.links = linkReport(next);
@@ -216,13 +221,23 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     }
     state.analysis.practice = practice;
     if (incremental) {
+        if (state.isShared()) state.remakeWorld(*state.build);
+        bool otherPieces = false, motorMoved = false;
         for (std::size_t i : changed) {
             const Part &part = build.parts[i];
             if (!(state.build->parts[i].placement == part.placement))
-                state.world.move(int(i), bodyPosesOf(build, part));
+                state.world->move(int(i), bodyPosesOf(build, part));
             derived.massRows[i] = massRowOf(build, part, practice, casesAboard(part, derived.loadCases));
-            if (const int row = state.fasteningRow[i]; row >= 0)
-                derived.massRows[std::size_t(row)] = *fasteningRowOf(build, part, derived.massRows[i]);
+            auto fastening = fasteningRowOf(build, part, practice, derived.massRows[i]);
+            otherPieces |= fastening.has_value() != (state.fasteningRow[i] >= 0);
+            if (fastening && !otherPieces) derived.massRows[std::size_t(state.fasteningRow[i])] = std::move(*fastening);
+            const PartType *type = typeOf(build, part);
+            motorMoved |= type && type->kind == PartKind::motor;
+        }
+        if (otherPieces) state.remakeMassRows(build);
+        if (motorMoved) { // its screws go through what it stands on now
+            derived.motorScrews = motorScrewsOf(build, practice);
+            derived.kit = kitLines(build, practice);
         }
     } else {
         derived.loadCases = effectiveLoadCases(build);
@@ -230,7 +245,7 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
         derived.cgTolerance_mm = cgTolerance_mm(*build.frame, practice);
         state.remakeWorld(build);
         state.remakeMassRows(build);
-        derived.kit = kitLines(build);
+        derived.kit = kitLines(build, practice);
     }
     if (!incremental) derived.stacks = stackReports(build, practice);
     for (auto &report : derived.stacks)

@@ -63,8 +63,8 @@ struct Derived {
     LinkReport links;
     RadioReport radio;
     std::vector<BodyOwner> owners;
-    std::vector<BodyTraits> traits; ///< one per body of the world
-    const ClearanceWorld *world = nullptr;
+    std::vector<BodyTraits> traits;              ///< one per body of the world
+    std::shared_ptr<const ClearanceWorld> world; ///< a copy keeps its own: one that is shared is not moved in any more
     /// Views, access and folding, when somebody has looked; of an earlier state of the build when `surveyStale`.
     std::shared_ptr<const Survey> survey;
     bool surveyStale = false;

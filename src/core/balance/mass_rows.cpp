@@ -1,7 +1,7 @@
 #include "core/balance/mass_rows.h"
 
 #include "core/base/units.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 #include "core/kit/kit.h"
 
 #include <cmath>
@@ -110,8 +110,9 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     return row;
 }
 
-std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const MassRow &partRow) {
-    const auto hardware = hardwareFor(build, part);
+std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const Practice &practice,
+                                      const MassRow &partRow) {
+    const auto hardware = holdingOf(build, part, practice).pieces;
     if (hardware.empty()) return std::nullopt;
     MassRow row;
     row.id = part.id + "/fastening";

@@ -46,7 +46,8 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
 
 /// What holds a part and is not drawn: screws, tape, ties, straps, as one row at the part's own centroid; none when
 /// there is nothing of the kind. Its id is the part's with "/fastening".
-std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const MassRow &partRow);
+std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const Practice &practice,
+                                      const MassRow &partRow);
 
 CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 

@@ -2,7 +2,7 @@
 
 #include "core/balance/edits.h"
 #include "core/catalog/fastener_types.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 #include "core/wiring/edits.h"
 #include "core/wiring/gauge_advice.h"
 
@@ -55,7 +55,8 @@ std::optional<PartType> inMaterial(const Build &build, const PartType &type, con
 
 bool flies(const MassRow &row, std::size_t loadCase) { return row.cases >> loadCase & 1; }
 
-void lighterFasteners(const Build &build, const Derived &derived, std::size_t loadCase, std::vector<GramSaving> &out) {
+void lighterFasteners(const Build &build, const Practice &practice, const Derived &derived, std::size_t loadCase,
+                      std::vector<GramSaving> &out) {
     std::map<std::string, std::pair<int, double>> placed; // by type: pieces and grams aboard
     for (std::size_t i = 0; i < build.parts.size(); ++i)
         if (derived.massRows[i].known && flies(derived.massRows[i], loadCase)) {
@@ -76,7 +77,7 @@ void lighterFasteners(const Build &build, const Derived &derived, std::size_t lo
     std::map<std::string, std::pair<int, double>> bare;
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         if (!flies(derived.massRows[i], loadCase)) continue;
-        for (const auto &piece : hardwareFor(build, build.parts[i]))
+        for (const auto &piece : holdingOf(build, build.parts[i], practice).pieces)
             if (piece.item.starts_with("screw-") && !findKitEntry(build, piece.item)) {
                 auto &[pieces, grams] = bare[piece.item];
                 pieces += piece.pieces;
@@ -138,7 +139,7 @@ void fewerParts(const Build &build, const Derived &derived, std::size_t loadCase
 std::vector<GramSaving> gramSavings(const Build &build, const Practice &practice, const Derived &derived,
                                     std::size_t loadCase) {
     std::vector<GramSaving> savings;
-    lighterFasteners(build, derived, loadCase, savings);
+    lighterFasteners(build, practice, derived, loadCase, savings);
     lighterWires(build, practice, derived, loadCase, savings);
     fewerParts(build, derived, loadCase, savings);
     std::erase_if(savings, [](const GramSaving &s) { return !(s.saves_g >= 0.05); });
@@ -179,11 +180,7 @@ Sentence wordSaving(const Build &build, const GramSaving &saving) {
                 {pieces, type == build.types->end() ? saving.subject : type->second.name, saving.material}};
     }
     case SavingKind::drawnNot: {
-        std::string name = saving.subject;
-        for (const auto &part : build.parts)
-            for (const auto &piece : hardwareFor(build, part))
-                if (piece.item == saving.subject) name = piece.name;
-        return {"{0} × {1} in {2}: weigh them in Kit", {pieces, name, saving.material}};
+        return {"{0} × {1} in {2}: weigh them in Kit", {pieces, hardwareName(saving.subject), saving.material}};
     }
     case SavingKind::gauge:
         return {"{0}: AWG {1}", {displayName(build, saving.subject), fmt::format("{}", saving.gauge_AWG)}};

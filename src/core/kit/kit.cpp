@@ -2,7 +2,7 @@
 
 #include "core/build/frame_shapes.h"
 #include "core/catalog/part_bounds.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -38,13 +38,26 @@ double structureMass_g(const Shape &shape, const std::string &material, const Fr
     return found ? shapeProperties(shape).volume_mm3 * found->density_g_cm3 * 1e-3 : -1;
 }
 
+std::string nameOf(const Plate &plate) { return plate.name.empty() ? plate.id : plate.name; }
+
+std::string nameOf(const Arm &arm) {
+    return fmt::format("Arm {:g} x {:g} mm, {:.0f} mm long", arm.width_mm, arm.thickness_mm,
+                       (arm.tip_mm - arm.root_mm).norm());
+}
+
+std::string nameOf(const Standoff &standoff) {
+    const char *word = standoff.role == StandoffRole::bobbin ? "Bobbin"
+                       : standoff.role == StandoffRole::foot ? "Landing foot"
+                                                             : "Standoff";
+    return fmt::format("{} {}, {:g} mm", word, standoff.thread, standoff.height_mm);
+}
+
 template <class Change>
 EditResult changeEntry(const Build &build, const std::string &item, Change &&change) {
     Build next = build;
     auto at = std::find_if(next.kit.begin(), next.kit.end(), [&](const KitEntry &e) { return e.item == item; });
     if (at == next.kit.end()) {
-        const auto lines = kitLines(build);
-        if (std::none_of(lines.begin(), lines.end(), [&](const KitLine &line) { return line.item == item; }))
+        if (kitItemName(build, item).empty())
             return Failure{EditError{fmt::format("There is no \"{}\" in this kit.", item)}};
         KitEntry entry;
         entry.item = item;
@@ -80,7 +93,20 @@ std::optional<Vec3> overallSize_mm(const PartType &type) {
     return bounds.empty() ? std::nullopt : std::optional(bounds.size_mm());
 }
 
-std::vector<KitLine> kitLines(const Build &build) {
+std::string kitItemName(const Build &build, const std::string &item) {
+    const Frame &frame = *build.frame;
+    if (const auto type = build.types->find(item); type != build.types->end())
+        return type->second.name.empty() ? item : type->second.name;
+    for (const auto &plate : frame.plates)
+        if (plate.id == item) return nameOf(plate);
+    for (const auto &arm : frame.arms)
+        if (kitItemOf(arm) == item) return nameOf(arm);
+    for (const auto &standoff : frame.standoffs)
+        if (kitItemOf(standoff) == item) return nameOf(standoff);
+    return hardwareName(item);
+}
+
+std::vector<KitLine> kitLines(const Build &build, const Practice &practice) {
     std::vector<KitLine> lines;
     std::map<std::string, std::size_t> byItem;
     auto lineOf = [&](const std::string &item) -> KitLine & {
@@ -125,25 +151,15 @@ std::vector<KitLine> kitLines(const Build &build) {
     };
     for (const auto &plate : frame.plates)
         frameLine(
-            plate.id, KitKind::plate, plate.id, [&] { return plate.name.empty() ? plate.id : plate.name; },
+            plate.id, KitKind::plate, plate.id, [&] { return nameOf(plate); },
             structureMass_g(plateShape(plate), plate.material, frame), boundsOf(plateShape(plate), Pose{}).size_mm());
     for (const auto &arm : frame.arms)
         frameLine(
-            kitItemOf(arm), KitKind::arm, arm.id,
-            [&] {
-                return fmt::format("Arm {:g} x {:g} mm, {:.0f} mm long", arm.width_mm, arm.thickness_mm,
-                                   (arm.tip_mm - arm.root_mm).norm());
-            },
+            kitItemOf(arm), KitKind::arm, arm.id, [&] { return nameOf(arm); },
             structureMass_g(armShape(arm), arm.material, frame), std::get<Box>(armShape(arm)).fullSize_mm);
     for (const auto &standoff : frame.standoffs)
         frameLine(
-            kitItemOf(standoff), KitKind::standoff, standoff.id,
-            [&] {
-                const char *word = standoff.role == StandoffRole::bobbin ? "Bobbin"
-                                   : standoff.role == StandoffRole::foot ? "Landing foot"
-                                                                         : "Standoff";
-                return fmt::format("{} {}, {:g} mm", word, standoff.thread, standoff.height_mm);
-            },
+            kitItemOf(standoff), KitKind::standoff, standoff.id, [&] { return nameOf(standoff); },
             [&] {
                 const double whole = structureMass_g(standoffShape(standoff), standoff.material, frame);
                 const double bore = standoff.bore_mm / standoff.diameter_mm;
@@ -151,7 +167,7 @@ std::vector<KitLine> kitLines(const Build &build) {
             }(),
             Vec3(standoff.diameter_mm, standoff.diameter_mm, standoff.height_mm));
     for (const auto &part : build.parts)
-        for (const auto &piece : hardwareFor(build, part)) {
+        for (const auto &piece : holdingOf(build, part, practice).pieces) {
             KitLine &line = lineOf(piece.item);
             line.needed += piece.pieces;
             line.members.push_back(part.id);

@@ -3,6 +3,7 @@
 
 #include "core/build/edits.h"
 #include "core/catalog/part_type.h"
+#include "core/rules/practice.h"
 
 namespace waxis {
 
@@ -28,8 +29,13 @@ struct KitLine {
     int spare() const { return inHand && *inHand > needed ? *inHand - needed : 0; }
 };
 
-/// Lines of everything that the build needs or that lies in the box, parts by family and name, then the frame.
-std::vector<KitLine> kitLines(const Build &build);
+/// Lines of everything that the build needs or that lies in the box, parts by family and name, then the frame, then
+/// what holds parts and is not drawn (core/fastening).
+std::vector<KitLine> kitLines(const Build &build, const Practice &practice);
+
+/// What such a line is called: a part type, a piece of the frame, a screw, tape, tie or strap; empty: there can be
+/// none.
+std::string kitItemName(const Build &build, const std::string &item);
 
 struct KitTotals {
     int kinds = 0, kindsCounted = 0, kindsChecked = 0;

@@ -42,12 +42,6 @@ std::string someNames(const std::vector<std::string> &names) {
     return text;
 }
 
-std::string nameOfItem(const Build &build, const std::string &item) {
-    for (const auto &line : kitLines(build))
-        if (line.item == item) return line.name;
-    return item;
-}
-
 } // namespace
 
 void judgeCounts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -85,7 +79,7 @@ FindingText wordCounts(const Build &build, const Finding &f) {
         return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", f.inputs[0].value)}},
                 {"Count the box in the Kit stage: what is missing stops the work half way.", {}}};
     return {{"{0}: {1} in hand, {2} needed",
-             {nameOfItem(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
+             {kitItemName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
             {"{0} missing.", {fmt::format("{:g}", *f.limit - *f.measured)}}};
 }
 
@@ -191,7 +185,7 @@ void judgeMarks(const Build &build, const Practice &, const Derived &derived, st
 
 FindingText wordMarks(const Build &build, const Finding &f) {
     std::vector<std::string> names;
-    for (const auto &item : f.subjects) names.push_back(nameOfItem(build, item));
+    for (const auto &item : f.subjects) names.push_back(kitItemName(build, item));
     return {{"Arrow or pin order not read on {0} kinds", {std::to_string(f.subjects.size())}},
             {"{0}: compare what is printed on the part with the drawing, and confirm it in the Kit stage.",
              {someNames(names)}}};

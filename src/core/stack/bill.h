@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "core/rules/practice.h"
 
 #include <map>
 
@@ -25,6 +26,6 @@ struct HardwareBill {
 
 /// Placed fasteners, dampers, straps, and what holds parts without being drawn. Weighed in the kit beats the type's
 /// mass. Sets count their pieces.
-HardwareBill hardwareBill(const Build &build);
+HardwareBill hardwareBill(const Build &build, const Practice &practice);
 
 } // namespace waxis

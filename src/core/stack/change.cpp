@@ -105,7 +105,7 @@ EditResult otherStandoffs(const Build &build, const Stack &stack, const StackCha
 
 /// Sets of screws of another length for all motors that have the same ones through as much.
 EditResult otherMotorScrews(const Build &build, const StackChange &change) {
-    const auto all = motorScrewsOf(build, practiceOf(build.practice));
+    const auto all = motorScrewsOf(build, practiceOf({})); // which are alike, and drawn, is so in any practice
     const auto named = std::find_if(all.begin(), all.end(), [&](const auto &s) { return s.motor == change.stack; });
     if (named == all.end() || named->placed.empty()) return refuse("No motor screws are drawn there.");
     const std::string oldType = findPart(build, named->placed)->type;

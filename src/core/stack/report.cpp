@@ -439,13 +439,16 @@ private:
             if (!type || layer(levels_[i].layer).role != LayerRole::board) continue;
             const Pose X_BasePart = X_BaseFrame_ * framePoseAt(build_, *part, seatOf(*part));
             const LayerSpan &own = span(levels_[i].layer);
+            const bool hangs = levels_[i].layer < frameLayer(stack_); // under the plate that carries the stack
+            const std::size_t inner = hangs ? i + 1 : i - 1;
             for (const auto &port : type->ports) {
                 const bool plugs = port.kind == PortKind::plug || port.kind == PortKind::socket ||
                                    port.kind == PortKind::coax || port.kind == PortKind::card;
                 if (!plugs) continue;
                 const double z = (X_BasePart * port.position_mm).z();
-                const bool under = z < own.from_mm + 1e-6; // on the face towards the frame
-                if (under && i > 0) out_.hidden.push_back({part->id, port.id, levels_[i - 1].id});
+                const bool towardsFrame = hangs ? z > own.to_mm - 1e-6 : z < own.from_mm + 1e-6;
+                if (towardsFrame && inner < levels_.size())
+                    out_.hidden.push_back({part->id, port.id, levels_[inner].id});
             }
         }
     }

@@ -184,7 +184,7 @@ std::vector<StackSuggestion> suggestFor(const Build &build, const Stack &stack, 
     Attempt start{build, std::move(*before), {}, 0};
     start.left_mm = shortfall_mm(start.report, practice);
     if (start.left_mm < 1e-6) return list;
-    const double grams = hardwareBill(build).total_g;
+    const double grams = hardwareBill(build, practice).total_g;
     auto keep = [&](const Attempt &attempt) {
         StackSuggestion suggestion = attempt.suggestion;
         std::stable_partition(suggestion.changes.begin(), suggestion.changes.end(),
@@ -192,7 +192,7 @@ std::vector<StackSuggestion> suggestFor(const Build &build, const Stack &stack, 
         suggestion.gained_mm = start.left_mm - attempt.left_mm;
         suggestion.left_mm = attempt.report.plateAbove.empty() ? std::numeric_limits<double>::infinity()
                                                                : attempt.report.closing.nominal_mm;
-        suggestion.mass_g = hardwareBill(attempt.build).total_g - grams;
+        suggestion.mass_g = hardwareBill(attempt.build, practice).total_g - grams;
         suggestion.solves = !hasStop(attempt.report);
         if (std::none_of(list.begin(), list.end(),
                          [&](const StackSuggestion &other) { return sameChanges(other, suggestion); }))

@@ -9,6 +9,9 @@ namespace waxis::sums {
 double number(const SumObject &inputs, const std::string &key);
 std::vector<double> numbers(const SumValue &value);
 std::vector<Vec2> points(const SumObject &inputs, const std::string &key);
+/// 00, 000 and 0000 are -1, -2 and -3; none: no gauge from 0000 to 40.
+std::optional<int> gaugeFrom(const SumValue &value);
+int gauge(const SumObject &inputs, const std::string &key);
 SumValue list(std::span<const double> values);
 SumValue matrix(const Mat3 &m);
 

@@ -26,6 +26,7 @@ std::string kindInWords(SumInputKind kind) {
     case SumInputKind::text: return "text";
     case SumInputKind::truth: return "true or false";
     case SumInputKind::bands: return "a list of bands, as [[\"868\", 863, 870]]";
+    case SumInputKind::gauge: return "a gauge from 0000 to 40";
     }
     return {};
 }
@@ -60,6 +61,7 @@ bool fits(const SumValue &value, SumInputKind kind) {
                    return band && band->size() == 3 && std::holds_alternative<std::string>((*band)[0].held) &&
                           isNumber((*band)[1]) && isNumber((*band)[2]);
                });
+    case SumInputKind::gauge: return sums::gaugeFrom(value).has_value();
     }
     return false;
 }
@@ -99,7 +101,10 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
             return Failure{SumError{input.key, fmt::format("missing: {} expected", kindInWords(input.kind))}};
         const SumValue &value = given ? *given : *input.standard;
         if (!fits(value, input.kind))
-            return Failure{SumError{input.key, fmt::format("{} expected, all of it finite", kindInWords(input.kind))}};
+            return Failure{SumError{
+                input.key,
+                fmt::format(input.kind == SumInputKind::gauge ? "{} expected" : "{} expected, all of it finite",
+                            kindInWords(input.kind))}};
         complete.emplace_back(input.key, value);
     }
     SumResult result = sum.compute(complete);
@@ -140,6 +145,18 @@ SumError unknownSum(const std::string &name) {
 namespace sums {
 
 double number(const SumObject &inputs, const std::string &key) { return std::get<double>(findKey(inputs, key)->held); }
+
+std::optional<int> gaugeFrom(const SumValue &value) {
+    constexpr double kThickest = -3, kThinnest = 40;
+    if (const auto *n = std::get_if<double>(&value.held))
+        return *n >= kThickest && *n <= kThinnest && *n == std::floor(*n) ? std::optional(int(*n)) : std::nullopt;
+    const auto *text = std::get_if<std::string>(&value.held);
+    if (!text || text->empty() || text->size() > 4 || text->find_first_not_of('0') != std::string::npos)
+        return std::nullopt;
+    return 1 - int(text->size());
+}
+
+int gauge(const SumObject &inputs, const std::string &key) { return *gaugeFrom(*findKey(inputs, key)); }
 
 std::optional<SumError> needsPositive(const SumObject &in, std::initializer_list<const char *> keys) {
     for (const char *key : keys)

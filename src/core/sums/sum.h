@@ -12,7 +12,8 @@
 
 namespace waxis {
 
-enum class SumInputKind { number, numbers, points, bodies, text, truth, bands };
+/// `gauge`: AWG as a whole number, or 00, 000, 0000 as they are written.
+enum class SumInputKind { number, numbers, points, bodies, text, truth, bands, gauge };
 
 struct SumInput {
     std::string key; ///< carries the unit, as in reference tables

@@ -4,16 +4,11 @@
 
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace waxis::sums {
 
 namespace {
-
-/// Null error when the gauge is in the stock table.
-std::optional<SumError> needsStock(double awg) {
-    if (awg == std::floor(awg) && findWireStock(int(awg))) return std::nullopt;
-    return SumError{"awg", "an even gauge from 8 to 30 expected"};
-}
 
 Sum gaugeSum() {
     Sum sum;
@@ -21,7 +16,7 @@ Sum gaugeSum() {
     sum.title = "Copper wire by gauge: size, resistance, mass, current";
     sum.formula = "d = 0.127 x 92^((36 - n)/39) mm; R = L/(58 A); 8.89 g/cm3";
     sum.source = "ASTM B258, IEC 60028; jacket, mass and currents: common practice, no source";
-    sum.inputs = {{"awg", "gauge, AWG", "", SumInputKind::number, {}, "14"}};
+    sum.inputs = {{"awg", "gauge, AWG", "", SumInputKind::gauge, {}, "14"}};
     sum.outputs = {{"d_mm", "conductor diameter", "mm"},
                    {"area_mm2", "conductor area", "mm2"},
                    {"R20_mohm_per_m", "resistance at 20 degrees", "mohm/m"},
@@ -31,16 +26,16 @@ Sum gaugeSum() {
                    {"chassis_A", "carries, chassis wiring", "A"},
                    {"free_air_60K_A", "warms by 60 K in still air", "A"}};
     sum.compute = [](const SumObject &in) -> SumResult {
-        if (auto error = needsStock(number(in, "awg"))) return Failure{*error};
-        const int awg = int(number(in, "awg"));
-        const WireStock &stock = *findWireStock(awg);
+        const int awg = gauge(in, "awg");
+        const WireStock *stock = findWireStock(awg);
+        constexpr double kNone = std::numeric_limits<double>::quiet_NaN(); // gauges that are not in the stock table
         return SumObject{{"d_mm", awgDiameter_mm(awg)},
                          {"area_mm2", awgArea_mm2(awg)},
                          {"R20_mohm_per_m", awgResistance_mohm_m(awg)},
                          {"Cu_g_per_m", awgCopper_g_m(awg)},
-                         {"silicone_OD_mm", stock.outer_mm},
-                         {"silicone_g_per_m", stock.mass_g_m},
-                         {"chassis_A", stock.carries_A},
+                         {"silicone_OD_mm", stock ? stock->outer_mm : kNone},
+                         {"silicone_g_per_m", stock ? stock->mass_g_m : kNone},
+                         {"chassis_A", stock ? stock->carries_A : kNone},
                          {"free_air_60K_A", warmingCurrent_A(awg, 60)}};
     };
     return sum;
@@ -52,19 +47,18 @@ Sum dropSum() {
     sum.title = "Voltage lost in a pair of wires there and back";
     sum.formula = "dV = 2 L I rho/A (1 + 0.00393 (T - 20))";
     sum.source = "IEC 60028, ASTM B258";
-    sum.inputs = {{"awg", "gauge, AWG", "", SumInputKind::number, {}, "14"},
+    sum.inputs = {{"awg", "gauge, AWG", "", SumInputKind::gauge, {}, "14"},
                   {"one_way_m", "length of one wire", "m", SumInputKind::number, {}, "0.12"},
                   {"I_A", "current", "A", SumInputKind::number, {}, "30"},
                   {"T_C", "temperature of the copper", "°C", SumInputKind::number, SumValue(20.0), "20"}};
     sum.outputs = {
         {"R_loop_mohm", "resistance of both wires", "mohm"}, {"drop_V", "lost voltage", "V"}, {"loss_W", "heat", "W"}};
     sum.compute = [](const SumObject &in) -> SumResult {
-        if (auto error = needsStock(number(in, "awg"))) return Failure{*error};
         if (auto error = needsPositive(in, {"one_way_m"})) return Failure{*error};
         if (number(in, "I_A") < 0) return Failure{SumError{"I_A", "must not be negative"}};
         if (number(in, "T_C") < -200) return Failure{SumError{"T_C", "too cold for copper's straight line"}};
         const LoopDrop drop =
-            loopDrop(int(number(in, "awg")), number(in, "one_way_m") * 1e3, number(in, "I_A"), number(in, "T_C"));
+            loopDrop(gauge(in, "awg"), number(in, "one_way_m") * 1e3, number(in, "I_A"), number(in, "T_C"));
         return SumObject{{"R_loop_mohm", drop.resistance_mohm}, {"drop_V", drop.drop_V}, {"loss_W", drop.loss_W}};
     };
     return sum;
@@ -93,7 +87,7 @@ Sum bundleSum() {
     sum.name = "bundle";
     sum.title = "Diameter of a bundle of equal wires";
     sum.formula = "smallest circle round N equal circles";
-    sum.source = "circle packing in a circle: closed forms, beyond 7 from memory";
+    sum.source = "circle packing in a circle: closed forms to 9 and for 13, 18, 19; others from memory";
     sum.inputs = {{"N", "wires", "", SumInputKind::number, {}, "7"}};
     sum.outputs = {{"D_over_d", "bundle over wire diameter", ""}, {"fill", "share of the circle that is wire", ""}};
     sum.compute = [](const SumObject &in) -> SumResult {

@@ -34,6 +34,7 @@ Standing standingOf(const Analysis &analysis) {
 struct CureTester::State {
     Build build;
     Analyser analyser;
+    Practice practice; ///< in force
     Standing before;
     std::function<bool()> stopped;
     bool mustStop() const { return stopped && stopped(); }
@@ -42,7 +43,9 @@ struct CureTester::State {
 CureTester::CureTester(Build build, std::function<bool()> stopped) : state_(std::make_unique<State>()) {
     state_->build = std::move(build);
     state_->stopped = std::move(stopped);
-    state_->before = standingOf(state_->analyser.update(state_->build));
+    const Analysis &analysis = state_->analyser.update(state_->build);
+    state_->practice = analysis.practice;
+    state_->before = standingOf(analysis);
 }
 
 CureTester::~CureTester() = default;
@@ -97,8 +100,7 @@ std::vector<Cure> CureTester::curesOf(const Finding &finding) {
     if (finding.rule == RuleId::stkHeight && !state_->mustStop())
         for (const auto &stack : state_->build.stacks) {
             if (finding.subjects.empty() || stack.id != finding.subjects.front()) continue;
-            const Practice practice = practiceOf(state_->build.practice);
-            for (const auto &suggestion : suggestFor(state_->build, stack, practice, 3)) {
+            for (const auto &suggestion : suggestFor(state_->build, stack, state_->practice, 3)) {
                 EditResult next = state_->build;
                 for (const auto &change : suggestion.changes)
                     if (next) next = applyChange(*next, change);

@@ -240,11 +240,11 @@ std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis,
     return out;
 }
 
-std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop) {
+std::vector<FoldContact> foldContacts(const Build &build, const Practice &practice, const std::atomic<bool> *stop) {
     std::vector<FoldContact> contacts;
     const auto arms = foldingArms(build);
     if (arms.empty()) return contacts;
-    const Practice practice = practiceOf(build.practice);
+    const double gap_mm = practice[Limit::foldGap];
     std::map<std::pair<std::string, std::string>, std::size_t> known;
     // Which arm a thing goes with: -1 for what stays.
     std::map<std::string, int> goesWith;
@@ -320,7 +320,7 @@ Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<
     }
     if (!stopped(stop)) lookAtRadios(build, analysis, survey, stop);
     survey.access = accessOf(build, analysis, stop);
-    if (!stopped(stop)) survey.folding = foldContacts(build, analysis.practice[Limit::foldGap], stop);
+    if (!stopped(stop)) survey.folding = foldContacts(build, analysis.practice, stop);
     return survey;
 }
 

@@ -90,7 +90,8 @@ bool othersStand(const Build &before, const Build &after, const std::string &but
 /// Single looks, also for the live panels.
 std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis,
                                    const std::atomic<bool> *stop = nullptr);
-std::vector<FoldContact> foldContacts(const Build &build, double gap_mm, const std::atomic<bool> *stop = nullptr);
+std::vector<FoldContact> foldContacts(const Build &build, const Practice &practice,
+                                      const std::atomic<bool> *stop = nullptr);
 AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part &part, const Port &port, bool hand,
                         int loadCase);
 

@@ -15,11 +15,27 @@ double twistFactor(double centres_mm, double pitch_mm) {
 }
 
 double bundleDiameters(int wires) {
-    // Packings of equal circles in a circle; closed forms where there are any (2 to 7, 9), the rest as printed in the
+    // Packings of equal circles in a circle. A ring of n: 1 + 1/sin(pi/n); from six on one more fits in its middle, so
+    // that 7, 8 and 9 have the rings of 6, 7 and 8. Others in closed form: 13, 18 and 19; the rest as printed in the
     // usual tables, from memory.
-    constexpr std::array<double, 21> kRatio{
-        0,     1,     2,     2.1547005384, 2.4142135624, 2.7013016167, 3,     3,     3.304, 3.6131259298, 3.813,
-        3.924, 4.030, 4.236, 4.328,        4.521,        4.615,        4.792, 4.863, 4.863, 5.122};
+    static const std::array<double, 21> kRatio = [] {
+        std::array<double, 21> ratio{0, 1, 2};
+        const auto ring = [](int n) { return 1 + 1 / std::sin(kPi / n); };
+        for (const int n : {3, 4, 5}) ratio[std::size_t(n)] = ring(n);
+        ratio[6] = ratio[7] = 3;
+        for (const int n : {8, 9}) ratio[std::size_t(n)] = ring(n - 1);
+        ratio[10] = 3.8130256314;
+        ratio[11] = 3.9238044002;
+        ratio[12] = 4.0296019301;
+        ratio[13] = 2 + std::sqrt(5.0);
+        ratio[14] = 4.3284285548;
+        ratio[15] = 4.5213569645;
+        ratio[16] = 4.6154255948;
+        ratio[17] = 4.7920337483;
+        ratio[18] = ratio[19] = 1 + std::sqrt(2.0) + std::sqrt(6.0);
+        ratio[20] = 5.1223207369;
+        return ratio;
+    }();
     if (wires <= 0) return 0;
     if (wires < int(kRatio.size())) return kRatio[std::size_t(wires)];
     constexpr double kShare = 0.78;

@@ -34,9 +34,8 @@ std::string stripText(const Build &build, const Practice &practice, const Wire &
 
 } // namespace
 
-CutList cutList(const Build &build, const Derived &derived) {
+CutList cutList(const Build &build, const Practice &practice, const Derived &derived) {
     CutList list;
-    const Practice practice = practiceOf(build.practice);
     for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
         const WireReport &report = derived.wiring.wires[w];

@@ -38,6 +38,6 @@ struct CutList {
     int splices = 0;
 };
 
-CutList cutList(const Build &build, const Derived &derived);
+CutList cutList(const Build &build, const Practice &practice, const Derived &derived);
 
 } // namespace waxis

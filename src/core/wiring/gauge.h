@@ -6,7 +6,8 @@
 
 namespace waxis {
 
-/// Diameter of the solid conductor, mm: 0.127 x 92^((36-n)/39). Source: ASTM B258. Any whole gauge from 0 to 40.
+/// Diameter of the solid conductor, mm: 0.127 x 92^((36-n)/39). Source: ASTM B258. Any whole gauge from 0000 (-3)
+/// to 40.
 double awgDiameter_mm(int awg);
 double awgArea_mm2(int awg);
 

@@ -102,11 +102,11 @@ std::vector<KitColumn> guessKitColumns(const CsvRow &header) {
 }
 
 KitList readKitList(const CsvTable &table, const std::vector<KitColumn> &columns, const Build &build,
-                    const TypeTable &library) {
+                    const Practice &practice, const TypeTable &library) {
     KitList list;
     list.problems = table.problems;
     std::map<std::string, std::string> byName; // folded name or id -> item
-    const auto lines = kitLines(build);
+    const auto lines = kitLines(build, practice);
     std::set<std::string> inBuild;
     for (const auto &[id, type] : library) byName.try_emplace(folded(type.name), id);
     for (const auto &[id, type] : *build.types) byName[folded(type.name)] = id;
@@ -242,7 +242,7 @@ EditResult takeKitList(const Build &build, const KitList &list, const TypeTable 
     return next;
 }
 
-std::string writeKitList(const Build &build) {
+std::string writeKitList(const Build &build, const Practice &practice) {
     const CsvRow header{"item",   "name",        "kind",        "maker",   "needed", "in hand", "missing", "spare",
                         "mass g", "tolerance g", "catalogue g", "size mm", "arrow",  "pins",    "checked", "note"};
     auto number = [](const std::optional<double> &value) {
@@ -250,7 +250,7 @@ std::string writeKitList(const Build &build) {
     };
     auto confirmed = [](bool has, bool done) { return !has ? "" : done ? "confirmed" : "open"; };
     std::vector<CsvRow> rows;
-    for (const auto &line : kitLines(build)) {
+    for (const auto &line : kitLines(build, practice)) {
         const auto type = build.types->find(line.item);
         const bool isType = type != build.types->end();
         std::string size;

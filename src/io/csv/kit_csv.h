@@ -43,12 +43,12 @@ struct KitList {
 /// Rows need an item or a name. A field that cannot be read makes its row a problem; the others are kept. Two rows of
 /// one item: their counts add up, the last mass and size win.
 KitList readKitList(const CsvTable &table, const std::vector<KitColumn> &columns, const Build &build,
-                    const TypeTable &library);
+                    const Practice &practice, const TypeTable &library);
 
 /// The build with the list's counts, masses, sizes and notes.
 EditResult takeKitList(const Build &build, const KitList &list, const TypeTable &library);
 
 /// The kit as a list with a header; reading it back with the guessed columns gives the same kit.
-std::string writeKitList(const Build &build);
+std::string writeKitList(const Build &build, const Practice &practice);
 
 } // namespace waxis

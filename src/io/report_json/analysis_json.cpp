@@ -1,7 +1,7 @@
 #include "io/report_json/analysis_json.h"
 
 #include "core/attitude/mounting_angles.h"
-#include "core/fastening/hardware.h"
+#include "core/fastening/holding.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/numbering.h"
 #include "core/rules/rule.h"
@@ -277,7 +277,7 @@ OrderedJson anglesJson(const PartType &type, const Pose &pose) {
             {"inWords", angles.inWords}};
 }
 
-OrderedJson partJson(const Build &build, const Part &part) {
+OrderedJson partJson(const Build &build, const Practice &practice, const Part &part) {
     const Pose pose = framePose(build, part);
     const RollPitchYaw angles = rollPitchYawFrom(pose.rotation);
     OrderedJson out{{"id", part.id}, {"name", part.name}, {"type", part.type}};
@@ -289,9 +289,12 @@ OrderedJson partJson(const Build &build, const Part &part) {
     if (type && type->arrow) out["mountingAngles"] = anglesJson(*type, pose);
     out["fastening"] = {{"method", nameOf(part.fastening.method)}, {"onto", part.fastening.onto}};
     auto hardware = OrderedJson::array();
-    for (const auto &h : hardwareFor(build, part))
+    const Holding holding = holdingOf(build, part, practice);
+    for (const auto &h : holding.pieces)
         hardware.push_back({{"item", h.item}, {"pieces", h.pieces}, {"piece_g", h.piece_g}, {"basis", h.basis}});
     out["fastening"]["hardware"] = hardware;
+    out["fastening"]["drawn"] = holding.drawn;
+    out["fastening"]["unknown"] = textOrNull(holding.unknown);
     return out;
 }
 
@@ -323,7 +326,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["kit"] = kitJson(derived);
     out["stacks"] = stacksJson(build, analysis);
     out["motorScrews"] = motorScrewsJson(derived);
-    out["hardware"] = hardwareJson(build);
+    out["hardware"] = hardwareJson(build, analysis.practice);
     out["wires"] = wiresJson(build, analysis);
     out["wireMeetings"] = meetingsJson(build, analysis);
     out["passThroughs"] = holesJson(build, analysis);
@@ -332,7 +335,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["radio"] = radioJson(analysis);
     out["cutList"] = cutListJson(build, analysis);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
-    out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, p); });
+    out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, analysis.practice, p); });
     out["clearances"] = derived.world
                             ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
                             : OrderedJson::array();

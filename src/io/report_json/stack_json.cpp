@@ -244,8 +244,8 @@ OrderedJson motorScrewsJson(const Derived &derived) {
     return list;
 }
 
-OrderedJson hardwareJson(const Build &build) {
-    const HardwareBill bill = hardwareBill(build);
+OrderedJson hardwareJson(const Build &build, const Practice &practice) {
+    const HardwareBill bill = hardwareBill(build, practice);
     OrderedJson out{{"pieces", bill.pieces}, {"total_g", bill.total_g}};
     out["byMaterial_g"] = bill.byMaterial_g;
     out["rows"] = OrderedJson::array();

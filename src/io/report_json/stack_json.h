@@ -11,7 +11,7 @@ namespace waxis::io {
 /// costs some tens of milliseconds a stack that has something amiss.
 nlohmann::ordered_json stacksJson(const Build &build, const Analysis &analysis, bool withSuggestions = true);
 nlohmann::ordered_json motorScrewsJson(const Derived &derived);
-nlohmann::ordered_json hardwareJson(const Build &build);
+nlohmann::ordered_json hardwareJson(const Build &build, const Practice &practice);
 nlohmann::ordered_json changeJson(const Build &build, const StackChange &change);
 
 } // namespace waxis::io

@@ -254,7 +254,7 @@ OrderedJson wireChangeJson(const WireChange &change) {
 }
 
 OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
-    const CutList list = cutList(build, analysis.derived);
+    const CutList list = cutList(build, analysis.practice, analysis.derived);
     OrderedJson out;
     out["pieces"] = OrderedJson::array();
     for (const auto &r : list.rows)

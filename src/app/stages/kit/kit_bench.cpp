@@ -113,8 +113,9 @@ QWidget *KitBench::makeBar() {
     auto *copy = button(tr("Copy"), tr("What the table shows, as CSV"));
     connect(read, &QToolButton::clicked, this, &KitBench::browseList);
     connect(write, &QToolButton::clicked, this, [this] {
-        if (const auto saved = app::saveTextAsking(this, tr("Write the kit list"), document_.title() + ".csv",
-                                                   tr("CSV (*.csv)"), writeKitList(document_.build())))
+        if (const auto saved =
+                app::saveTextAsking(this, tr("Write the kit list"), document_.title() + ".csv", tr("CSV (*.csv)"),
+                                    writeKitList(document_.build(), document_.analysis().practice)))
             emit said(saved->said, saved->bad);
     });
     connect(copy, &QToolButton::clicked, this, [this] {

@@ -103,7 +103,7 @@ void ListPage::open(const QString &path) {
 }
 
 void ListPage::mapAgain() {
-    list_ = readKitList(table_, columns_, document_.build(), document_.library());
+    list_ = readKitList(table_, columns_, document_.build(), document_.analysis().practice, document_.library());
     refresh();
 }
 

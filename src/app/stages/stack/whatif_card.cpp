@@ -131,7 +131,7 @@ HardwareCard::HardwareCard(StackFocus &focus, const theme::Theme &theme, QWidget
     body().addLayout(line);
     connect(copy, &QToolButton::clicked, this, [this] {
         std::vector<CsvRow> table;
-        for (const auto &row : hardwareBill(focus_.document().build()).rows)
+        for (const auto &row : hardwareBill(focus_.document().build(), focus_.document().analysis().practice).rows)
             table.push_back({row.item, row.name, row.material, std::to_string(row.pieces),
                              row.known ? number(row.piece_g, 3).toStdString() : "",
                              row.known ? number(row.piece_g * row.pieces, 3).toStdString() : ""});
@@ -144,7 +144,7 @@ HardwareCard::HardwareCard(StackFocus &focus, const theme::Theme &theme, QWidget
 
 void HardwareCard::refresh() {
     if (focus_.document().isPreviewing()) return;
-    const HardwareBill bill = hardwareBill(focus_.document().build());
+    const HardwareBill bill = hardwareBill(focus_.document().build(), focus_.document().analysis().practice);
     setVisible(!bill.rows.empty());
     QString rows = QStringLiteral("<table cellspacing='0' cellpadding='1' width='100%'>");
     for (const auto &row : bill.rows)

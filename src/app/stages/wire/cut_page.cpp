@@ -61,12 +61,14 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
 }
 
 QString CutPage::asCsv() const {
-    return QString::fromStdString(writeCutList(cutList(document_.build(), document_.analysis().derived)));
+    const Analysis &analysis = document_.analysis();
+    return QString::fromStdString(writeCutList(cutList(document_.build(), analysis.practice, analysis.derived)));
 }
 
 void CutPage::refresh() {
     if (!isVisible()) return;
-    const CutList list = cutList(document_.build(), document_.analysis().derived);
+    const Analysis &analysis = document_.analysis();
+    const CutList list = cutList(document_.build(), analysis.practice, analysis.derived);
     table_->setRowCount(int(list.rows.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
         const CutRow &r = list.rows[std::size_t(row)];
