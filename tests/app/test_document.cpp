@@ -2,12 +2,8 @@
 #include "app/shell/autosave.h"
 #include "app/shell/document.h"
 #include "core/build/case_edits.h"
-#include "core/build/clip.h"
 #include "core/build/group_edits.h"
-#include "core/build/radio_edits.h"
-#include "core/layout/hand_edits.h"
-#include "core/wiring/edits.h"
-#include "support/builds.h"
+#include "support/any_edit.h"
 #include "support/faults.h"
 
 #include <QElapsedTimer>
@@ -18,10 +14,10 @@
 #include <QTemporaryDir>
 #include <clocale>
 #include <locale>
-#include <map>
 #include <random>
 
 using namespace waxis;
+using namespace waxis::test;
 using app::Document;
 
 namespace {
@@ -78,65 +74,26 @@ private slots:
         Document document;
         openDemo(document);
         std::mt19937 random(2026);
-        const auto roll = [&](std::size_t most) { return std::size_t(random() % most); };
         const std::string start = writeBuild(document.build(), document.keptKeys());
-        std::map<std::string, int> done;
+        std::set<std::string> done;
         int edits = 0;
         for (int tries = 0; tries < 4000 && edits < 500; ++tries) {
-            const Build &b = document.build();
-            if (b.parts.size() < 40) { // before nothing is left to edit
+            const Build build = document.build();
+            if (build.parts.size() < 40) { // before nothing is left to edit
                 document.history().undo();
                 document.history().undo();
+                continue;
             }
-            const std::string part = b.parts[roll(b.parts.size())].id;
-            const std::string wire = b.wires.empty() ? "" : b.wires[roll(b.wires.size())].id;
-            const double by = double(roll(100)) / 10 - 5;
-            const Frame &frame = *b.frame;
-            std::string what;
-            const auto edit = [&]() -> EditResult {
-                switch (roll(22)) {
-                case 0: what = "shift"; return shiftPart(b, part, {by, -by / 2, 0});
-                case 1: what = "turn"; return turnPart(b, part, Vec3::UnitZ(), 90);
-                case 2: what = "over"; return overturnPart(b, part);
-                case 3: what = "weigh"; return weighPart(b, part, measuredValue(10 + by, 0.1));
-                case 4: what = "remove"; return removePart(b, part);
-                case 5: what = "rename"; return renamePart(b, part, "part no. " + std::to_string(tries));
-                case 6: what = "pin"; return pinPart(b, part, tries % 2);
-                case 7: what = "mirror"; return mirrorCopies(b, {part}, nullptr);
-                case 8: what = "arms"; return copyToOtherArms(b, part, nullptr);
-                case 9: what = "note"; return notePart(b, part, "größe \"" + std::to_string(tries) + "\"\n");
-                case 10: what = "build"; return renameBuild(b, "Craft " + std::to_string(tries));
-                case 11: what = "case"; return addLoadCase(b, "Case " + std::to_string(tries));
-                case 12: what = "optional"; return makeOptional(b, part, tries % 2);
-                case 13: what = "profile"; return chooseProfile(b, tries % 2 ? "sprint" : "range");
-                case 14: what = "limit"; return setLimit(b, "cg-offset", 3 + by / 10);
-                case 15: what = "wire"; return removeWire(b, wire);
-                case 16: what = "tie"; return addTie(b, {by * 5, by, 3});
-                case 17:
-                    what = "post";
-                    return frame.standoffs.empty()
-                               ? EditResult(b)
-                               : moveOnFrame(b, frame.standoffs[roll(frame.standoffs.size())].id, {by * 8, 15});
-                case 18:
-                    what = "less";
-                    return frame.sites.empty() ? EditResult(b)
-                                               : removeFromFrame(b, frame.sites[roll(frame.sites.size())].id);
-                case 19: what = "trial"; return addTrial(b, "gps", {{by * 10, 0, 60}, Quat::Identity()});
-                case 20: {
-                    what = "paste";
-                    const auto clip = clipOf(b, {part});
-                    return clip ? pasteClip(b, *clip, {10, 10, 0}, nullptr) : clip;
-                }
-                default: what = "accept"; return acceptFinding(b, "FIT-1/" + part, "seen");
-                }
-            }();
+            const AnyEdit &any = everyEdit()[random() % everyEdit().size()];
+            Draw draw(build, random);
+            const EditResult edit = any.run(build, draw);
             const int before = document.history().index();
-            if (edit && document.edit(QString::fromStdString(what), edit) && document.history().index() > before) {
+            if (edit && document.edit(any.name, edit) && document.history().index() > before) {
                 ++edits;
-                ++done[what];
+                done.insert(any.name);
             }
         }
-        QVERIFY2(edits == 500 && done.size() >= 18,
+        QVERIFY2(edits == 500 && done.size() > 90,
                  qPrintable(QString("%1 edits of %2 kinds").arg(edits).arg(done.size())));
         const std::string end = writeBuild(document.build(), document.keptKeys());
         const int last = document.history().index();

@@ -2,9 +2,13 @@
 #include "core/analysis/analysis.h"
 #include "core/base/units.h"
 #include "io/report_json/analysis_json.h"
-#include "support/builds.h"
+#include "support/any_edit.h"
+
+#include <QDirIterator>
+#include <QRegularExpression>
 
 using namespace waxis;
+using namespace waxis::test;
 
 namespace {
 
@@ -13,43 +17,60 @@ std::string fresh(const Build &build) {
     return io::analysisText(build, analyser.update(build));
 }
 
-/// One random edit of the kinds that people make.
-Build randomEdit(const Build &build, std::mt19937 &random) {
-    auto number = [&](double low, double high) { return std::uniform_real_distribution<double>(low, high)(random); };
-    const auto &part = build.parts[random() % build.parts.size()];
-    switch (random() % 8) {
-    case 0: return *shiftPart(build, part.id, {number(-20, 20), number(-20, 20), number(-20, 20)});
-    case 1: return *turnPart(build, part.id, Vec3(number(-1, 1), number(-1, 1), 1), number(-180, 180));
-    case 2: return *weighPart(build, part.id, random() % 2 ? measuredValue(number(0, 100), number(0, 3)) : Measured{});
-    case 3: return *movePart(build, part.id, {{number(-90, 90), number(-40, 40), number(0, 60)}, Quat::Identity()});
-    case 4: return *pinPart(build, part.id, !part.pinned);
-    case 5: return *chooseProfile(build, random() % 2 ? "sprint" : "range");
-    case 6: {
-        Analyser analyser;
-        const auto &findings = analyser.update(build).findings;
-        return findings.empty() ? build : *acceptFinding(build, findings[random() % findings.size()].key(), "so be it");
-    }
-    default: return random() % 6 ? build : *removePart(build, part.id);
-    }
-}
-
 } // namespace
 
 class TestAnalysis : public QObject {
     Q_OBJECT
 
 private slots:
-    void incrementalEqualsFreshAfterRandomEdits() {
+    void theListOfEditsIsWhole() {
+        std::set<std::string> listed, declared;
+        for (const auto &edit : everyEdit()) QVERIFY2(listed.insert(edit.name).second, edit.name);
+        const QRegularExpression function("^(?:EditResult|Result<Build, EditError>) (\\w+)\\(",
+                                          QRegularExpression::MultilineOption);
+        QDirIterator headers(WEIGHTAXIS_TESTS "/../src/core", {"*.h"}, QDir::Files, QDirIterator::Subdirectories);
+        while (headers.hasNext()) {
+            QFile header(headers.next());
+            QVERIFY(header.open(QFile::ReadOnly));
+            for (auto at = function.globalMatch(header.readAll()); at.hasNext();)
+                declared.insert(at.next().captured(1).toStdString());
+        }
+        QVERIFY(declared.size() > 100);
+        for (const auto &name : declared) QVERIFY2(listed.contains(name), ("not in everyEdit(): " + name).c_str());
+        for (const auto &name : listed) QVERIFY2(declared.contains(name), ("gone: " + name).c_str());
+    }
+    void incrementalEqualsFreshAfterEveryEdit_data() {
+        QTest::addColumn<QString>("demo");
+        QTest::addColumn<bool>("wired"); // leading wires takes most of the time: one demo has to do
+        QTest::newRow("stakewalker") << "stakewalker" << true;
+        for (const char *demo : {"kilnlamp", "owlbox-mini", "sedge-tri"}) QTest::newRow(demo) << demo << false;
+    }
+    void incrementalEqualsFreshAfterEveryEdit() {
+        QFETCH(QString, demo);
+        QFETCH(bool, wired);
+        const auto loaded = loadBuild((WEIGHTAXIS_TEST_DATA "/demos/" + demo + ".waxis").toStdString());
+        QVERIFY(bool(loaded));
+        Build build = loaded->build;
+        if (!wired) build.wires.clear();
         std::mt19937 random(808);
-        Build build = test::stakewalker();
+        std::vector<const AnyEdit *> order;
+        for (const auto &edit : everyEdit()) order.push_back(&edit);
+        std::shuffle(order.begin(), order.end(), random);
         Analyser analyser;
         analyser.update(build);
-        for (int step = 0; step < 120; ++step) {
-            build = randomEdit(build, random);
-            if (random() % 5 == 0) build = randomEdit(build, random); // two edits at once, as undo may bring
+        std::set<std::string> taken;
+        for (const AnyEdit *edit : order) {
+            Draw draw(build, random);
+            const EditResult next = edit->run(build, draw);
+            if (!next || *next == build) continue;
+            taken.insert(edit->name);
+            if (next->parts.size() * 2 < loaded->build.parts.size()) continue; // something has to be left
+            build = *next;
+            if (random() % 5 == 0) continue; // two edits at once, as undo may bring
             QVERIFY2(io::analysisText(build, analyser.update(build)) == fresh(build),
-                     qPrintable(QString("step %1, seed 808").arg(step)));
+                     qPrintable(QString("after %1, seed 808").arg(edit->name)));
         }
+        QVERIFY2(taken.size() > 70, qPrintable(QString("only %1 of the edits did something").arg(taken.size())));
     }
     void analysisDoesNotDependOnWhatWasOpenBefore() {
         Analyser analyser;

@@ -300,7 +300,7 @@ private slots:
         const Build build = stakewalker();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        const CutList list = cutList(build, derived);
+        const CutList list = cutList(build, practiceOf(build.practice), derived);
         std::size_t cores = 0;
         for (const auto &wire : build.wires) cores += wire.lay == WireLay::coax ? 1 : wire.cores.size();
         QCOMPARE(list.rows.size(), cores);

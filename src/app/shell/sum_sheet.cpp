@@ -89,7 +89,8 @@ void SumSheet::recompute() {
             if (output.key == "T1") // as many thrusts as motors
                 for (std::size_t k = 2; const auto *more = findKey(*outputs, "T" + std::to_string(k)); ++k)
                     values << QString::fromStdString(io::sumValueText(*more, kDigits));
-            text = values.join(", ") + (output.unit.empty() ? "" : " " + QString::fromStdString(output.unit));
+            text = values.join(", ");
+            if (!output.unit.empty() && text != "none") text += " " + QString::fromStdString(output.unit);
         }
         results_[i]->setText(text);
     }
