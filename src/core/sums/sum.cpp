@@ -101,10 +101,9 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
             return Failure{SumError{input.key, fmt::format("missing: {} expected", kindInWords(input.kind))}};
         const SumValue &value = given ? *given : *input.standard;
         if (!fits(value, input.kind))
-            return Failure{SumError{
-                input.key,
-                fmt::format(input.kind == SumInputKind::gauge ? "{} expected" : "{} expected, all of it finite",
-                            kindInWords(input.kind))}};
+            return Failure{
+                SumError{input.key, fmt::format("{} expected{}", kindInWords(input.kind),
+                                                input.kind == SumInputKind::gauge ? "" : ", all of it finite")}};
         complete.emplace_back(input.key, value);
     }
     SumResult result = sum.compute(complete);
