@@ -47,19 +47,15 @@ private:
     qint64 when_ms_;
 };
 
-Analyser freshAnalyser() {
-    constexpr std::size_t kVisits = 120'000; // lattice points, a tenth of a second: all wires of a crowded craft
-    Analyser analyser;
-    analyser.setRouteBudget(kVisits);
-    return analyser;
-}
+// Lattice points that leading wires may look at. When a build is opened: all wires of a crowded craft, a quarter of a
+// second. An edit has less, since it is one of many: what exceeds it comes in behind.
+constexpr std::size_t kVisitsAtFirst = 120'000, kVisitsOfAnEdit = 40'000;
 
 } // namespace
 
 Document::Document(QObject *parent) : QObject(parent) {
-    analyser_ = freshAnalyser();
     shown_.name = kept_.name = tr("New build").toStdString();
-    analyse();
+    analyseAnew();
     connect(&history_, &QUndoStack::cleanChanged, this, &Document::stateChanged);
     folding_ = new QVariantAnimation(this);
     constexpr int kFolding_ms = 450;
@@ -73,6 +69,13 @@ Document::Document(QObject *parent) : QObject(parent) {
 
 Document::~Document() {
     history_.disconnect(); // it tells of being emptied as it goes, when what there is to look at is half gone
+}
+
+void Document::analyseAnew() {
+    analyser_ = Analyser(); // nothing of the build before takes part, nor its memory
+    analyser_.setRouteBudget(kVisitsAtFirst);
+    analyse();
+    analyser_.setRouteBudget(kVisitsOfAnEdit);
 }
 
 void Document::analyse() {
@@ -143,8 +146,7 @@ void Document::show(LoadedBuild loaded, const QString &path, bool recovered) {
     loadCase_ = 0;
     folding_->stop();
     folded_ = 0;
-    analyser_ = freshAnalyser(); // nothing of the build before takes part, nor its memory
-    analyse();
+    analyseAnew();
     if (const auto *now = balance(); now && now->loadCase.folded) foldTo(1);
     emit opened();
     emit selectionChanged();

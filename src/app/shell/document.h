@@ -129,6 +129,7 @@ signals:
 private:
     void put(const Build &build); // the undo commands call it through a function they are given
     void analyse();
+    void analyseAnew(); ///< another build
     void dropLostSelection();
     void foldTo(double share);
 

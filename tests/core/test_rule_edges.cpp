@@ -1,0 +1,457 @@
+// Rules at their edges, on derived values made by hand: where each starts to find, one step before, what it does not
+// know, and its sentences. What the values come from is tested where they are made.
+#include "core/radio/coax.h"
+#include "core/rules/rule.h"
+#include "core/survey/survey.h"
+#include "support/builds.h"
+
+#include <functional>
+
+using namespace waxis;
+using namespace waxis::test;
+
+namespace {
+
+/// Two boxes "a" and "b" on a bare craft, and nothing known of them yet.
+struct Scene {
+    Build build = bareQuad();
+    Practice practice = practiceOf({});
+    Derived derived;
+    Survey survey;
+
+    Scene() {
+        addBox(build, "a", {10, 10, 5}, {0, 0, 0}, 5);
+        addBox(build, "b", {10, 10, 5}, {30, 0, 0}, 5);
+        derived.loadCases = effectiveLoadCases(build);
+    }
+    void kind(const char *part, PartKind kind) {
+        type(part, [&](PartType &type) { type.kind = kind; });
+    }
+    template <class Change>
+    void type(const char *part, Change &&change) {
+        build.types.edit([&](TypeTable &types) { change(types.at(std::string(part) + "-type")); });
+    }
+    void port(const char *part, const char *id, PortKind kind, std::vector<std::string> signals) {
+        type(part, [&](PartType &type) {
+            Port port;
+            port.id = id;
+            port.kind = kind;
+            for (auto &signal : signals) port.pins.push_back({std::move(signal), {}, false});
+            type.ports.push_back(port);
+        });
+    }
+    Wire &wire(const char *fromPort, const char *toPort) {
+        Wire wire;
+        wire.id = "w" + std::to_string(build.wires.size() + 1);
+        wire.name = "Wire " + std::to_string(build.wires.size() + 1);
+        wire.from = {"a", fromPort};
+        wire.to = {"b", toPort};
+        build.wires.push_back(wire);
+        derived.wiring.wires.emplace_back();
+        derived.routes.emplace_back();
+        return build.wires.back();
+    }
+    RadioUse &radio(const char *part, std::optional<double> power_dBm = {}) {
+        RadioUse use;
+        use.part = part;
+        use.power_dBm = power_dBm;
+        use.listens = !power_dBm;
+        use.low_MHz = 2400;
+        use.high_MHz = 2480;
+        use.centre_MHz = 2440;
+        AntennaUse antenna;
+        antenna.part = part;
+        antenna.antenna.low_MHz = 2400;
+        antenna.antenna.high_MHz = 2480;
+        use.antennas.push_back(antenna);
+        derived.radio.radios.push_back(use);
+        return derived.radio.radios.back();
+    }
+    Rail &rail(const char *source, const char *output, const char *load) {
+        Rail rail;
+        rail.part = source;
+        rail.output = output;
+        rail.nominal_V = 5;
+        RailLoad taken;
+        taken.part = load;
+        taken.known = true;
+        rail.loads.push_back(taken);
+        derived.power.rails.push_back(rail);
+        return derived.power.rails.back();
+    }
+    Practice &follow(const char *school, const char *option) {
+        PracticeSettings settings;
+        settings.schools[school] = option;
+        return practice = practiceOf(settings);
+    }
+
+    std::vector<Finding> judged(RuleId rule) {
+        derived.survey = std::make_shared<const Survey>(survey);
+        std::vector<Finding> all;
+        ruleOf(rule).judge(build, practice, derived, all);
+        return all;
+    }
+};
+
+/// What a rule says of a scene. No severity: it says nothing.
+struct Row {
+    const char *name;
+    RuleId rule;
+    std::function<void(Scene &)> make;
+    std::optional<Severity> severity;
+    double margin = 0;         ///< within 1e-6
+    std::string headline = {}; ///< part of it; passes have none
+    std::string variant = {};
+};
+
+AccessSurvey access(bool hand, std::optional<std::vector<std::string>> takeOff,
+                    std::vector<std::string> blockers = {}) {
+    AccessSurvey out;
+    out.part = "a";
+    out.port = "usb";
+    out.hand = hand;
+    out.takeOff = std::move(takeOff);
+    out.blockers = std::move(blockers);
+    return out;
+}
+
+void cameraHidden(Scene &s, double hidden, double propellers) {
+    s.type("a", [](PartType &type) {
+        type.kind = PartKind::flightCamera;
+        type.camera.emplace();
+    });
+    CameraSurvey camera;
+    camera.part = "a";
+    camera.loadCase = "case";
+    camera.now.hidden = hidden;
+    camera.now.propellers = propellers;
+    camera.now.by = {{"b", hidden}};
+    s.survey.cameras = {camera};
+}
+
+void lampSeen(Scene &s, double seen) {
+    LampSurvey lamp;
+    lamp.part = "a";
+    lamp.port = "led";
+    lamp.view.seen = seen;
+    lamp.view.by = {{"b", 1 - seen}};
+    s.survey.lamps = {lamp};
+}
+
+void skyHidden(Scene &s, double level, double cruise, double leans_deg = 0) {
+    SkySurvey sky;
+    sky.part = "a";
+    sky.loadCase = "case";
+    sky.level.hidden = level;
+    sky.cruise.hidden = cruise;
+    sky.level.axisToZenith_deg = leans_deg;
+    s.survey.skies = {sky};
+}
+
+void drop(Scene &s, double peak_V) {
+    Rail &rail = s.rail("b", "5V", "a");
+    rail.loads[0].wires = {0};
+    rail.loads[0].peakDrop_V = peak_V;
+}
+
+void hole(Scene &s, double fill) {
+    s.wire("x", "x");
+    HoleUse use;
+    use.pass = "slot";
+    use.wires = {0};
+    use.fill = fill;
+    use.limit = 0.4;
+    s.derived.wiring.holes = {use};
+}
+
+void softController(Scene &s, int stiff) {
+    s.kind("a", PartKind::flightController);
+    BodyOwner owner;
+    owner.id = "a";
+    owner.isolated = true;
+    s.derived.owners = {owner};
+    for (int i = 0; i < stiff; ++i) {
+        s.wire("x", "y");
+        s.derived.wiring.wires.back().gauge_AWG = 22;
+    }
+    s.wire("x", "y"); // a thin one
+    s.derived.wiring.wires.back().gauge_AWG = 24;
+}
+
+void noWay(Scene &s, bool found, bool makeshift, bool ends) {
+    s.wire("x", "y");
+    s.derived.routes[0].found = found;
+    s.derived.routes[0].makeshift = makeshift;
+    if (ends) s.derived.routes[0].points_mm = {Vec3::Zero(), Vec3::UnitX()};
+}
+
+/// A pack "a" joined to "b".
+void pack(Scene &s, PortKind far, std::optional<std::string> plug) {
+    s.kind("a", PartKind::battery);
+    s.port("a", "main", PortKind::plug, {"BAT", "GND"});
+    s.port("b", "in", far, {"BAT", "GND"});
+    s.wire("main", "in");
+    if (plug)
+        s.type("a", [&](PartType &type) {
+            SuppliedLead lead;
+            lead.port = "main";
+            lead.plug = *plug;
+            type.leads.push_back(lead);
+        });
+}
+
+/// A video transmitter "a" on a rail of "b", which feeds motors as well when `shared`.
+void tap(Scene &s, const char *output, const char *school, bool shared = false) {
+    s.kind("a", PartKind::videoTransmitter);
+    s.kind("b", PartKind::esc);
+    Rail &rail = s.rail("b", output, "a");
+    if (shared) {
+        RailLoad motors;
+        motors.part = "b";
+        rail.loads.push_back(motors);
+        s.derived.power.motors.push_back({"m1", "motor", "b", 5, 20});
+        s.wire("x", "y");
+        rail.loads[0].wires = {0};
+    }
+    s.follow("video-power", school);
+}
+
+void receiver(Scene &s, std::vector<std::string> channels, bool gimbal = false) {
+    s.kind("a", PartKind::receiver);
+    if (gimbal) s.kind("b", PartKind::gimbal);
+    s.port("a", "channels", PortKind::pads, std::move(channels));
+}
+
+/// "a" sends, "b" listens; so many dB are left until it is overloaded.
+void overload(Scene &s, double left_dB) {
+    s.radio("a", 27.0);
+    s.radio("b");
+    s.derived.radio.rows = {{DisturberKind::sender, "a", 0}};
+    s.derived.radio.columns = {{"b", 1, -1}};
+    RadioCell cell;
+    cell.counts = true;
+    cell.coupling.emplace();
+    cell.arrives_dBm = -10;
+    cell.blockingMargin_dB = left_dB;
+    s.derived.radio.cells = {cell};
+}
+
+void edge(Scene &s, std::optional<double> angle_deg) {
+    s.radio("a", 27.0);
+    AntennaSurroundings around;
+    around.edge = "b";
+    around.edge_deg = angle_deg;
+    s.derived.radio.surroundings = {around};
+}
+
+void covered(Scene &s, std::vector<double> lost) {
+    RadioCoverage coverage;
+    coverage.radio = "a";
+    for (const double share : lost) {
+        AntennaCoverage antenna;
+        antenna.part = "a";
+        antenna.lost = share;
+        antenna.by = {{"b", share}};
+        coverage.antennas.push_back(antenna);
+    }
+    s.survey.coverages = {coverage};
+}
+
+/// A radio whose antenna ends so many percent below its band.
+void offBand(Scene &s, double percent) {
+    RadioUse &radio = s.radio("a", 20.0);
+    radio.centre_MHz = 2500;
+    radio.low_MHz = radio.high_MHz = 2500;
+    radio.antennas[0].antenna.high_MHz = 2500 * (1 - percent / 100);
+}
+
+/// Antenna "a" on radio "b" by a pigtail; its coax is led over `route_mm`.
+void pigtail(Scene &s, double route_mm, double pigtail_mm) {
+    s.wire("x", "y");
+    s.derived.routes[0].points_mm = {Vec3::Zero(), Vec3(route_mm, 0, 0)};
+    s.derived.routes[0].length_mm = route_mm;
+    RadioUse &radio = s.radio("b", 20.0);
+    radio.antennas[0].part = "a";
+    radio.antennas[0].wire = "w1";
+    radio.antennas[0].antenna.pigtail_mm = pigtail_mm;
+}
+
+double bend_mm() { return practiceOf({})[Limit::bendCoax] * usualCoax().outer_mm; }
+
+double limitOf(Limit limit) { return practiceOf({})[limit]; }
+
+std::vector<std::string> channels(int count) {
+    std::vector<std::string> names;
+    for (int i = 1; i <= count; ++i) names.push_back("CH" + std::to_string(i));
+    return names;
+}
+
+std::vector<Row> rows() {
+    using enum Severity;
+    using enum RuleId;
+    const double hidden = limitOf(Limit::cameraHidden) / 100, discs = limitOf(Limit::cameraPropellers) / 100,
+                 lamp = limitOf(Limit::lampSeen) / 100, sky = limitOf(Limit::skyHidden) / 100,
+                 lost = limitOf(Limit::coverageLost) / 100, dropped = limitOf(Limit::dropShare) / 100 * 5;
+    const int stiff = int(limitOf(Limit::stiffWires));
+    const double reserve = limitOf(Limit::blockingReserve), along = limitOf(Limit::edgeAngle);
+    return {
+        {"FIT-6 free", fitAccess, [](Scene &s) { s.survey.access = {access(true, std::vector<std::string>{})}; }, pass,
+         0},
+        {"FIT-6 one in the way", fitAccess,
+         [](Scene &s) { s.survey.access = {access(true, std::vector<std::string>{"b"}, {"b"})}; }, watch, -1,
+         "b must come off to reach the"},
+        {"FIT-6 two in the way", fitAccess,
+         [](Scene &s) {
+             s.survey.access = {access(true, std::vector<std::string>{"b", "b"}, {"b"})};
+         },
+         watch, -2, "2 things must come off"},
+        {"FIT-6 nothing helps", fitAccess, [](Scene &s) { s.survey.access = {access(true, {}, {"b"})}; }, stop, -100,
+         "cannot be reached"},
+        {"FIT-6 not for hands", fitAccess, [](Scene &s) { s.survey.access = {access(false, {}, {"b"})}; }, {}},
+        {"FIT-6 not looked", fitAccess, [](Scene &) {}, {}},
+        {"FIT-7 room", fitMating, [](Scene &s) { s.survey.access = {access(false, {})}; }, pass},
+        {"FIT-7 no room", fitMating, [](Scene &s) { s.survey.access = {access(false, {}, {"b"})}; }, watch, 0,
+         "has no room for its plug"},
+        {"FIT-8 at the limit", fitCamera, [=](Scene &s) { cameraHidden(s, hidden, 0); }, pass, 0, {}, "view"},
+        {"FIT-8 a tenth over", fitCamera, [=](Scene &s) { cameraHidden(s, hidden + 0.001, 0); }, watch, -0.1,
+         "sees the craft in", "view"},
+        {"FIT-8 discs at the limit",
+         fitCamera,
+         [=](Scene &s) { cameraHidden(s, 0, discs); },
+         pass,
+         0,
+         {},
+         "propellers"},
+        {"FIT-8 discs over it", fitCamera, [=](Scene &s) { cameraHidden(s, 0, discs + 0.001); }, watch, -0.1,
+         "sees propellers in", "propellers"},
+        {"FIT-8 lens in front", fitCamera,
+         [](Scene &s) {
+             cameraHidden(s, 0, 0);
+             s.survey.cameras[0].overshoot_mm = limitOf(Limit::lensOvershoot) + 0.5;
+         },
+         watch, -0.5, "in front of its protection", "protection"},
+        {"FIT-8 not looked", fitCamera, [](Scene &s) { s.kind("a", PartKind::flightCamera); }, {}},
+        {"FIT-10 at the limit", fitLamp, [=](Scene &s) { lampSeen(s, lamp); }, pass, 0},
+        {"FIT-10 a tenth less", fitLamp, [=](Scene &s) { lampSeen(s, lamp - 0.001); }, watch, -0.1, "Status lamp of a"},
+        {"NAV-1 at the limit", navSky, [=](Scene &s) { skyHidden(s, sky, 0); }, pass, 0, {}, "level"},
+        {"NAV-1 over it", navSky, [=](Scene &s) { skyHidden(s, sky + 0.001, 0); }, watch, -0.1, "of the sky is hidden",
+         "level"},
+        {"NAV-1 in cruise", navSky, [=](Scene &s) { skyHidden(s, 0, sky + 0.001); }, watch, -0.1,
+         "is hidden in fast flight", "cruise"},
+        {"NAV-1 leans much", navSky, [](Scene &s) { skyHidden(s, 0, 0, 61); }, watch, -1, "leans 61", "lean"},
+        {"NAV-1 looks down", navSky, [](Scene &s) { skyHidden(s, 0, 0, 91); }, stop, -31, "leans 91", "lean"},
+        {"WIR-3 at the limit", wirDrop, [=](Scene &s) { drop(s, dropped); }, pass, 0},
+        {"WIR-3 over it", wirDrop, [=](Scene &s) { drop(s, dropped + 0.005); }, watch, -0.1, "on the way from b"},
+        {"WIR-3 no wires", wirDrop, [](Scene &s) { s.rail("b", "5V", "a"); }, {}},
+        {"WIR-8 at the limit", wirFill, [](Scene &s) { hole(s, 0.4); }, pass, 0},
+        {"WIR-8 over it", wirFill, [](Scene &s) { hole(s, 0.41); }, watch, -1, "slot is 41 % full"},
+        {"WIR-8 more than full", wirFill, [](Scene &s) { hole(s, 1.01); }, stop, -61, "slot is 101 % full"},
+        {"WIR-11 at the limit", wirSoft, [=](Scene &s) { softController(s, stiff); }, pass, 0},
+        {"WIR-11 one more", wirSoft, [=](Scene &s) { softController(s, stiff + 1); }, watch, -1, "stiff wires pull at"},
+        {"WIR-13 found", wirRoute, [](Scene &s) { noWay(s, true, false, true); }, {}},
+        {"WIR-13 still looked for", wirRoute, [](Scene &s) { noWay(s, false, true, true); }, {}},
+        {"WIR-13 no way", wirRoute, [](Scene &s) { noWay(s, false, false, true); }, unknown, 0, "No way was found",
+         "blocked"},
+        {"WIR-13 no end", wirRoute, [](Scene &s) { noWay(s, false, false, false); }, unknown, 0, "ends at a port",
+         "ends"},
+        {"PWR-7 mates", pwrContacts, [](Scene &s) { pack(s, PortKind::plug, "XT60"); }, pass, 0, {}, "mates"},
+        {"PWR-7 bare", pwrContacts, [](Scene &s) { pack(s, PortKind::plug, ""); }, stop, 0,
+         "bare wires on the live side", "bare"},
+        {"PWR-7 soldered", pwrContacts, [](Scene &s) { pack(s, PortKind::pads, "XT60"); }, watch, 0, "is soldered to b",
+         "soldered"},
+        {"PWR-8 on a rail", pwrTap, [](Scene &s) { tap(s, "9V", "rail"); }, pass},
+        {"PWR-8 from the pack", pwrTap, [](Scene &s) { tap(s, "BAT", "rail"); }, watch, 0, "straight from the pack",
+         "rail"},
+        {"PWR-8 behind the controllers", pwrTap, [](Scene &s) { tap(s, "BAT", "plug", true); }, note, 0,
+         "tapped behind the speed controllers", "plug"},
+        {"PWR-8 at the plug", pwrTap, [](Scene &s) { tap(s, "BAT", "plug"); }, pass},
+        {"PWR-8 no pack of its own", pwrTap, [](Scene &s) { tap(s, "BAT", "own-pack", true); }, note, 0,
+         "shares its supply with the motors", "own-pack"},
+        {"PWR-8 its own pack", pwrTap, [](Scene &s) { tap(s, "BAT", "own-pack"); }, pass},
+        {"PWR-10 wiring not begun", pwrUnfed, [](Scene &s) { s.derived.power.unfed = {"a"}; }, {}},
+        {"PWR-10 without a supply", pwrUnfed,
+         [](Scene &s) {
+             s.wire("x", "y");
+             s.derived.power.unfed = {"a"};
+         },
+         unknown, 0, "a has no supply yet"},
+        {"PWR-10 draws who knows", pwrUnfed,
+         [](Scene &s) {
+             s.wire("x", "y");
+             s.rail("b", "5V", "a").loads[0].known = false;
+         },
+         unknown, 0, "What a draws is not known", "current"},
+        {"LNK-11 five", lnkChannels, [](Scene &s) { receiver(s, channels(5)); }, pass, 0},
+        {"LNK-11 four", lnkChannels, [](Scene &s) { receiver(s, channels(4)); }, watch, -1, "a has 4 channels; 5"},
+        {"LNK-11 a gimbal more", lnkChannels, [](Scene &s) { receiver(s, channels(5), true); }, watch, -1,
+         "a has 5 channels; 6"},
+        {"LNK-11 serial",
+         lnkChannels,
+         [](Scene &s) {
+             receiver(s, {"TX", "RX"});
+         },
+         {}},
+        {"RAD-3 with the reserve", radBlocking, [=](Scene &s) { overload(s, reserve); }, pass, 0},
+        {"RAD-3 into the reserve", radBlocking, [=](Scene &s) { overload(s, reserve - 0.5); }, watch, -0.5,
+         "comes close to overloading"},
+        {"RAD-3 overloaded", radBlocking, [=](Scene &s) { overload(s, -0.5); }, stop, -0.5 - reserve, "a overloads b"},
+        {"RAD-8 across enough", radEdge, [=](Scene &s) { edge(s, along); }, pass, 0},
+        {"RAD-8 along", radEdge, [=](Scene &s) { edge(s, along - 1); }, watch, -1, "lies along a carbon edge of b"},
+        {"RAD-8 no edge near", radEdge, [](Scene &s) { edge(s, {}); }, {}},
+        {"RAD-11 at the limit", radCoverage, [=](Scene &s) { covered(s, {lost}); }, pass, 0},
+        {"RAD-11 over it", radCoverage, [=](Scene &s) { covered(s, {lost + 0.01}); }, watch, -1, "a is hidden in"},
+        {"RAD-11 a second one helps", radCoverage,
+         [=](Scene &s) {
+             covered(s, {lost + 0.2, lost});
+         },
+         pass, 0},
+        {"RAD-13 within", radBand, [](Scene &s) { offBand(s, 2); }, pass, -50},
+        {"RAD-13 outside", radBand, [](Scene &s) { offBand(s, 2.1); }, watch, -52.5, "is not made for the band of"},
+        {"RAD-13 another band", radBand, [](Scene &s) { offBand(s, 10.1); }, stop, -252.5,
+         "is not made for the band of"},
+        {"RAD-14 long enough", radPigtail, [](Scene &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
+        {"RAD-14 a millimetre short", radPigtail, [](Scene &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
+         "is 1 mm short of"},
+        {"RAD-14 no length stated", radPigtail, [](Scene &s) { pigtail(s, 101, 0); }, {}},
+    };
+}
+
+} // namespace
+
+class TestRuleEdges : public QObject {
+    Q_OBJECT
+
+private slots:
+    void rulesStartWhereTheySay_data() {
+        QTest::addColumn<int>("row");
+        const auto all = rows();
+        for (std::size_t i = 0; i < all.size(); ++i) QTest::newRow(all[i].name) << int(i);
+    }
+    void rulesStartWhereTheySay() {
+        QFETCH(int, row);
+        const Row expected = rows()[std::size_t(row)];
+        Scene scene;
+        expected.make(scene);
+        const auto all = scene.judged(expected.rule);
+        const auto at = std::find_if(all.begin(), all.end(), [&](const Finding &f) {
+            return expected.variant.empty() || f.variant == expected.variant;
+        });
+        if (!expected.severity) {
+            QVERIFY2(all.empty(), all.empty() ? "" : all[0].key().c_str());
+            return;
+        }
+        QVERIFY(at != all.end());
+        QCOMPARE(int(at->severity), int(*expected.severity));
+        QVERIFY2(std::abs(at->margin - expected.margin) < 1e-6, std::to_string(at->margin).c_str());
+        QVERIFY(at->rule == expected.rule && !at->subjects.empty() && !at->subjects[0].empty());
+        if (expected.severity == Severity::pass) return;
+        const FindingText text = ruleOf(expected.rule).word(scene.build, *at);
+        QVERIFY2(QString::fromStdString(text.headline.text()).contains(QString::fromStdString(expected.headline)),
+                 text.headline.text().c_str());
+        for (const auto &sentence : {text.headline.text(), text.detail.text()})
+            QVERIFY2(!sentence.empty() && sentence.find_first_of("{}") == std::string::npos, sentence.c_str());
+    }
+};
+
+QTEST_GUILESS_MAIN(TestRuleEdges)
+#include "test_rule_edges.moc"
