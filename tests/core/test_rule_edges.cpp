@@ -1,6 +1,7 @@
 // Rules at their edges, on derived values made by hand: where each starts to find, one step before, what it does not
 // know, and its sentences. What the values come from is tested where they are made.
 #include "core/radio/coax.h"
+#include "core/radio/decibel.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
 #include "support/builds.h"
@@ -276,6 +277,74 @@ void pigtail(Scene &s, double route_mm, double pigtail_mm) {
     radio.antennas[0].antenna.pigtail_mm = pigtail_mm;
 }
 
+/// A wire of AWG 20, good for 11 A, that carries so much.
+void carries(Scene &s, double typical_A, double peak_A, bool known = true) {
+    s.wire("x", "y");
+    s.derived.wiring.wires[0].gauge_AWG = 20;
+    s.derived.power.wires.push_back({typical_A, peak_A, known, 1});
+}
+
+/// What "a" sends is heard by "b" so that its noise floor rises by so many dB.
+void rise(Scene &s, double rise_dB, bool inBand = false) {
+    overload(s, 100);
+    RadioCell &cell = s.derived.radio.cells[0];
+    cell.floor_dBm = -100;
+    cell.heard_dBm = -100 + decibels(powerRatio(rise_dB) - 1);
+    cell.spilled_dBm = -300;
+    cell.inBand = inBand;
+}
+
+void harmonic(Scene &s, double rise_dB) {
+    overload(s, 100);
+    HarmonicProduct product;
+    product.listener = 1;
+    product.rise_dB = rise_dB;
+    s.derived.radio.harmonics = {product};
+}
+
+void clockHit(Scene &s, double distance_mm) {
+    s.radio("b");
+    ClockHit hit;
+    hit.part = "a";
+    hit.clock = "8 MHz";
+    hit.distance_mm = distance_mm;
+    s.derived.radio.clocks = {hit};
+}
+
+/// Something that conducts stands so far from an antenna for waves of 160 mm.
+void conductor(Scene &s, double away_mm) {
+    s.radio("a", 20.0);
+    AntennaSurroundings around;
+    around.lambda_mm = 160;
+    around.conductor = "b";
+    around.conductor_mm = away_mm;
+    s.derived.radio.surroundings = {around};
+}
+
+/// A bend of so many mm where 10 are wanted, in a wire 2 mm thick.
+void bend(Scene &s, double radius_mm, int gauge_AWG) {
+    s.wire("x", "y");
+    WireReport &report = s.derived.wiring.wires[0];
+    report.gauge_AWG = gauge_AWG;
+    report.outer_mm = 2;
+    report.tightest_mm = radius_mm;
+    report.bendLimit_mm = 10;
+}
+
+void output(Scene &s, const char *esc, const char *pin) {
+    s.wire("x", "y");
+    s.derived.links.motors = {{"m1", 1, pin, esc}};
+}
+
+/// "a" wants a serial port; so many are free.
+void serialPorts(Scene &s, int free) {
+    s.kind("a", PartKind::gps);
+    s.port("a", "uart", PortKind::plug, {"TX", "RX"});
+    s.wire("x", "y");
+    s.derived.links.serial.resize(4);
+    s.derived.links.freeSerial = free;
+}
+
 double bend_mm() { return practiceOf({})[Limit::bendCoax] * usualCoax().outer_mm; }
 
 double limitOf(Limit limit) { return practiceOf({})[limit]; }
@@ -292,6 +361,9 @@ std::vector<Row> rows() {
     const double hidden = limitOf(Limit::cameraHidden) / 100, discs = limitOf(Limit::cameraPropellers) / 100,
                  lamp = limitOf(Limit::lampSeen) / 100, sky = limitOf(Limit::skyHidden) / 100,
                  lost = limitOf(Limit::coverageLost) / 100, dropped = limitOf(Limit::dropShare) / 100 * 5;
+    const double share = limitOf(Limit::wireShare) / 100, watched = limitOf(Limit::desenseWatch),
+                 deaf = limitOf(Limit::desenseStop), clockGap = limitOf(Limit::digitalGnssGap),
+                 near = limitOf(Limit::antennaConductor) / 100;
     const int stiff = int(limitOf(Limit::stiffWires));
     const double reserve = limitOf(Limit::blockingReserve), along = limitOf(Limit::edgeAngle);
     return {
@@ -409,6 +481,51 @@ std::vector<Row> rows() {
         {"RAD-13 outside", radBand, [](Scene &s) { offBand(s, 2.1); }, watch, -52.5, "is not made for the band of"},
         {"RAD-13 another band", radBand, [](Scene &s) { offBand(s, 10.1); }, stop, -252.5,
          "is not made for the band of"},
+        {"WIR-2 at the share", wirGauge, [=](Scene &s) { carries(s, 11 * share, 11); }, pass, 0},
+        {"WIR-2 over the share", wirGauge, [=](Scene &s) { carries(s, 11 * share + 0.1, 11); }, watch, -0.1,
+         "A in AWG 20, which is good for 11"},
+        {"WIR-2 more than it bears", wirGauge, [=](Scene &s) { carries(s, 11.1, 11.1); }, stop, 11 * share - 11.1,
+         "A in AWG 20"},
+        {"WIR-2 not known", wirGauge, [](Scene &s) { carries(s, 30, 30, false); }, {}},
+        {"WIR-5 wide enough", wirBend, [](Scene &s) { bend(s, 8.5, 14); }, pass, 0},
+        {"WIR-5 thick and tight", wirBend, [](Scene &s) { bend(s, 8.4, 14); }, watch, -1.6, "a bend of 8.4 mm"},
+        {"WIR-5 thin and soft", wirBend, [](Scene &s) { bend(s, 2, 26); }, pass, 0},
+        {"WIR-5 thin and folded", wirBend, [](Scene &s) { bend(s, 1.9, 26); }, note, -8.1, "a bend of 1.9 mm"},
+        {"LNK-9 enough", lnkPorts, [](Scene &s) { serialPorts(s, 1); }, unknown, 0, "a has no serial port yet",
+         "waiting"},
+        {"LNK-9 too few", lnkPorts, [](Scene &s) { serialPorts(s, 0); }, stop, -1, "1 serial ports too few", "few"},
+        {"LNK-10 its own output", lnkMotors, [](Scene &s) { output(s, "a", "M1"); }, pass, 0, {}, "order"},
+        {"LNK-10 another's output", lnkMotors, [](Scene &s) { output(s, "a", "M2"); }, stop, -1,
+         "is number 1 and hangs on output 2", "order"},
+        {"LNK-10 no controller", lnkMotors, [](Scene &s) { output(s, "", ""); }, unknown, 0,
+         "has no speed controller yet", "no-esc"},
+        {"LNK-10 no signal", lnkMotors, [](Scene &s) { output(s, "a", ""); }, stop, 0, "gets no signal", "no-signal"},
+        {"RAD-2 just watched", radNoise, [=](Scene &s) { rise(s, watched + 0.1); }, watch, -0.1,
+         "raises the noise of b"},
+        {"RAD-2 not yet", radNoise, [=](Scene &s) { rise(s, watched - 0.1); }, pass, 0.1},
+        {"RAD-2 too much", radNoise, [=](Scene &s) { rise(s, deaf + 0.1); }, stop, -0.1, "raises the noise of b"},
+        {"RAD-2 in its band", radNoise, [=](Scene &s) { rise(s, deaf + 0.1, true); }, stop, -0.1,
+         "sends in the band of b", "in band"},
+        {"RAD-5 known of", radHarmonic, [=](Scene &s) { harmonic(s, watched - 0.1); }, note, 0.1, "Harmonic 2 of a"},
+        {"RAD-5 watched", radHarmonic, [=](Scene &s) { harmonic(s, watched + 0.1); }, watch, -0.1, "falls on b"},
+        {"RAD-6 far enough", radClock, [=](Scene &s) { clockHit(s, clockGap); }, pass, 0},
+        {"RAD-6 nearer", radClock, [=](Scene &s) { clockHit(s, clockGap - 1); }, note, -1, "A clock of a"},
+        {"RAD-7 far enough", radConductor, [=](Scene &s) { conductor(s, 160 * near); }, pass, 0},
+        {"RAD-7 nearer", radConductor, [=](Scene &s) { conductor(s, 160 * near - 1); }, note, -1,
+         "from b, which conducts"},
+        {"RAD-7 a sixteenth of a wave", radConductor, [=](Scene &s) { conductor(s, 9.9); }, watch, 9.9 - 160 * near,
+         "from b, which conducts"},
+        {"RAD-17 sends", radLaw, [](Scene &s) { s.radio("a", 20.0); }, note, 0, "Local law decides"},
+        {"RAD-17 only listens", radLaw, [](Scene &s) { s.radio("a"); }, {}},
+        {"PWR-9 no pack", pwrEndurance, [](Scene &s) { s.derived.power.hover.resize(1); }, {}},
+        {"PWR-9 hovers", pwrEndurance,
+         [](Scene &s) {
+             s.derived.power.hover.resize(1);
+             s.derived.power.hover[0].pack = "a";
+             s.derived.power.hover[0].least_min = 4;
+             s.derived.power.hover[0].most_min = 5;
+         },
+         note, 0, "4 to 5 minutes of hover on a"},
         {"RAD-14 long enough", radPigtail, [](Scene &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
         {"RAD-14 a millimetre short", radPigtail, [](Scene &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
          "is 1 mm short of"},

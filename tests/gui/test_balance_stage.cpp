@@ -6,6 +6,7 @@
 
 #include <QClipboard>
 #include <QComboBox>
+#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
 #include <QStandardPaths>
@@ -52,6 +53,19 @@ class TestBalanceStage : public QObject {
 private slots:
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 
+    void headingsOfTheCasesAreWhole() {
+        WindowFixture f;
+        bench(f);
+        auto *table = f.window->findChild<QTableWidget *>("case-table");
+        QVERIFY(table && table->isVisible());
+        const QHeaderView *head = table->horizontalHeader();
+        constexpr int kRoom_px = 4; // on either side, as the style draws them
+        for (int c = 1; c < table->columnCount(); ++c) {
+            const QString words = table->horizontalHeaderItem(c)->text();
+            QVERIFY2(head->sectionSize(c) >= head->fontMetrics().horizontalAdvance(words) + 2 * kRoom_px,
+                     qPrintable(words));
+        }
+    }
     void aCaseThatGoesWhileItsRowHasTheKeyboardBreaksNothing() {
         WindowFixture f;
         bench(f);

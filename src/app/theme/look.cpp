@@ -359,6 +359,10 @@ QSize Look::sizeFromContents(ContentsType type, const QStyleOption *option, cons
     }
     case CT_ToolButton: return contents + QSize(2 * kToolSide, 2 * kToolTop);
     case CT_MenuBarItem: return contents + QSize(16, 8);
+    case CT_HeaderSection: {
+        const QSize size = QProxyStyle::sizeFromContents(type, option, contents, widget);
+        return widget && asks(widget->parentWidget(), kRuled) ? size + QSize(2 * kRoomInRows, 0) : size;
+    }
     case CT_ItemViewItem: {
         const QSize size = QProxyStyle::sizeFromContents(type, option, contents, widget);
         const auto *item = qstyleoption_cast<const QStyleOptionViewItem *>(option);
