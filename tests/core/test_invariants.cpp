@@ -1,5 +1,6 @@
 // What must agree with one another in every build: kit, bill, masses, screws, findings.
 #include "core/analysis/analysis.h"
+#include "core/build/group_edits.h"
 #include "core/fastening/holding.h"
 #include "core/stack/bill.h"
 #include "support/builds.h"
@@ -69,6 +70,7 @@ std::set<std::string> idsOf(const Build &build) {
         for (const auto &thing : list) ids.insert(thing.id);
     };
     add(build.parts), add(build.wires), add(build.stacks), add(build.ties), add(build.allowances);
+    add(build.groundStations), add(build.weightLimits), add(build.weighings), add(frame.passThroughs);
     add(frame.plates), add(frame.arms), add(frame.standoffs), add(frame.sites), add(frame.motorMounts);
     return ids;
 }

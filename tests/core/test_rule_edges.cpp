@@ -32,12 +32,12 @@ struct Scene {
     void type(const char *part, Change &&change) {
         build.types.edit([&](TypeTable &types) { change(types.at(std::string(part) + "-type")); });
     }
-    void port(const char *part, const char *id, PortKind kind, std::vector<std::string> signals) {
+    void port(const char *part, const char *id, PortKind kind, std::vector<std::string> pins) {
         type(part, [&](PartType &type) {
             Port port;
             port.id = id;
             port.kind = kind;
-            for (auto &signal : signals) port.pins.push_back({std::move(signal), {}, false});
+            for (auto &pin : pins) port.pins.push_back({std::move(pin), {}, false});
             type.ports.push_back(port);
         });
     }

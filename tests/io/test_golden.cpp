@@ -13,7 +13,7 @@ namespace {
 /// What a list's entries are known by, so that one more of them is one difference; none: by their place.
 std::string nameOf(const json &entry) {
     if (!entry.is_object()) return {};
-    for (const char *key : {"key", "id", "item", "wire", "part", "name"})
+    for (const char *key : {"key", "id", "item", "subject", "wire", "part", "name"})
         if (const auto at = entry.find(key); at != entry.end() && at->is_string()) return at->get<std::string>();
     return {};
 }

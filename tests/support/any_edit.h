@@ -173,10 +173,9 @@ inline const std::vector<AnyEdit> &everyEdit() {
                  const std::string part = d.part();
                  return bringAlong(b, shiftPart(b, part, d.shift()), part);
              }},
-        {
-            "clipOf", [](B b, Draw &d) {
-                return clipOf(b, {d.part()}) ? EditResult(b) : EditResult(b); // a clip is no craft }},
-                {"pasteClip",
+        // A clip is no craft: only that making one does no harm.
+        {"clipOf", [](B b, Draw &d) { return clipOf(b, {d.part()}) ? EditResult(b) : EditResult(b); }},
+        {"pasteClip",
                  [](B b, Draw &d) {
                      const auto clip = clipOf(b, {d.part()});
                      return clip ? pasteClip(b, *clip, {10, 10, 0}, nullptr) : clip;
@@ -279,7 +278,7 @@ inline const std::vector<AnyEdit> &everyEdit() {
                      }},
                     // core/sight, core/balance
                     {"tiltCamera",
-                     [](B b, Draw &d) { return tiltCamera(b, d.partOf(PartKind::camera), d.number(-10, 60)); }},
+                     [](B b, Draw &d) { return tiltCamera(b, d.partOf(PartKind::flightCamera), d.number(-10, 60)); }},
                     {"applySaving",
                      [](B b, Draw &d) {
                          Analyser analyser;
@@ -485,7 +484,7 @@ inline const std::vector<AnyEdit> &everyEdit() {
                          return finding.fixes.empty() ? EditResult(b) : applyFix(b, d.one(finding.fixes));
                      }},
             };
-            return list;
-        }
+    return list;
+}
 
-    } // namespace waxis::test
+} // namespace waxis::test

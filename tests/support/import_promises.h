@@ -47,7 +47,7 @@ inline void kitListKeepsItsPromises(std::string_view text, const Build &build, c
     for (const auto &row : table.rows) demand(row.size() == table.header.size(), "rows are as wide as the header");
     auto columns = guessKitColumns(table.header);
     if (!columns.empty() && columns[0] == KitColumn::ignore) columns[0] = KitColumn::name;
-    const KitList list = readKitList(table, columns, build, library);
+    const KitList list = readKitList(table, columns, build, practiceOf({}), library);
     demand(list.rows.size() + list.problems.size() <= table.rows.size() + table.problems.size(),
            "no row comes from nowhere");
     const auto taken = takeKitList(build, list, library);
@@ -57,8 +57,9 @@ inline void kitListKeepsItsPromises(std::string_view text, const Build &build, c
         demand(bool(again), "a build with the list can be saved and read");
         if (again) demand(again->build.kit == taken->kit, "the kit comes back");
     }
-    const auto rewritten = taken ? readKitList(parseCsv(writeKitList(*taken)),
-                                               guessKitColumns(parseCsv(writeKitList(*taken)).header), *taken, library)
+    const auto rewritten = taken ? readKitList(parseCsv(writeKitList(*taken, practiceOf({}))),
+                                               guessKitColumns(parseCsv(writeKitList(*taken, practiceOf({}))).header),
+                                               *taken, practiceOf({}), library)
                                  : KitList{};
     demand(rewritten.problems.empty(), "the kit's own list can be read again");
 }

@@ -15,11 +15,11 @@ namespace waxis {
 
 namespace {
 
-/// Whether a placed part of this type can be what holds another by that method.
+/// Whether a placed part of this type can be what holds another by that method. A nut or spacer on a part holds another
+/// thing; so does a fastener of which nobody said that it is a screw (core/stack/motor_screws takes it the same way).
 bool canStandFor(const PartType &type, FasteningMethod method) {
     if (type.kind == PartKind::fastener && method == FasteningMethod::screws)
-        return !type.fastener ||
-               type.fastener->form == FastenerForm::screw; // a nut or spacer on it holds another thing
+        return type.fastener && type.fastener->form == FastenerForm::screw;
     return holdsOthers(type.kind) || type.kind == PartKind::pad;
 }
 
