@@ -157,6 +157,8 @@ public:
     };
 
     void begin(std::size_t cells) {
+        // The index of an unusually large domain, too, goes when another search begins: 30 MB for each thread else.
+        if (runs_.capacity() > kKeptRuns && cells / kRun < kKeptRuns) std::vector<Node *>().swap(runs_);
         runs_.assign(cells / kRun + 1, nullptr);
         used_ = 0;
         if (blocks_.size() > kKeptBlocks) blocks_.resize(kKeptBlocks); // of an unusually long search
@@ -169,6 +171,7 @@ public:
 
 private:
     static constexpr std::size_t kRun = 16, kRunsOfBlock = 1024, kKeptBlocks = 20; // a block takes 400 kB
+    static constexpr std::size_t kKeptRuns = 1 << 18;                              // 2 MB
 
     Node *freshRun() {
         const std::size_t block = used_ / kRunsOfBlock, at = used_ % kRunsOfBlock;
