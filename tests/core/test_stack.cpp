@@ -34,6 +34,16 @@ std::vector<Finding> findingsOf(const Build &build, RuleId rule) {
     return found;
 }
 
+PartType withPlugBelow() {
+    PartType board = boardType("fc");
+    Port plug;
+    plug.id = "camera";
+    plug.kind = PortKind::socket;
+    plug.position_mm = {0, 0, -1};
+    board.ports = {plug};
+    return board;
+}
+
 } // namespace
 
 class TestStack : public QObject {
@@ -358,26 +368,14 @@ private slots:
         QVERIFY(near(reportOn(cut, cut.stacks[0], practiceOf(cut.practice))->bare.at(0).air_mm, 4));
     }
     void hiddenPlugsAreMatedFirst() {
-        PartType board = boardType("fc");
-        Port plug;
-        plug.id = "camera";
-        plug.kind = PortKind::socket;
-        plug.position_mm = {0, 0, -1};
-        board.ports = {plug};
         Layers layers(plateForStacks());
-        layers.spacer(6).board(board);
+        layers.spacer(6).board(withPlugBelow());
         QCOMPARE(findingsOf(layers.build(), RuleId::stkOrder).size(), std::size_t(1));
         QVERIFY(findingsOf(*flipBoard(layers.build(), layers.id(), 2), RuleId::stkOrder).empty());
     }
     void plugsOfABoardUnderThePlateAreHiddenOnItsUpperFace() {
-        PartType board = boardType("fc");
-        Port plug;
-        plug.id = "camera";
-        plug.kind = PortKind::socket;
-        plug.position_mm = {0, 0, -1};
-        board.ports = {plug};
         const Layers layers(plateForStacks());
-        Build hanging = *addBoard(layers.build(), layers.id(), 0, board);
+        Build hanging = *addBoard(layers.build(), layers.id(), 0, withPlugBelow());
         hanging = *addHardware(hanging, layers.id(), 1, made({FastenerForm::spacer, "M3", 6}, "nylon"));
         QVERIFY(findingsOf(hanging, RuleId::stkOrder).empty()); // it looks down, away from the plate
         const auto turned = findingsOf(*flipBoard(hanging, layers.id(), 0), RuleId::stkOrder);

@@ -136,7 +136,7 @@ void FasteningRows::refresh() {
     onto_->setToolTip(onto_->itemText(0));
     QStringList takes;
     const Holding holding = holdingOf(document_.build(), *part, document_.analysis().practice);
-    if (!holding.unknown.empty()) takes << tr("not known: %1").arg(QString::fromStdString(holding.unknown));
+    if (!holding.unknown.empty()) takes << tr("not counted: %1").arg(QString::fromStdString(holding.unknown));
     for (const auto &hardware : holding.pieces)
         takes << tr("%1 × %2, %3 g")
                      .arg(hardware.pieces)
