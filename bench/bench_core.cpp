@@ -1,11 +1,16 @@
 #include "core/analysis/analysis.h"
-#include "core/balance/study.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/stack_edits.h"
 #include "core/layout/relayout.h"
-#include "core/radio/places.h"
+#include "core/practice/practice.h"
+#include "core/radio/radio_report.h"
 #include "core/recognise/recognise.h"
-#include "core/stack/edits.h"
-#include "core/stack/suggest.h"
+#include "core/remedies/stack_changes.h"
+#include "core/studies/balance_study.h"
+#include "core/studies/radio_places.h"
 #include "core/survey/survey.h"
+#include "core/wiring/routing.h"
 #include "io/drawing/dxf_reader.h"
 #include "io/project/project_file.h"
 #include "io/report_json/analysis_json.h"
@@ -65,7 +70,7 @@ void lead(benchmark::State &state, const Build &build) {
     for (auto _ : state) {
         RouteKeeper keeper;
         benchmark::DoNotOptimize(
-            &keeper.update(build, practice, derived.world->bodies(), derived.owners, derived.traits));
+            &keeper.update(build, practice, derived.scene.world->bodies(), derived.scene.owners, derived.scene.traits));
     }
     state.counters["wires"] = double(build.wires.size());
 }
@@ -147,8 +152,8 @@ void demoSlide(benchmark::State &state) {
     const auto pack = std::size_t(findPart(build, "pack") - build.parts.data());
     const SlideRange range = slideOf(build.parts[pack]);
     for (auto _ : state) {
-        const FreeTravel free = freeTravel(build, derived, pack, range.direction, range.min_mm, range.max_mm);
-        benchmark::DoNotOptimize(solveSlide(build, derived, pack, 0, range.direction, free));
+        const FreeTravel free = freeTravel(build, derived.scene, pack, range.direction, range.min_mm, range.max_mm);
+        benchmark::DoNotOptimize(solveSlide(build, derived.massRows, derived.balance[0], pack, range.direction, free));
     }
 }
 
@@ -221,8 +226,8 @@ void skyOnce(benchmark::State &state) {
     const AntennaPlace place =
         antennaPlace(*typeOf(build, build.parts[std::size_t(gps)]), framePose(build, build.parts[std::size_t(gps)]));
     for (auto _ : state) {
-        const RayWorld world = skyWorld(build, derived, 0, gps, 10);
-        benchmark::DoNotOptimize(skyView(world, derived, place.position_mm, place.axis, 10, 0));
+        const RayWorld world = skyWorld(build, derived.scene, 0, gps, 10);
+        benchmark::DoNotOptimize(skyView(world, derived.scene, place.position_mm, place.axis, 10, 0));
     }
 }
 
@@ -235,8 +240,8 @@ void lensOnce(benchmark::State &state) {
     const Picture picture = pictureOf(type.camera->horizontalView_deg, type.camera->verticalView_deg, 115);
     state.counters["rays"] = double(picture.directions.size());
     for (auto _ : state) {
-        const CameraWorld world = cameraWorld(build, derived, 0, int(&part - build.parts.data()));
-        benchmark::DoNotOptimize(cameraView(world, derived, picture, cameraPose(type, framePose(build, part))));
+        const CameraWorld world = cameraWorld(build, derived.scene, 0, int(&part - build.parts.data()));
+        benchmark::DoNotOptimize(cameraView(world, derived.scene, picture, cameraPose(type, framePose(build, part))));
     }
 }
 
@@ -245,7 +250,10 @@ void accessAll(benchmark::State &state, const char *demo) {
     const Build build = loadBuild(std::string(WEIGHTAXIS_BENCH_DATA "/demos/") + demo + ".waxis")->build;
     Analyser analyser;
     const Analysis &analysis = analyser.update(build);
-    for (auto _ : state) benchmark::DoNotOptimize(accessOf(build, analysis));
+    for (auto _ : state) {
+        const Derived &derived = analysis.derived;
+        benchmark::DoNotOptimize(accessOf(build, analysis.practice, derived.loadCases, derived.scene));
+    }
 }
 void accessStakewalker(benchmark::State &state) { accessAll(state, "stakewalker"); }
 void accessOwlbox(benchmark::State &state) { accessAll(state, "owlbox-mini"); }
@@ -254,7 +262,7 @@ void survey(benchmark::State &state, const char *demo) {
     const Build build = loadBuild(std::string(WEIGHTAXIS_BENCH_DATA "/demos/") + demo + ".waxis")->build;
     Analyser analyser;
     const Analysis &analysis = analyser.update(build);
-    for (auto _ : state) benchmark::DoNotOptimize(surveyOf(build, analysis));
+    for (auto _ : state) benchmark::DoNotOptimize(surveyOf(build, analysis.practice, analysis.derived));
 }
 void surveyStakewalker(benchmark::State &state) { survey(state, "stakewalker"); }
 void surveyKilnlamp(benchmark::State &state) { survey(state, "kilnlamp"); }
@@ -264,7 +272,7 @@ RadioReport twelveRadios(const Build &build, const Derived &derived) {
     RadioReport report;
     (void)build;
     for (int i = 0; i < 12; ++i) {
-        RadioUse radio = derived.radio.radios[std::size_t(i) % derived.radio.radios.size()];
+        RadioUse radio = derived.radio->radios[std::size_t(i) % derived.radio->radios.size()];
         radio.part = "radio-" + std::to_string(i);
         const double low[] = {433, 866, 2400, 5740};
         radio.low_MHz = low[i % 4];
@@ -309,12 +317,12 @@ void matrixWithShadows(benchmark::State &state) {
     const Analysis &analysis = analyser.update(build);
     const RadioReport report = twelveRadios(build, analysis.derived);
     for (auto _ : state) {
-        const RayWorld world = radioWorld(build, analysis.derived, 0, analysis.practice[Limit::skyThick]);
+        const RayWorld world = radioWorld(build, analysis.derived.scene, 0, analysis.practice[Limit::skyThick]);
         std::vector<LineShadow> shadows;
         for (std::size_t a = 0; a < report.radios.size(); ++a)
             for (std::size_t b = 0; b < a; ++b)
-                if (auto s =
-                        shadowOf(world, analysis.derived, report.radios[a].antennas[0], report.radios[b].antennas[0]);
+                if (auto s = shadowOf(world, analysis.derived.scene, report.radios[a].antennas[0],
+                                      report.radios[b].antennas[0]);
                     s.height_mm > 0)
                     shadows.push_back(std::move(s));
         for (const auto &a : report.radios)
@@ -325,12 +333,17 @@ void demoRadio(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;
     Analyser analyser;
     const Analysis &analysis = analyser.update(build);
-    for (auto _ : state) benchmark::DoNotOptimize(radioReport(build, analysis.practice, analysis.derived));
+    for (auto _ : state) {
+        const Derived &derived = analysis.derived;
+        benchmark::DoNotOptimize(
+            radioReport(build, analysis.practice,
+                        {derived.loadCases, derived.scene, derived.routes, *derived.wiring, *derived.power, {}}));
+    }
 }
 void demoFieldMap(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;
     Analyser analyser;
-    const auto &sources = analyser.update(build).derived.radio.sources;
+    const auto &sources = analyser.update(build).derived.radio->sources;
     for (auto _ : state) benchmark::DoNotOptimize(fieldMap(sources, 0, {-250, -250}, {250, 250}, 50, 6));
 }
 void demoPlaces(benchmark::State &state) {

@@ -1,6 +1,6 @@
 // One step of a drag in the real window: analysis and scene update, and the repaint, apart.
+#include "app/document/survey_runner.h"
 #include "app/shell/main_window.h"
-#include "app/shell/survey_runner.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/stack/stack_bench.h"
 

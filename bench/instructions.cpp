@@ -1,7 +1,8 @@
 // One update of each kind under valgrind's callgrind, which counts its instructions: bench/instructions runs it.
 #include "core/analysis/analysis.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/stack_edits.h"
 #include "core/layout/relayout.h"
-#include "core/stack/edits.h"
 #include "core/survey/survey.h"
 #include "io/project/project_file.h"
 #include "synthetic_build.h"
@@ -72,7 +73,8 @@ void nothingChanged() {
 void surveyHandedIn() {
     const Build build = demo();
     Analyser analyser;
-    const auto survey = std::make_shared<const Survey>(surveyOf(build, analyser.update(build)));
+    const Analysis &analysis = analyser.update(build);
+    const auto survey = std::make_shared<const Survey>(surveyOf(build, analysis.practice, analysis.derived));
     analyser.setSurvey(survey);
     counted([&] { analyser.update(build); });
 }

@@ -1,9 +1,8 @@
+#include "app/document/survey_runner.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/guarded_application.h"
 #include "app/shell/main_window.h"
-#include "app/shell/notice_bar.h"
 #include "app/shell/plurals.h"
-#include "app/shell/survey_runner.h"
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
@@ -11,6 +10,7 @@
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
+#include "app/widgets/notice_bar.h"
 
 #include <QApplication>
 #include <QCommandLineParser>

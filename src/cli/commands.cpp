@@ -1,8 +1,10 @@
 #include "cli/output.h"
 
 #include "core/analysis/analysis.h"
-#include "core/radio/places.h"
+#include "core/balance/case_balance.h"
+#include "core/practice/practice.h"
 #include "core/rules/rule.h"
+#include "core/studies/radio_places.h"
 #include "core/survey/survey.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
@@ -78,7 +80,7 @@ int check(const CheckOptions &options, Streams io) {
     for (const auto &finding : analysis.findings) {
         const FindingText text = wordFinding(opened->build, finding);
         say(io.out, "{:<8} {:<6} {}\n                {}\n",
-            finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)], ruleOf(finding.rule).name,
+            finding.accepted() ? "accepted" : kSeverity[std::size_t(finding.severity)], ruleName(finding.rule),
             text.headline.text(), text.detail.text());
         if (finding.accepted()) say(io.out, "                because: {}\n", finding.acceptedReason);
     }
@@ -185,7 +187,7 @@ int calc(const CalcOptions &options, Streams io) {
 int rules(Streams io) {
     say(io.out, "# Rule book\n\nMade by `weightaxis-cli rules`; do not edit.\n\n");
     for (const auto &rule : ruleBook()) {
-        say(io.out, "## {} {}\n\n{}\n\nSource: {}.\n", rule.name, rule.title, rule.why, rule.source);
+        say(io.out, "## {} {}\n\n{}\n\nSource: {}.\n", ruleName(rule.id), rule.title, rule.why, rule.source);
         if (!rule.limits.empty()) say(io.out, "\nLimits read:\n\n");
         for (const Limit limit : rule.limits)
             say(io.out, "- `{}` {}\n", definitionOf(limit).id, definitionOf(limit).title);

@@ -4,6 +4,8 @@
 #include "core/analysis/analysis.h"
 #include "core/field_study/deck.h"
 #include "core/layout/layout.h"
+#include "core/practice/practice.h"
+#include "core/radio/radio_report.h"
 #include "core/recognise/laying.h"
 #include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
@@ -119,7 +121,7 @@ int exportBuild(const ExportOptions &options, Streams io) {
     write(options.cutCsv, [&] {
         Analyser analyser;
         const Analysis &analysis = analyser.update(build);
-        return writeCutList(cutList(build, analysis.practice, analysis.derived));
+        return writeCutList(cutList(build, analysis.practice, *analysis.derived.wiring));
     });
     write(options.massCsv, [&] {
         Analyser analyser;
@@ -129,21 +131,21 @@ int exportBuild(const ExportOptions &options, Streams io) {
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         const auto find = [&](const std::string &id) {
-            const auto at = std::find_if(derived.radio.radios.begin(), derived.radio.radios.end(),
+            const auto at = std::find_if(derived.radio->radios.begin(), derived.radio->radios.end(),
                                          [&](const RadioUse &r) { return r.id() == id; });
-            return at == derived.radio.radios.end() ? nullptr : &*at;
+            return at == derived.radio->radios.end() ? nullptr : &*at;
         };
         const RadioUse *from = find(options.from), *to = find(options.to);
         if (!from || !to) {
             std::string known;
-            for (const auto &radio : derived.radio.radios) known += (known.empty() ? "" : ", ") + radio.id();
+            for (const auto &radio : derived.radio->radios) known += (known.empty() ? "" : ", ") + radio.id();
             say(io.err, "{}: --from and --to name a radio each; there are: {}\n", options.file,
                 known.empty() ? "none" : known);
             return unreadable;
         }
         FieldStudyOptions study;
         study.mostSegments = options.segments;
-        const auto deck = fieldDeck(build, derived, *from, *to, study);
+        const auto deck = fieldDeck(build, *from, *to, study);
         if (!deck) {
             say(io.err, "{}: no model of these two: {}\n", options.file, deck.error());
             return unreadable;

@@ -2,7 +2,7 @@
 #include "cli/output.h"
 
 #include "core/base/text_match.h"
-#include "core/rules/practice.h"
+#include "core/practice/practice.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>

@@ -1,5 +1,7 @@
 #include "io/names.h"
 
+#include "core/balance/mass_rows.h"
+
 #include <algorithm>
 #include <array>
 

@@ -2,9 +2,9 @@
 #pragma once
 
 #include "core/balance/breakdown.h"
-#include "core/balance/savings.h"
 #include "core/build/build.h"
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
+#include "core/studies/savings.h"
 
 #include <optional>
 #include <string_view>

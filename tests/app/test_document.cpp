@@ -1,8 +1,10 @@
 // The document behind the window: history, previews, files and recovery copies, without any widget.
-#include "app/shell/autosave.h"
-#include "app/shell/document.h"
-#include "core/build/case_edits.h"
-#include "core/build/group_edits.h"
+#include "app/document/autosave.h"
+#include "app/document/document.h"
+#include "core/balance/case_balance.h"
+#include "core/edits/case_edits.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
 #include "support/any_edit.h"
 #include "support/faults.h"
 

@@ -4,6 +4,7 @@
 #include "app/shell/findings_panel.h"
 #include "app/stages/place/snapping.h"
 #include "core/build/frame_shapes.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
 #include "support/builds.h"
 

@@ -1,4 +1,7 @@
 // The command line program as people and scripts call it.
+#include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/clearance/clearance_world.h"
 #include "core/survey/survey.h"
 #include "support/builds.h"
 
@@ -110,7 +113,7 @@ private slots:
         QCOMPARE(first["inertia_g_mm2"].toArray()[0].toArray()[1].toDouble(),
                  analysis.derived.balance[0].mass.inertia_gmm2(0, 1));
         QCOMPARE(document["findings"].toArray().size(), qsizetype(analysis.findings.size()));
-        QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.world->gaps().size()));
+        QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.scene.world->gaps().size()));
         QCOMPARE(document["parts"].toArray().size(), 79);
     }
     void anOwnPracticeIsJudgedBy() {

@@ -1,10 +1,15 @@
 // Reaching ports, folding arms, sliding packs, standing on the ground; and the property that moving a part clear of
 // everything never makes a new overlap.
 #include "core/access/service.h"
-#include "core/analysis/thing_gap.h"
-#include "core/folding/folding.h"
+#include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/build/folding.h"
+#include "core/edits/part_edits.h"
+#include "core/practice/practice.h"
+#include "core/scene/scene.h"
 #include "core/stance/stance.h"
-#include "core/survey/compare.h"
+#include "core/studies/compare.h"
+#include "core/survey/survey.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -228,9 +233,9 @@ private slots:
         });
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        QVERIFY(std::abs(gapBetween(derived, "a", "b")->distance_mm - 20) < 1e-9);
-        QVERIFY(std::abs(gapBetween(derived, "b", "a")->distance_mm - 20) < 1e-9);
-        QVERIFY(!gapBetween(derived, "a", "nobody"));
+        QVERIFY(std::abs(gapBetween(derived.scene, "a", "b")->distance_mm - 20) < 1e-9);
+        QVERIFY(std::abs(gapBetween(derived.scene, "b", "a")->distance_mm - 20) < 1e-9);
+        QVERIFY(!gapBetween(derived.scene, "a", "nobody"));
     }
 
     void theSurveyAgesWithTheBuild() {
@@ -249,7 +254,7 @@ private slots:
         const Build build = test::stakewalker();
         Analyser analyser;
         std::atomic<bool> stop{true};
-        const Survey survey = surveyOf(build, analyser.update(build), &stop);
+        const Survey survey = surveyOf(build, practiceOf(build.practice), analyser.update(build).derived, &stop);
         QVERIFY(survey.cameras.empty() && survey.access.empty());
     }
     void comparingAPracticeWithItselfChangesNothing() {

@@ -1,6 +1,11 @@
 // The incremental analysis always equals a fresh one; general properties of the whole.
 #include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 #include "core/base/units.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/part_edits.h"
+#include "core/survey/survey.h"
 #include "io/report_json/analysis_json.h"
 #include "support/any_edit.h"
 
@@ -12,8 +17,9 @@ using namespace waxis::test;
 
 namespace {
 
-std::string fresh(const Build &build) {
+std::string fresh(const Build &build, std::shared_ptr<const Survey> survey = {}) {
     Analyser analyser;
+    if (survey) analyser.setSurvey(std::move(survey));
     return io::analysisText(build, analyser.update(build));
 }
 
@@ -57,6 +63,10 @@ private slots:
         for (const auto &edit : everyEdit()) order.push_back(&edit);
         std::shuffle(order.begin(), order.end(), random);
         Analyser analyser;
+        const Analysis &first = analyser.update(build);
+        // Judged by a survey as well: stale after the first edit, and good again when undo brings its build back.
+        const auto survey = std::make_shared<const Survey>(surveyOf(build, first.practice, first.derived));
+        analyser.setSurvey(survey);
         analyser.update(build);
         std::set<std::string> taken;
         for (const AnyEdit *edit : order) {
@@ -67,10 +77,43 @@ private slots:
             if (next->parts.size() * 2 < loaded->build.parts.size()) continue; // something has to be left
             build = *next;
             if (random() % 5 == 0) continue; // two edits at once, as undo may bring
-            QVERIFY2(io::analysisText(build, analyser.update(build)) == fresh(build),
+            QVERIFY2(io::analysisText(build, analyser.update(build)) == fresh(build, survey),
                      qPrintable(QString("after %1, seed 808").arg(edit->name)));
         }
         QVERIFY2(taken.size() > 70, qPrintable(QString("only %1 of the edits did something").arg(taken.size())));
+    }
+    void incrementalEqualsFreshAfterDragsAndUndo_data() {
+        QTest::addColumn<QString>("demo");
+        for (const char *demo : {"stakewalker", "kilnlamp", "owlbox-mini", "sedge-tri"}) QTest::newRow(demo) << demo;
+    }
+    void incrementalEqualsFreshAfterDragsAndUndo() {
+        QFETCH(QString, demo);
+        const auto loaded = loadBuild((WEIGHTAXIS_TEST_DATA "/demos/" + demo + ".waxis").toStdString());
+        QVERIFY(bool(loaded));
+        std::mt19937 random(1812);
+        std::uniform_real_distribution<double> by(-12, 12);
+        Analyser analyser;
+        const Analysis &first = analyser.update(loaded->build);
+        const auto survey = std::make_shared<const Survey>(surveyOf(loaded->build, first.practice, first.derived));
+        analyser.setSurvey(survey);
+        Build build = loaded->build;
+        for (int round = 0; round < 6; ++round) {
+            const Part part = build.parts[random() % build.parts.size()];
+            analyser.setHurry(true);
+            for (int step = 0; step < 3; ++step) { // whatever the drag passes leaves nothing behind
+                const auto next = shiftPart(build, part.id, Vec3(by(random), by(random), by(random)));
+                if (next) analyser.update(build = *next);
+            }
+            analyser.setHurry(false);
+            QVERIFY2(io::analysisText(build, analyser.update(build)) == fresh(build, survey),
+                     qPrintable(QString("%1 dragged, round %2, seed 1812").arg(part.id.c_str()).arg(round)));
+            if (round % 2) { // taken back: the survey holds again
+                build = loaded->build;
+                QVERIFY2(io::analysisText(build, analyser.update(build)) == fresh(build, survey),
+                         qPrintable(QString("%1 put back, round %2").arg(part.id.c_str()).arg(round)));
+                QVERIFY(!analyser.current().derived.surveyStale);
+            }
+        }
     }
     void analysisDoesNotDependOnWhatWasOpenBefore() {
         Analyser analyser;
@@ -99,7 +142,7 @@ private slots:
         const Mat3 reflected = flip.asDiagonal() * n.inertia_gmm2 * flip.asDiagonal();
         QVERIFY((m.inertia_gmm2 - reflected).norm() < 1e-9 * m.inertia_gmm2.norm());
         QCOMPARE(one.counts.stop, other.counts.stop);
-        QCOMPARE(one.derived.world->gaps().size(), other.derived.world->gaps().size());
+        QCOMPARE(one.derived.scene.world->gaps().size(), other.derived.scene.world->gaps().size());
     }
     void movingAPartFarAwayAddsNoOverlap() {
         const Build build = test::stakewalker();
@@ -153,12 +196,12 @@ private slots:
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         const auto fc = std::size_t(findPart(build, "fc") - build.parts.data());
-        const auto near = nearestThings(derived, int(fc), 0, 150, 5);
+        const auto near = nearestThings(derived.scene, int(fc), 0, 150, 5);
         QCOMPARE(near.size(), std::size_t(5));
         std::set<int> owners;
         for (std::size_t i = 0; i < near.size(); ++i) {
             if (i) QVERIFY(near[i].distance_mm >= near[i - 1].distance_mm);
-            owners.insert(derived.traits[near[i].b].owner);
+            owners.insert(derived.scene.traits[near[i].b].owner);
         }
         QCOMPARE(owners.size(), near.size());
     }

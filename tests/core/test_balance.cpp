@@ -2,6 +2,7 @@
 #include "core/balance/mass_rows.h"
 #include "core/balance/statics.h"
 #include "core/base/units.h"
+#include "core/practice/practice.h"
 #include "support/builds.h"
 
 #include <QtTest>

@@ -1,12 +1,17 @@
 // What the Balance stage computes: shares, slides, ballast, grams to lose, packs; and its rules.
 #include "core/analysis/analysis.h"
 #include "core/balance/ballast.h"
-#include "core/balance/edits.h"
-#include "core/balance/packs.h"
-#include "core/balance/study.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/balance/statics.h"
 #include "core/base/units.h"
-#include "core/build/group_edits.h"
+#include "core/build/frame_shapes.h"
+#include "core/edits/balance_edits.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
+#include "core/studies/balance_study.h"
+#include "core/studies/packs.h"
 #include "core/sums/sum.h"
 #include "io/csv/csv.h"
 #include "io/csv/mass_csv.h"
@@ -90,8 +95,10 @@ private slots:
             std::size_t loadCase = 0;
             while (!isAboard(build.parts[index], analysis.derived.loadCases[loadCase])) ++loadCase;
             const SlideRange range = *build.parts[index].slide;
-            const auto free = freeTravel(build, analysis.derived, index, range.direction, range.min_mm, range.max_mm);
-            const auto solved = solveSlide(build, analysis.derived, index, loadCase, range.direction, free);
+            const auto free =
+                freeTravel(build, analysis.derived.scene, index, range.direction, range.min_mm, range.max_mm);
+            const auto solved = solveSlide(build, analysis.derived.massRows, analysis.derived.balance[loadCase], index,
+                                           range.direction, free);
             QVERIFY2(solved.has_value(), file);
             QVERIFY(solved->travel_mm >= free.least.travel_mm - 1e-9 &&
                     solved->travel_mm <= free.most.travel_mm + 1e-9);
@@ -120,7 +127,7 @@ private slots:
         strap.fastening.onto = {"pack"};
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        const FreeTravel free = freeTravel(build, derived, indexOf(build, "pack"), Vec3::UnitX(), -40, 40);
+        const FreeTravel free = freeTravel(build, derived.scene, indexOf(build, "pack"), Vec3::UnitX(), -40, 40);
         // Behind: the pack reaches from -40 to 30, the wall to -65: 25 mm, or the strap at 10, which must stay 5 mm
         // inside the fore end at 30: 15 mm aft.
         QCOMPARE(int(free.least.kind), int(StopKind::strap));
@@ -131,10 +138,10 @@ private slots:
         QVERIFY(free.most.travel_mm <= 30 && free.most.travel_mm > 29.9);
         build.parts.pop_back(); // without the strap the wall stops it
         const Derived &bare = analyser.update(build).derived;
-        const FreeTravel again = freeTravel(build, bare, indexOf(build, "pack"), Vec3::UnitX(), -40, 40);
+        const FreeTravel again = freeTravel(build, bare.scene, indexOf(build, "pack"), Vec3::UnitX(), -40, 40);
         QCOMPARE(again.least.by, std::string("wall"));
         QVERIFY(again.least.travel_mm >= -25 && again.least.travel_mm < -24.9);
-        const FreeTravel aside = freeTravel(build, bare, indexOf(build, "pack"), Vec3::UnitY(), -12, 7);
+        const FreeTravel aside = freeTravel(build, bare.scene, indexOf(build, "pack"), Vec3::UnitY(), -12, 7);
         QVERIFY(!aside.blocked());
         QCOMPARE(aside.most.travel_mm, 7.0);
     }
@@ -182,8 +189,8 @@ private slots:
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         const std::size_t pack = indexOf(build, "pack");
-        const auto free = freeTravel(build, derived, pack, Vec3::UnitX(), -40, 25);
-        const Compromise both = compromiseFor(build, derived, pack, Vec3::UnitX(), free);
+        const auto free = freeTravel(build, derived.scene, pack, Vec3::UnitX(), -40, 25);
+        const Compromise both = compromiseFor(build, derived.massRows, derived.balance, pack, Vec3::UnitX(), free);
         QCOMPARE(both.cases.size(), std::size_t(2));
         QVERIFY(both.cases[0].after_mm.x() > 0 && both.cases[1].after_mm.x() < 0);
         QVERIFY(std::abs(both.cases[0].after_mm.norm() - both.cases[1].after_mm.norm()) < 1e-5);

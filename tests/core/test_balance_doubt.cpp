@@ -1,6 +1,8 @@
 // How sure a balance is: chances in a ring, ellipses, draws.
-#include "core/balance/study.h"
+#include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
 #include "core/base/units.h"
+#include "core/studies/balance_study.h"
 #include "support/balances.h"
 
 #include <boost/math/distributions/non_central_chi_squared.hpp>

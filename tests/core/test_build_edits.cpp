@@ -1,10 +1,11 @@
 // The build as a whole: its name and notes, load cases, optional parts; parts copied within and between builds.
 #include "core/analysis/analysis.h"
-#include "core/build/case_edits.h"
-#include "core/build/clip.h"
-#include "core/build/group_edits.h"
-#include "core/stack/chain.h"
-#include "core/survey/cures.h"
+#include "core/build/chain.h"
+#include "core/build/frame_shapes.h"
+#include "core/edits/case_edits.h"
+#include "core/edits/clip.h"
+#include "core/edits/group_edits.h"
+#include "core/studies/cures.h"
 #include "io/project/project_file.h"
 #include "support/builds.h"
 

@@ -1,8 +1,10 @@
 // Cures: what goes along with a part that is moved, what rules offer, and that what is offered really mends.
-#include "core/build/hung_on.h"
+#include "core/analysis/analysis.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
 #include "core/rules/wording.h"
-#include "core/survey/cures.h"
+#include "core/studies/cures.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -12,7 +14,7 @@ namespace {
 
 std::optional<Finding> findingOf(const Build &build, const std::string &keyBegins) {
     Analyser analyser;
-    for (const auto &finding : analyser.update(build).findings)
+    for (const auto &finding : analyseFully(analyser, build).findings) // dear cures come with the survey
         if (finding.key().rfind(keyBegins, 0) == 0) return finding;
     return std::nullopt;
 }
@@ -133,7 +135,7 @@ private slots:
         const auto mixing = findingOf(stakewalker(), "RAD-4/2acam-vtx");
         QVERIFY(mixing && !mixing->fixes.empty());
         for (const auto &fix : mixing->fixes) {
-            if (!fix.radio) continue;
+            if (!fix.as<RadioSetting>()) continue;
             const auto next = applyFix(stakewalker(), fix);
             QVERIFY(next);
             QVERIFY2(!findingOf(*next, "RAD-4/2acam-vtx"), wordFix(stakewalker(), fix).text().c_str());
@@ -143,9 +145,9 @@ private slots:
         const Build build = stakewalker();
         Fix fix;
         fix.part = "buzzer";
-        fix.shift_mm = {10, 0, 0};
+        fix.change = PartShift{{10, 0, 0}};
         Fix second;
-        second.wire = WireChange{WireChange::Kind::twist, "w-main", 0, 0, false, {}, {}, Vec3::Zero()};
+        second.change = WireChange{WireChange::Kind::twist, "w-main", 0, 0, false, {}, {}, Vec3::Zero()};
         fix.then = {second};
         QCOMPARE(wordFix(build, fix).text(), std::string("Move Buzzer 10.0 mm forward and twist Main power lead"));
         const auto done = applyFix(build, fix);
@@ -153,13 +155,13 @@ private slots:
         QCOMPARE(findWire(*done, "w-main")->lay, WireLay::twisted);
         QVERIFY(std::abs(poseOf(*done, "buzzer").position_mm.x() - poseOf(build, "buzzer").position_mm.x() - 10) <
                 1e-9);
-        fix.then.front().wire->wire = "nobody";
+        std::get<WireChange>(fix.then.front().change).wire = "nobody";
         QVERIFY(!applyFix(build, fix)); // all of it or nothing
     }
     void aGroundStationTakesTheOtherHand() {
         Fix fix;
         fix.part = "ground-video";
-        fix.hand = Polarisation::rightCircular;
+        fix.change = GroundHand{Polarisation::rightCircular};
         const auto done = applyFix(stakewalker(), fix);
         QVERIFY(done);
         QVERIFY(!findingOf(*done, "RAD-10:vtxant:ground-video") ||

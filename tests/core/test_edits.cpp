@@ -1,5 +1,5 @@
 #include "core/base/units.h"
-#include "core/build/edits.h"
+#include "core/edits/part_edits.h"
 #include "support/builds.h"
 
 using namespace waxis;

@@ -3,6 +3,7 @@
 #include "core/field_study/deck.h"
 #include "core/radio/coupling.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "support/radios.h"
 
 #include <QProcess>
@@ -117,13 +118,13 @@ private slots:
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         const auto radio = [&](const char *id) {
-            return *std::find_if(derived.radio.radios.begin(), derived.radio.radios.end(),
+            return *std::find_if(derived.radio->radios.begin(), derived.radio->radios.end(),
                                  [&](const RadioUse &r) { return r.id() == id; });
         };
         for (const double f : {868.0, 2440.0, 5740.0}) {
             FieldStudyOptions options;
             options.f_MHz = f;
-            const auto deck = fieldDeck(build, derived, radio("vtx"), radio("gps"), options);
+            const auto deck = fieldDeck(build, radio("vtx"), radio("gps"), options);
             QVERIFY2(bool(deck), deck ? "" : deck.error().c_str());
             QVERIFY(deck->segments <= options.mostSegments);
             int counted = 0;
@@ -146,14 +147,14 @@ private slots:
         }
         FieldStudyOptions few;
         few.mostSegments = 60;
-        const auto small = fieldDeck(build, derived, radio("vtx"), radio("gps"), few);
+        const auto small = fieldDeck(build, radio("vtx"), radio("gps"), few);
         QVERIFY(bool(small));
         QVERIFY(small->segments <= 60);
         QVERIFY(!small->leftOut.empty());
         RadioUse mute = radio("vtx");
         mute.antennas.clear();
-        QVERIFY(!fieldDeck(build, derived, mute, radio("gps")));
-        QVERIFY(!fieldDeck(build, derived, radio("gps"), radio("gps")));
+        QVERIFY(!fieldDeck(build, mute, radio("gps")));
+        QVERIFY(!fieldDeck(build, radio("gps"), radio("gps")));
     }
     void anElementStudyAgreesWithTheQuickModel() {
         if (!installed()) QSKIP("nec2c is not installed");
@@ -165,8 +166,8 @@ private slots:
                  PartKind::receiver);
         Analyser analyser;
         const Analysis &analysis = analyser.update(build);
-        const auto &radios = analysis.derived.radio.radios;
-        const auto deck = fieldDeck(build, analysis.derived, radios.at(0), radios.at(1));
+        const auto &radios = analysis.derived.radio->radios;
+        const auto deck = fieldDeck(build, radios.at(0), radios.at(1));
         QVERIFY(bool(deck));
         const auto result = solve(deck->text());
         QVERIFY(bool(result));

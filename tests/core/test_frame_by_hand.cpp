@@ -1,13 +1,14 @@
 // The frame by hand, plates of a drawing laid on one another by their holes, and the wires that every craft has.
 #include "core/analysis/analysis.h"
 #include "core/build/frame_shapes.h"
+#include "core/edits/perch_edits.h"
+#include "core/edits/usual_wires.h"
 #include "core/layout/hand_edits.h"
 #include "core/layout/layout.h"
 #include "core/links/link_report.h"
 #include "core/placing/perch.h"
 #include "core/recognise/recognise.h"
 #include "core/rules/wording.h"
-#include "core/wiring/usual.h"
 #include "support/builds.h"
 #include "support/library.h"
 

@@ -3,12 +3,16 @@
 // design's reference values (section D); masses there are computed from them for density 7.85, 4.43, 2.81 and 1.14
 // g/cm3.
 #include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/edits/stack_change.h"
 #include "core/fasteners/screw.h"
+#include "core/kit/bill.h"
 #include "core/kit/kit.h"
+#include "core/practice/practice.h"
+#include "core/remedies/stack_changes.h"
 #include "core/rules/wording.h"
-#include "core/stack/bill.h"
 #include "core/stack/motor_screws.h"
-#include "core/stack/suggest.h"
+#include "core/stack/report.h"
 #include "support/stacks.h"
 
 #include <QtTest>
@@ -25,7 +29,7 @@ StackReport reportOf(const Build &build) { return *reportOn(build, build.stacks[
 
 double allUp_g(const Build &build) {
     Analyser analyser;
-    return analyser.update(build).derived.balance.at(0).mass.mass_g;
+    return analyser.update(build).derived.balance->at(0).mass.mass_g;
 }
 
 Finding theFinding(const Build &build, RuleId rule) {
@@ -157,7 +161,7 @@ private slots:
             *chooseScrew(layers.build(), layers.id(), {FastenerForm::screw, "M3", 10}, "steel"), RuleId::stkScrew);
         QCOMPARE(shorty.severity, Severity::stop);
         QVERIFY(near(shorty.margin, -1.5));
-        QCOMPARE(shorty.fixes.at(0).stack->value, 12.0);
+        QCOMPARE(shorty.fixes.at(0).as<StackChange>()->value, 12.0);
         const Finding longer = theFinding(
             *chooseScrew(layers.build(), layers.id(), {FastenerForm::screw, "M3", 18}, "steel"), RuleId::stkScrew);
         QCOMPARE(longer.severity, Severity::stop);
@@ -201,8 +205,8 @@ private slots:
         QVERIFY(near(f.margin, -1.4));
         // Shims of that thickness make up the difference.
         const Fix &shim = f.fixes.back();
-        QCOMPARE(shim.stack->kind, StackChangeKind::shim);
-        QVERIFY(near(shim.stack->value, 1.4));
+        QCOMPARE(shim.as<StackChange>()->kind, StackChangeKind::shim);
+        QVERIFY(near(shim.as<StackChange>()->value, 1.4));
         QCOMPARE(theFinding(*applyFix(longer, shim), RuleId::stkScrew).severity, Severity::pass);
         // The screws stand head up.
         const Part &screw = *findPart(longer, longer.stacks[0].screws[0]);
@@ -233,7 +237,7 @@ private slots:
         QVERIFY(near(report.studs[0].shim_mm, 6 - 1.6 - 3.5));
         const Finding f = theFinding(layers.build(), RuleId::stkDamper);
         QCOMPARE(f.variant, std::string("bottoms"));
-        QVERIFY(near(f.fixes.at(0).stack->value, 0.9));
+        QVERIFY(near(f.fixes.at(0).as<StackChange>()->value, 0.9));
         const Build shimmed = *applyFix(layers.build(), f.fixes[0]);
         QVERIFY(reportOf(shimmed).studs[0].shim_mm < 1e-9);
         QVERIFY(theFinding(shimmed, RuleId::stkDamper).severity != Severity::stop);
@@ -338,7 +342,7 @@ private slots:
             Analyser analyser;
             for (const auto &f : analyser.update(loaded->build).findings)
                 for (const auto &fix : f.fixes) {
-                    if (!fix.stack) continue;
+                    if (!fix.as<StackChange>()) continue;
                     const auto next = applyFix(loaded->build, fix);
                     QVERIFY2(bool(next), next ? "" : next.error().message.c_str());
                     QVERIFY(!wordFix(loaded->build, fix).text().empty());

@@ -1,8 +1,16 @@
 // What must agree with one another in every build: kit, bill, masses, screws, findings.
 #include "core/analysis/analysis.h"
-#include "core/build/group_edits.h"
-#include "core/fastening/holding.h"
-#include "core/stack/bill.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/kit_edits.h"
+#include "core/edits/part_edits.h"
+#include "core/kit/bill.h"
+#include "core/kit/holding.h"
+#include "core/kit/kit.h"
+#include "core/practice/practice.h"
+#include "core/stack/motor_screws.h"
 #include "support/builds.h"
 #include "support/stacks.h"
 
@@ -246,9 +254,9 @@ private slots:
             return std::string();
         }();
         Analyser analyser;
-        QVERIFY(analyser.update(build).derived.motorScrews.at(0).gripKnown);
+        QVERIFY(analyser.update(build).derived.motorScrews->at(0).gripKnown);
         const Derived &away = analyser.update(*shiftPart(build, motor, {60, 60, 0})).derived;
-        QVERIFY(!away.motorScrews.at(0).gripKnown);
+        QVERIFY(!away.motorScrews->at(0).gripKnown);
         QVERIFY(std::none_of(away.massRows.begin(), away.massRows.end(),
                              [](const MassRow &row) { return row.kind == MassKind::fastening; }));
         const Derived &back = analyser.update(build).derived;
@@ -262,11 +270,11 @@ private slots:
         {
             Analyser analyser;
             copy = analyser.update(build);
-            for (const auto &body : copy.derived.world->bodies()) before.push_back(body.X_FrameBody.position_mm);
+            for (const auto &body : copy.derived.scene.world->bodies()) before.push_back(body.X_FrameBody.position_mm);
             analyser.update(*shiftPart(build, "gps", {7, 0, 0}));
             analyser.update(*shiftPart(build, "gps", {9, 0, 0}));
         }
-        const auto &bodies = copy.derived.world->bodies();
+        const auto &bodies = copy.derived.scene.world->bodies();
         QCOMPARE(bodies.size(), before.size());
         for (std::size_t i = 0; i < bodies.size(); ++i) QVERIFY(bodies[i].X_FrameBody.position_mm == before[i]);
     }

@@ -1,7 +1,12 @@
 // Counting, weighing, and the rules about the box.
 #include "core/analysis/analysis.h"
-#include "core/kit/weigh_advice.h"
+#include "core/balance/mass_rows.h"
+#include "core/edits/kit_edits.h"
+#include "core/edits/part_edits.h"
+#include "core/kit/kit.h"
 #include "core/layout/layout.h"
+#include "core/practice/practice.h"
+#include "core/remedies/weigh_advice.h"
 #include "core/rules/rule.h"
 #include "support/builds.h"
 
@@ -117,7 +122,8 @@ private slots:
         Build build = twoBoxes();
         build.types.edit([](TypeTable &types) { types.at("light-type").mass_g.source = Source::estimated; });
         Analyser analyser;
-        const WeighAdvice advice = weighAdvice(analyser.update(build).derived, 0);
+        const WeighAdvice advice =
+            weighAdvice(analyser.update(build).derived.massRows, analyser.update(build).derived.balance, 0);
         QCOMPARE(advice.next.size(), std::size_t(2));
         QCOMPARE(advice.next[0].id, std::string("light"));
         const double heavy = 60.0 / 400 * 5, light = 60.0 / 400 * 20; // mm, one sigma
@@ -127,17 +133,18 @@ private slots:
         QCOMPARE(advice.unweighed_g, 400.0);
         // Weighing it takes its share away.
         const auto weighed = weighKit(build, "light-type", measuredValue(200, 0.2));
-        const WeighAdvice after = weighAdvice(analyser.update(*weighed).derived, 0);
+        const WeighAdvice after =
+            weighAdvice(analyser.update(*weighed).derived.massRows, analyser.update(*weighed).derived.balance, 0);
         QCOMPARE(after.next[0].id, std::string("heavy"));
         QVERIFY(std::abs(after.sigma_mm - std::hypot(heavy, 60.0 / 400 * 0.1)) < 1e-9);
-        QVERIFY(weighAdvice(analyser.current().derived, 7).next.empty());
+        QVERIFY(weighAdvice(analyser.current().derived.massRows, analyser.current().derived.balance, 7).next.empty());
     }
     void sharesAgreeWithRandomDraws() {
         Build build = twoBoxes();
         test::addBox(build, "third", {10, 10, 10}, {10, 80, 0}, 50);
         Analyser analyser;
         const auto &derived = analyser.update(build).derived;
-        const WeighAdvice advice = weighAdvice(derived, 0);
+        const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, 0);
         std::mt19937 random(42);
         std::normal_distribution<double> normal;
         auto variance = [&](const std::string &only) { // of the CG in plan, with all doubts or with one of them

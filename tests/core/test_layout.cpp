@@ -1,5 +1,7 @@
 // Frames from layouts: geometry by closed forms, numbering by the customs of the trade (common practice, no source).
 #include "core/analysis/analysis.h"
+#include "core/balance/mass_rows.h"
+#include "core/build/frame_shapes.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/handles.h"
 #include "core/layout/numbering.h"

@@ -3,6 +3,7 @@
 #include "core/base/units.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/magnetics/current_paths.h"
+#include "core/radio/radio_report.h"
 #include "support/wires.h"
 
 using namespace waxis;
@@ -107,26 +108,26 @@ private slots:
         Build build = wiredBuild();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        QCOMPARE(derived.radio.sources.paths.size(), std::size_t(1));
-        const CurrentPath &path = derived.radio.sources.paths[0];
+        QCOMPARE(derived.radio->sources.paths.size(), std::size_t(1));
+        const CurrentPath &path = derived.radio->sources.paths[0];
         QVERIFY(path.pair);
         QVERIFY(std::abs(path.hover_A - 20) < 0.5);
         QVERIFY(std::abs(path.full_A - 40) < 0.5);
         // Drawn from the load's side the current runs against the wire.
         std::swap(build.wires[0].from, build.wires[0].to);
-        const CurrentPath &back = analyser.update(build).derived.radio.sources.paths.at(0);
+        const CurrentPath &back = analyser.update(build).derived.radio->sources.paths.at(0);
         QVERIFY(std::abs(back.hover_A + 20) < 0.5);
         // The field is the same.
-        QVERIFY(analyser.current().derived.radio.compasses.size() == 1);
+        QVERIFY(analyser.current().derived.radio->compasses.size() == 1);
     }
     void aPairIsWeakerThanItsWires() {
         Build build = wiredBuild();
         Analyser analyser;
-        const double pair = analyser.update(build).derived.radio.compasses.at(0).field.full_uT.norm();
+        const double pair = analyser.update(build).derived.radio->compasses.at(0).field.full_uT.norm();
         QVERIFY(pair > 0.1);
         // The return led elsewhere: the supply alone, as a single line.
         build.wires[0].cores.pop_back();
-        const CompassReport &alone = analyser.update(build).derived.radio.compasses.at(0);
+        const CompassReport &alone = analyser.update(build).derived.radio->compasses.at(0);
         QVERIFY2(alone.field.full_uT.norm() > 5 * pair, qPrintable(QString::number(alone.field.full_uT.norm())));
         // A straight line of 110 mm, 40 mm away at its middle.
         const double closed = segmentField_uT({-55, 0, 40}, {55, 0, 40}, {0, 40, 40}, 40).norm();
@@ -136,8 +137,8 @@ private slots:
     void twistedLeadsDisturbLess() {
         Analyser analyser;
         Build loose = wiredBuild(), twisted = wiredBuild(WireLay::twisted);
-        const double flat = analyser.update(loose).derived.radio.compasses.at(0).field.full_uT.norm();
-        const double turned = analyser.update(twisted).derived.radio.compasses.at(0).field.full_uT.norm();
+        const double flat = analyser.update(loose).derived.radio->compasses.at(0).field.full_uT.norm();
+        const double turned = analyser.update(twisted).derived.radio->compasses.at(0).field.full_uT.norm();
         QVERIFY(turned < flat / 2);
         QVERIFY(turned > 0); // its open ends remain
     }
@@ -146,8 +147,8 @@ private slots:
         addBox(build, "buzzer", {9, 9, 5}, {0, 75, 40}, 2, PartKind::buzzer);
         build.types.edit([](TypeTable &types) { typeIn(types, "buzzer").magnetics = Magnetics{Vec3(0, 20, 0), true}; });
         Analyser analyser;
-        const Analysis &analysis = analyser.update(build);
-        const CompassReport &compass = analysis.derived.radio.compasses.at(0);
+        const Analysis &analysis = analyseFully(analyser, build);
+        const CompassReport &compass = analysis.derived.radio->compasses.at(0);
         // On the axis of 0.02 A m2 at 35 mm: mu0 m/(2 pi r^3).
         QVERIFY(std::abs(compass.field.constant_uT.norm() - 93.29) < 0.1);
         QCOMPARE(compass.constant_deg, 180.0); // more than the earth's 20 microtesla
@@ -163,7 +164,7 @@ private slots:
                     const auto moved = applyFix(build, fix);
                     QVERIFY(bool(moved));
                     Analyser again;
-                    QVERIFY(again.update(*moved).derived.radio.compasses.at(0).constant_deg <=
+                    QVERIFY(again.update(*moved).derived.radio->compasses.at(0).constant_deg <=
                             analysis.practice[Limit::headingNote] + 1e-6);
                 }
         }
@@ -176,7 +177,7 @@ private slots:
     void theMapSaysWhatThePointSays() {
         const Build build = stakewalker();
         Analyser analyser;
-        const auto &sources = analyser.update(build).derived.radio.sources;
+        const auto &sources = analyser.update(build).derived.radio->sources;
         const FieldMap map = fieldMap(sources, 0, {-100, -60}, {100, 60}, 60, 20);
         QCOMPARE(map.columns, 11);
         QCOMPARE(map.rows, 7);
@@ -197,9 +198,9 @@ private slots:
         bare.name = "bare";
         build.loadCases = {bare};
         Analyser analyser;
-        QVERIFY(analyser.update(build).derived.radio.compasses.at(0).field.constant_uT.norm() < 1e-9);
+        QVERIFY(analyser.update(build).derived.radio->compasses.at(0).field.constant_uT.norm() < 1e-9);
         build.loadCases[0].aboard = {"speaker"};
-        QVERIFY(analyser.update(build).derived.radio.compasses.at(0).field.constant_uT.norm() > 50);
+        QVERIFY(analyser.update(build).derived.radio->compasses.at(0).field.constant_uT.norm() > 50);
     }
 };
 

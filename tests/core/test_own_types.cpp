@@ -5,7 +5,7 @@
 #include "core/catalog/pasted_types.h"
 #include "core/catalog/quick_fields.h"
 #include "core/catalog/type_changes.h"
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
 #include "support/builds.h"
 #include "support/library.h"
 

@@ -1,6 +1,10 @@
 // Which pairs of bodies matter, for what, and that the world of clearances finds just those.
 #include "core/analysis/analysis.h"
-#include "core/analysis/body_table.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/part_edits.h"
+#include "core/practice/practice.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -133,15 +137,16 @@ private slots:
         const Derived &derived = analyser.update(build).derived;
         const Practice practice = practiceOf(build.practice);
         std::set<std::pair<int, int>> kept;
-        for (const auto &gap : derived.world->gaps()) kept.emplace(gap.a, gap.b);
-        const int count = int(derived.traits.size());
+        for (const auto &gap : derived.scene.world->gaps()) kept.emplace(gap.a, gap.b);
+        const int count = int(derived.scene.traits.size());
         int expected = 0;
         for (int a = 0; a < count; ++a)
             for (int b = a + 1; b < count; ++b) {
-                if (derived.traits[a].owner == derived.traits[b].owner) continue;
-                const auto interest =
-                    interestIn(demandsOf(derived.owners, derived.traits[a], derived.traits[b]), practice);
-                const bool wanted = interest.look && derived.world->measure(a, b).distance_mm <= interest.within_mm;
+                if (derived.scene.traits[a].owner == derived.scene.traits[b].owner) continue;
+                const auto interest = interestIn(
+                    demandsOf(derived.scene.owners, derived.scene.traits[a], derived.scene.traits[b]), practice);
+                const bool wanted =
+                    interest.look && derived.scene.world->measure(a, b).distance_mm <= interest.within_mm;
                 QVERIFY2(wanted == kept.contains({a, b}), "seed 77");
                 expected += wanted;
             }
@@ -159,10 +164,10 @@ private slots:
         analyser.update(build);
         const Build moved = *shiftPart(build, "tee", {20, 0, 0});
         const Derived &derived = analyser.update(moved).derived;
-        QVERIFY(std::abs(derived.world->measure(0, 2).distance_mm - 0) < 1e-9); // 20 + 20 reaches into 38
-        QVERIFY(std::abs(derived.world->measure(1, 2).distance_mm - 16) < 1e-9);
-        QCOMPARE(derived.world->gaps().size(), std::size_t(1));
-        QVERIFY(std::abs(derived.world->gaps()[0].depth_mm - 2) < 1e-9);
+        QVERIFY(std::abs(derived.scene.world->measure(0, 2).distance_mm - 0) < 1e-9); // 20 + 20 reaches into 38
+        QVERIFY(std::abs(derived.scene.world->measure(1, 2).distance_mm - 16) < 1e-9);
+        QCOMPARE(derived.scene.world->gaps().size(), std::size_t(1));
+        QVERIFY(std::abs(derived.scene.world->gaps()[0].depth_mm - 2) < 1e-9);
     }
 };
 

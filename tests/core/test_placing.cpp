@@ -1,10 +1,15 @@
 // Where parts sit and how they are held: perches, fastening hardware, edits of several parts together.
 #include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 #include "core/build/frame_shapes.h"
-#include "core/build/group_edits.h"
-#include "core/fastening/holding.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/perch_edits.h"
+#include "core/kit/holding.h"
 #include "core/kit/kit.h"
 #include "core/placing/perch.h"
+#include "core/practice/practice.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -160,9 +165,10 @@ private slots:
             QVERIFY(bool(placed));
             Analyser analyser;
             const Derived &derived = analyser.update(*placed).derived;
-            for (std::size_t b = 0; b < derived.traits.size(); ++b)
-                if (derived.owners[std::size_t(derived.traits[b].owner)].id == perch->on) {
-                    const Vec3 freeing = freeingMove(derived.world->bodies()[0], derived.world->bodies()[b]);
+            for (std::size_t b = 0; b < derived.scene.traits.size(); ++b)
+                if (derived.scene.owners[std::size_t(derived.scene.traits[b].owner)].id == perch->on) {
+                    const Vec3 freeing =
+                        freeingMove(derived.scene.world->bodies()[0], derived.scene.world->bodies()[b]);
                     QVERIFY2(freeing.norm() < 1e-6, perchWord(perch->kind).data());
                 }
         }

@@ -1,7 +1,12 @@
 // Power and links: rails by hand, hover against momentum theory, pins that belong together.
 #include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/wire_edits.h"
 #include "core/links/link_report.h"
+#include "core/pins/signal.h"
 #include "core/power/hover.h"
+#include "core/power/power_report.h"
 #include "support/wires.h"
 
 #include <QtTest>
@@ -179,7 +184,7 @@ private slots:
         Analyser analyser;
         const Analysis &analysis = analyser.update(build);
         const Practice &practice = analysis.practice;
-        const auto &balance = analysis.derived.balance.at(0);
+        const auto &balance = analysis.derived.balance->at(0);
         const double rho = standardAir(practice[Limit::flyingHeight]).density_kg_m3;
         double motors_W = 0;
         for (std::size_t m = 0; m < balance.hover.thrusts_N.size(); ++m) {
@@ -188,7 +193,7 @@ private slots:
             motors_W += std::pow(balance.hover.thrusts_N[m], 1.5) / std::sqrt(2 * rho * area) /
                         (practice[Limit::figureOfMerit] / 100) / (practice[Limit::driveEfficiency] / 100);
         }
-        const HoverReport &hover = analysis.derived.power.hover.at(0);
+        const HoverReport &hover = analysis.derived.power->hover.at(0);
         const double aside_W = hover.power_W - motors_W;
         QVERIFY2(aside_W > 5 && aside_W < 40, qPrintable(QString::number(aside_W))); // video, cameras, lamps
         QVERIFY(near(hover.current_A, hover.power_W / 22.2, 1e-9));

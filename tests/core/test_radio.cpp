@@ -1,18 +1,21 @@
 // Radios of whole builds: cells, mixing, links, settings, coverage, help, places. Sources stand beside each check.
 #include "core/analysis/analysis.h"
 #include "core/base/units.h"
-#include "core/build/radio_edits.h"
+#include "core/coverage/coverage.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/radio_edits.h"
+#include "core/radio/antennas.h"
 #include "core/radio/bands.h"
 #include "core/radio/connector.h"
-#include "core/radio/coverage.h"
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
-#include "core/radio/help.h"
-#include "core/radio/places.h"
 #include "core/radio/polarisation.h"
+#include "core/radio/radio_report.h"
 #include "core/radio/thin_dipoles.h"
-#include "core/radio/verdict.h"
+#include "core/remedies/radio_help.h"
+#include "core/rules/cell_verdict.h"
 #include "core/rules/wording.h"
+#include "core/studies/radio_places.h"
 #include "core/survey/survey.h"
 #include "support/radios.h"
 
@@ -70,7 +73,7 @@ private slots:
         }
         Analyser analyser;
         const Analysis &analysis = analyser.update(build);
-        QCOMPARE(analysis.derived.radio.radios.size(), kMostRadios);
+        QCOMPARE(analysis.derived.radio->radios.size(), kMostRadios);
         const auto found = std::find_if(analysis.findings.begin(), analysis.findings.end(), [](const Finding &f) {
             return f.rule == RuleId::radSeparation && f.variant == "many";
         });
@@ -137,7 +140,7 @@ private slots:
         addRadio(build, "gps", {0, 60, 60}, hears(1559, 1610, 24, 2),
                  antennaFor(AntennaKind::ceramicPatch, 2, 1559, 1610), PartKind::gps);
         Analyser analyser;
-        const auto &report = analyser.update(build).derived.radio;
+        const auto &report = *analyser.update(build).derived.radio;
         QCOMPARE(report.mixes.size(), std::size_t(1));
         const MixProduct &mix = report.mixes.front();
         QCOMPARE(mix.p, 1);
@@ -149,7 +152,7 @@ private slots:
         build.types.edit([](TypeTable &types) { typeIn(types, "tele").radio[0].low_MHz = 2400; });
         const auto moved = setChannel(build, "tele", 0, 2401);
         QVERIFY(bool(moved));
-        QVERIFY(analyser.update(*moved).derived.radio.mixes.empty());
+        QVERIFY(analyser.update(*moved).derived.radio->mixes.empty());
     }
     void harmonicsFindTheirVictims() {
         // The third harmonic of 525.14 MHz is GPS L1.
@@ -159,7 +162,7 @@ private slots:
         addRadio(build, "gps", {100, 0, 60}, hears(1559, 1610, 24, 2),
                  antennaFor(AntennaKind::ceramicPatch, 2, 1559, 1610), PartKind::gps);
         Analyser analyser;
-        const auto &report = analyser.update(build).derived.radio;
+        const auto &report = *analyser.update(build).derived.radio;
         QCOMPARE(report.harmonics.size(), std::size_t(1));
         QCOMPARE(report.harmonics[0].order, 3);
         const auto &findings = analyser.current().findings;
@@ -169,7 +172,7 @@ private slots:
     void radiosFindTheirAntennas() {
         const Build build = stakewalker();
         Analyser analyser;
-        const auto &report = analyser.update(build).derived.radio;
+        const auto &report = *analyser.update(build).derived.radio;
         const auto radio = [&](const std::string &id) {
             return *std::find_if(report.radios.begin(), report.radios.end(),
                                  [&](const RadioUse &r) { return r.id() == id; });
@@ -215,7 +218,7 @@ private slots:
         });
         Analyser analyser;
         const auto &analysis = analyser.update(build);
-        QCOMPARE(analysis.derived.radio.radios.at(0).antennas.size(), std::size_t(1));
+        QCOMPARE(analysis.derived.radio->radios.at(0).antennas.size(), std::size_t(1));
         QVERIFY(std::any_of(analysis.findings.begin(), analysis.findings.end(), [](const Finding &f) {
             return f.rule == RuleId::radConnector && f.severity == Severity::stop;
         }));
@@ -226,7 +229,7 @@ private slots:
         (void)plate;
         build.types.edit([](TypeTable &types) { typeIn(types, "plate").solids[0].material = "aluminium"; });
         Analyser analyser;
-        const auto &report = analyser.update(build).derived.radio;
+        const auto &report = *analyser.update(build).derived.radio;
         const auto at = std::find_if(report.surroundings.begin(), report.surroundings.end(),
                                      [&](const auto &s) { return report.radios[std::size_t(s.radio)].part == "vtx"; });
         QVERIFY(at != report.surroundings.end());
@@ -236,7 +239,7 @@ private slots:
     void twoLikeAntennasAreNoDiversity() {
         Build build = stakewalker();
         Analyser analyser;
-        const auto angle = [&](const Build &b) { return analyser.update(b).derived.radio.diversity.at(0).angle_deg; };
+        const auto angle = [&](const Build &b) { return analyser.update(b).derived.radio->diversity.at(0).angle_deg; };
         QVERIFY(angle(build) > 55);
         const Part &left = *findPart(build, "rxant-l");
         for (auto &part : build.parts)
@@ -258,7 +261,7 @@ private slots:
         const auto added = addGroundStation(build, "vtx", 0);
         QVERIFY(bool(added));
         Analyser analyser;
-        const auto &report = analyser.update(*added).derived.radio;
+        const RadioReport &report = *analyser.update(*added).derived.radio;
         QCOMPARE(report.ranges.size(), std::size_t(1)); // it only sends
         const RangeReport &range = report.ranges[0];
         const GroundStation &ground = added->groundStations[0];
@@ -323,8 +326,8 @@ private slots:
         });
         Analyser analyser;
         const Analysis &analysis = analyseFully(analyser, build);
-        QCOMPARE(analysis.derived.radio.radios.size(), std::size_t(2));
-        for (const auto &cell : analysis.derived.radio.cells) {
+        QCOMPARE(analysis.derived.radio->radios.size(), std::size_t(2));
+        for (const auto &cell : analysis.derived.radio->cells) {
             if (!cell.counts) continue;
             for (const double value : {cell.arrives_dBm, cell.sum_dBm, cell.floor_dBm, cell.rise_dB, cell.margin_dB,
                                        cell.blockingMargin_dB, cell.coupling->total_dB})
@@ -332,7 +335,7 @@ private slots:
         }
         // Two antennas in one place, and a listener that is its own neighbour.
         for (auto &part : build.parts) part.placement.pose.position_mm = {0, 0, 60};
-        for (const auto &cell : analyser.update(build).derived.radio.cells)
+        for (const auto &cell : analyser.update(build).derived.radio->cells)
             if (cell.counts) QVERIFY(std::isfinite(cell.coupling->total_dB) && cell.coupling->total_dB <= 0);
     }
     void takingATrialSwapsPlaces() {
@@ -417,9 +420,9 @@ private slots:
         addBox(build, "b", {10, 10, 10}, {20, 0, 50}, 5);
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        QVERIFY(!standsFree(derived, "a", {15, 0, 0}));
-        QVERIFY(standsFree(derived, "a", {-15, 0, 0}));
-        QVERIFY(standsFree(derived, "a", {45, 0, 0}));
+        QVERIFY(!standsFree(derived.scene, "a", {15, 0, 0}));
+        QVERIFY(standsFree(derived.scene, "a", {-15, 0, 0}));
+        QVERIFY(standsFree(derived.scene, "a", {45, 0, 0}));
     }
     void placesAreComparedAllAtOnce() {
         Build build = stakewalker();

@@ -1,6 +1,11 @@
 // Routes: lengths against hand-computed polylines, an exhaustive search, and properties on random fields.
 #include "core/analysis/analysis.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/wire_edits.h"
+#include "core/practice/practice.h"
 #include "core/wiring/route_search.h"
+#include "core/wiring/routing.h"
 #include "io/report_json/analysis_json.h"
 #include "support/wires.h"
 
@@ -242,7 +247,8 @@ private slots:
         auto lead = [&](const Build &b) {
             Analyser fresh;
             const Derived &derived = fresh.update(b).derived;
-            return keeper.update(b, practiceOf(b.practice), derived.world->bodies(), derived.owners, derived.traits);
+            return keeper.update(b, practiceOf(b.practice), derived.scene.world->bodies(), derived.scene.owners,
+                                 derived.scene.traits);
         };
         lead(build);
         QCOMPARE(keeper.led(), int(build.wires.size()));

@@ -1,9 +1,17 @@
 // Rules at their edges, on derived values made by hand: where each starts to find, one step before, what it does not
 // know, and its sentences. What the values come from is tested where they are made.
+#include "core/coverage/coverage.h"
+#include "core/links/link_report.h"
+#include "core/power/power_report.h"
+#include "core/practice/practice.h"
 #include "core/radio/coax.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
+#include "core/scene/scene.h"
 #include "core/survey/survey.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 #include "support/builds.h"
 
 #include <functional>
@@ -14,16 +22,20 @@ using namespace waxis::test;
 namespace {
 
 /// Two boxes "a" and "b" on a bare craft, and nothing known of them yet.
-struct Scene {
+struct Setting {
     Build build = bareQuad();
     Practice practice = practiceOf({});
-    Derived derived;
+    std::vector<BodyOwner> owners;
+    std::vector<WireRoute> routes;
+    WiringReport wiringReport;
+    PowerReport powerReport;
+    LinkReport linksReport;
+    RadioReport radioReport;
     Survey survey;
 
-    Scene() {
+    Setting() {
         addBox(build, "a", {10, 10, 5}, {0, 0, 0}, 5);
         addBox(build, "b", {10, 10, 5}, {30, 0, 0}, 5);
-        derived.loadCases = effectiveLoadCases(build);
     }
     void kind(const char *part, PartKind kind) {
         type(part, [&](PartType &type) { type.kind = kind; });
@@ -48,8 +60,8 @@ struct Scene {
         wire.from = {"a", fromPort};
         wire.to = {"b", toPort};
         build.wires.push_back(wire);
-        derived.wiring.wires.emplace_back();
-        derived.routes.emplace_back();
+        wiringReport.wires.emplace_back();
+        routes.emplace_back();
         return build.wires.back();
     }
     RadioUse &radio(const char *part, std::optional<double> power_dBm = {}) {
@@ -65,8 +77,8 @@ struct Scene {
         antenna.antenna.low_MHz = 2400;
         antenna.antenna.high_MHz = 2480;
         use.antennas.push_back(antenna);
-        derived.radio.radios.push_back(use);
-        return derived.radio.radios.back();
+        radioReport.radios.push_back(use);
+        return radioReport.radios.back();
     }
     Rail &rail(const char *source, const char *output, const char *load) {
         Rail rail;
@@ -77,8 +89,8 @@ struct Scene {
         taken.part = load;
         taken.known = true;
         rail.loads.push_back(taken);
-        derived.power.rails.push_back(rail);
-        return derived.power.rails.back();
+        powerReport.rails.push_back(rail);
+        return powerReport.rails.back();
     }
     Practice &follow(const char *school, const char *option) {
         PracticeSettings settings;
@@ -87,6 +99,14 @@ struct Scene {
     }
 
     std::vector<Finding> judged(RuleId rule) {
+        Derived derived;
+        derived.loadCases = effectiveLoadCases(build);
+        derived.scene.owners = owners;
+        derived.routes = routes;
+        derived.wiring = wiringReport;
+        derived.power = powerReport;
+        derived.links = linksReport;
+        derived.radio = radioReport;
         derived.survey = std::make_shared<const Survey>(survey);
         std::vector<Finding> all;
         ruleOf(rule).judge(build, practice, derived, all);
@@ -98,7 +118,7 @@ struct Scene {
 struct Row {
     const char *name;
     RuleId rule;
-    std::function<void(Scene &)> make;
+    std::function<void(Setting &)> make;
     std::optional<Severity> severity;
     double margin = 0;         ///< within 1e-6
     std::string headline = {}; ///< part of it; passes have none
@@ -116,7 +136,7 @@ AccessSurvey access(bool hand, std::optional<std::vector<std::string>> takeOff,
     return out;
 }
 
-void cameraHidden(Scene &s, double hidden, double propellers) {
+void cameraHidden(Setting &s, double hidden, double propellers) {
     s.type("a", [](PartType &type) {
         type.kind = PartKind::flightCamera;
         type.camera.emplace();
@@ -130,7 +150,7 @@ void cameraHidden(Scene &s, double hidden, double propellers) {
     s.survey.cameras = {camera};
 }
 
-void lampSeen(Scene &s, double seen) {
+void lampSeen(Setting &s, double seen) {
     LampSurvey lamp;
     lamp.part = "a";
     lamp.port = "led";
@@ -139,7 +159,7 @@ void lampSeen(Scene &s, double seen) {
     s.survey.lamps = {lamp};
 }
 
-void skyHidden(Scene &s, double level, double cruise, double leans_deg = 0) {
+void skyHidden(Setting &s, double level, double cruise, double leans_deg = 0) {
     SkySurvey sky;
     sky.part = "a";
     sky.loadCase = "case";
@@ -149,45 +169,45 @@ void skyHidden(Scene &s, double level, double cruise, double leans_deg = 0) {
     s.survey.skies = {sky};
 }
 
-void drop(Scene &s, double peak_V) {
+void drop(Setting &s, double peak_V) {
     Rail &rail = s.rail("b", "5V", "a");
     rail.loads[0].wires = {0};
     rail.loads[0].peakDrop_V = peak_V;
 }
 
-void hole(Scene &s, double fill) {
+void hole(Setting &s, double fill) {
     s.wire("x", "x");
     HoleUse use;
     use.pass = "slot";
     use.wires = {0};
     use.fill = fill;
     use.limit = 0.4;
-    s.derived.wiring.holes = {use};
+    s.wiringReport.holes = {use};
 }
 
-void softController(Scene &s, int stiff) {
+void softController(Setting &s, int stiff) {
     s.kind("a", PartKind::flightController);
     BodyOwner owner;
     owner.id = "a";
     owner.isolated = true;
-    s.derived.owners = {owner};
+    s.owners = {owner};
     for (int i = 0; i < stiff; ++i) {
         s.wire("x", "y");
-        s.derived.wiring.wires.back().gauge_AWG = 22;
+        s.wiringReport.wires.back().gauge_AWG = 22;
     }
     s.wire("x", "y"); // a thin one
-    s.derived.wiring.wires.back().gauge_AWG = 24;
+    s.wiringReport.wires.back().gauge_AWG = 24;
 }
 
-void noWay(Scene &s, bool found, bool makeshift, bool ends) {
+void noWay(Setting &s, bool found, bool makeshift, bool ends) {
     s.wire("x", "y");
-    s.derived.routes[0].found = found;
-    s.derived.routes[0].makeshift = makeshift;
-    if (ends) s.derived.routes[0].points_mm = {Vec3::Zero(), Vec3::UnitX()};
+    s.routes[0].found = found;
+    s.routes[0].makeshift = makeshift;
+    if (ends) s.routes[0].points_mm = {Vec3::Zero(), Vec3::UnitX()};
 }
 
 /// A pack "a" joined to "b".
-void pack(Scene &s, PortKind far, std::optional<std::string> plug) {
+void pack(Setting &s, PortKind far, std::optional<std::string> plug) {
     s.kind("a", PartKind::battery);
     s.port("a", "main", PortKind::plug, {"BAT", "GND"});
     s.port("b", "in", far, {"BAT", "GND"});
@@ -202,7 +222,7 @@ void pack(Scene &s, PortKind far, std::optional<std::string> plug) {
 }
 
 /// A video transmitter "a" on a rail of "b", which feeds motors as well when `shared`.
-void tap(Scene &s, const char *output, const char *school, bool shared = false) {
+void tap(Setting &s, const char *output, const char *school, bool shared = false) {
     s.kind("a", PartKind::videoTransmitter);
     s.kind("b", PartKind::esc);
     Rail &rail = s.rail("b", output, "a");
@@ -210,42 +230,42 @@ void tap(Scene &s, const char *output, const char *school, bool shared = false) 
         RailLoad motors;
         motors.part = "b";
         rail.loads.push_back(motors);
-        s.derived.power.motors.push_back({"m1", "motor", "b", 5, 20});
+        s.powerReport.motors.push_back({"m1", "motor", "b", 5, 20});
         s.wire("x", "y");
         rail.loads[0].wires = {0};
     }
     s.follow("video-power", school);
 }
 
-void receiver(Scene &s, std::vector<std::string> channels, bool gimbal = false) {
+void receiver(Setting &s, std::vector<std::string> channels, bool gimbal = false) {
     s.kind("a", PartKind::receiver);
     if (gimbal) s.kind("b", PartKind::gimbal);
     s.port("a", "channels", PortKind::pads, std::move(channels));
 }
 
 /// "a" sends, "b" listens; so many dB are left until it is overloaded.
-void overload(Scene &s, double left_dB) {
+void overload(Setting &s, double left_dB) {
     s.radio("a", 27.0);
     s.radio("b");
-    s.derived.radio.rows = {{DisturberKind::sender, "a", 0}};
-    s.derived.radio.columns = {{"b", 1, -1}};
+    s.radioReport.rows = {{DisturberKind::sender, "a", 0}};
+    s.radioReport.columns = {{"b", 1, -1}};
     RadioCell cell;
     cell.counts = true;
     cell.coupling.emplace();
     cell.arrives_dBm = -10;
     cell.blockingMargin_dB = left_dB;
-    s.derived.radio.cells = {cell};
+    s.radioReport.cells = {cell};
 }
 
-void edge(Scene &s, std::optional<double> angle_deg) {
+void edge(Setting &s, std::optional<double> angle_deg) {
     s.radio("a", 27.0);
     AntennaSurroundings around;
     around.edge = "b";
     around.edge_deg = angle_deg;
-    s.derived.radio.surroundings = {around};
+    s.radioReport.surroundings = {around};
 }
 
-void covered(Scene &s, std::vector<double> lost) {
+void covered(Setting &s, std::vector<double> lost) {
     RadioCoverage coverage;
     coverage.radio = "a";
     for (const double share : lost) {
@@ -259,7 +279,7 @@ void covered(Scene &s, std::vector<double> lost) {
 }
 
 /// A radio whose antenna ends so many percent below its band.
-void offBand(Scene &s, double percent) {
+void offBand(Setting &s, double percent) {
     RadioUse &radio = s.radio("a", 20.0);
     radio.centre_MHz = 2500;
     radio.low_MHz = radio.high_MHz = 2500;
@@ -267,10 +287,10 @@ void offBand(Scene &s, double percent) {
 }
 
 /// Antenna "a" on radio "b" by a pigtail; its coax is led over `route_mm`.
-void pigtail(Scene &s, double route_mm, double pigtail_mm) {
+void pigtail(Setting &s, double route_mm, double pigtail_mm) {
     s.wire("x", "y");
-    s.derived.routes[0].points_mm = {Vec3::Zero(), Vec3(route_mm, 0, 0)};
-    s.derived.routes[0].length_mm = route_mm;
+    s.routes[0].points_mm = {Vec3::Zero(), Vec3(route_mm, 0, 0)};
+    s.routes[0].length_mm = route_mm;
     RadioUse &radio = s.radio("b", 20.0);
     radio.antennas[0].part = "a";
     radio.antennas[0].wire = "w1";
@@ -278,71 +298,71 @@ void pigtail(Scene &s, double route_mm, double pigtail_mm) {
 }
 
 /// A wire of AWG 20, good for 11 A, that carries so much.
-void carries(Scene &s, double typical_A, double peak_A, bool known = true) {
+void carries(Setting &s, double typical_A, double peak_A, bool known = true) {
     s.wire("x", "y");
-    s.derived.wiring.wires[0].gauge_AWG = 20;
-    s.derived.power.wires.push_back({typical_A, peak_A, known, 1});
+    s.wiringReport.wires[0].gauge_AWG = 20;
+    s.powerReport.wires.push_back({typical_A, peak_A, known, 1});
 }
 
 /// What "a" sends is heard by "b" so that its noise floor rises by so many dB.
-void rise(Scene &s, double rise_dB, bool inBand = false) {
+void rise(Setting &s, double rise_dB, bool inBand = false) {
     overload(s, 100);
-    RadioCell &cell = s.derived.radio.cells[0];
+    RadioCell &cell = s.radioReport.cells[0];
     cell.floor_dBm = -100;
     cell.heard_dBm = -100 + decibels(powerRatio(rise_dB) - 1);
     cell.spilled_dBm = -300;
     cell.inBand = inBand;
 }
 
-void harmonic(Scene &s, double rise_dB) {
+void harmonic(Setting &s, double rise_dB) {
     overload(s, 100);
     HarmonicProduct product;
     product.listener = 1;
     product.rise_dB = rise_dB;
-    s.derived.radio.harmonics = {product};
+    s.radioReport.harmonics = {product};
 }
 
-void clockHit(Scene &s, double distance_mm) {
+void clockHit(Setting &s, double distance_mm) {
     s.radio("b");
     ClockHit hit;
     hit.part = "a";
     hit.clock = "8 MHz";
     hit.distance_mm = distance_mm;
-    s.derived.radio.clocks = {hit};
+    s.radioReport.clocks = {hit};
 }
 
 /// Something that conducts stands so far from an antenna for waves of 160 mm.
-void conductor(Scene &s, double away_mm) {
+void conductor(Setting &s, double away_mm) {
     s.radio("a", 20.0);
     AntennaSurroundings around;
     around.lambda_mm = 160;
     around.conductor = "b";
     around.conductor_mm = away_mm;
-    s.derived.radio.surroundings = {around};
+    s.radioReport.surroundings = {around};
 }
 
 /// A bend of so many mm where 10 are wanted, in a wire 2 mm thick.
-void bend(Scene &s, double radius_mm, int gauge_AWG) {
+void bend(Setting &s, double radius_mm, int gauge_AWG) {
     s.wire("x", "y");
-    WireReport &report = s.derived.wiring.wires[0];
+    WireReport &report = s.wiringReport.wires[0];
     report.gauge_AWG = gauge_AWG;
     report.outer_mm = 2;
     report.tightest_mm = radius_mm;
     report.bendLimit_mm = 10;
 }
 
-void output(Scene &s, const char *esc, const char *pin) {
+void output(Setting &s, const char *esc, const char *pin) {
     s.wire("x", "y");
-    s.derived.links.motors = {{"m1", 1, pin, esc}};
+    s.linksReport.motors = {{"m1", 1, pin, esc}};
 }
 
 /// "a" wants a serial port; so many are free.
-void serialPorts(Scene &s, int free) {
+void serialPorts(Setting &s, int free) {
     s.kind("a", PartKind::gps);
     s.port("a", "uart", PortKind::plug, {"TX", "RX"});
     s.wire("x", "y");
-    s.derived.links.serial.resize(4);
-    s.derived.links.freeSerial = free;
+    s.linksReport.serial.resize(4);
+    s.linksReport.freeSerial = free;
 }
 
 double bend_mm() { return practiceOf({})[Limit::bendCoax] * usualCoax().outer_mm; }
@@ -367,169 +387,172 @@ std::vector<Row> rows() {
     const int stiff = int(limitOf(Limit::stiffWires));
     const double reserve = limitOf(Limit::blockingReserve), along = limitOf(Limit::edgeAngle);
     return {
-        {"FIT-6 free", fitAccess, [](Scene &s) { s.survey.access = {access(true, std::vector<std::string>{})}; }, pass,
-         0},
+        {"FIT-6 free", fitAccess, [](Setting &s) { s.survey.access = {access(true, std::vector<std::string>{})}; },
+         pass, 0},
         {"FIT-6 one in the way", fitAccess,
-         [](Scene &s) { s.survey.access = {access(true, std::vector<std::string>{"b"}, {"b"})}; }, watch, -1,
+         [](Setting &s) { s.survey.access = {access(true, std::vector<std::string>{"b"}, {"b"})}; }, watch, -1,
          "b must come off to reach the"},
         {"FIT-6 two in the way", fitAccess,
-         [](Scene &s) {
+         [](Setting &s) {
              s.survey.access = {access(true, std::vector<std::string>{"b", "b"}, {"b"})};
          },
          watch, -2, "2 things must come off"},
-        {"FIT-6 nothing helps", fitAccess, [](Scene &s) { s.survey.access = {access(true, {}, {"b"})}; }, stop, -100,
+        {"FIT-6 nothing helps", fitAccess, [](Setting &s) { s.survey.access = {access(true, {}, {"b"})}; }, stop, -100,
          "cannot be reached"},
-        {"FIT-6 not for hands", fitAccess, [](Scene &s) { s.survey.access = {access(false, {}, {"b"})}; }, {}},
-        {"FIT-6 not looked", fitAccess, [](Scene &) {}, {}},
-        {"FIT-7 room", fitMating, [](Scene &s) { s.survey.access = {access(false, {})}; }, pass},
-        {"FIT-7 no room", fitMating, [](Scene &s) { s.survey.access = {access(false, {}, {"b"})}; }, watch, 0,
+        {"FIT-6 not for hands", fitAccess, [](Setting &s) { s.survey.access = {access(false, {}, {"b"})}; }, {}},
+        {"FIT-6 not looked", fitAccess, [](Setting &) {}, {}},
+        {"FIT-7 room", fitMating, [](Setting &s) { s.survey.access = {access(false, {})}; }, pass},
+        {"FIT-7 no room", fitMating, [](Setting &s) { s.survey.access = {access(false, {}, {"b"})}; }, watch, 0,
          "has no room for its plug"},
-        {"FIT-8 at the limit", fitCamera, [=](Scene &s) { cameraHidden(s, hidden, 0); }, pass, 0, {}, "view"},
-        {"FIT-8 a tenth over", fitCamera, [=](Scene &s) { cameraHidden(s, hidden + 0.001, 0); }, watch, -0.1,
+        {"FIT-8 at the limit", fitCamera, [=](Setting &s) { cameraHidden(s, hidden, 0); }, pass, 0, {}, "view"},
+        {"FIT-8 a tenth over", fitCamera, [=](Setting &s) { cameraHidden(s, hidden + 0.001, 0); }, watch, -0.1,
          "sees the craft in", "view"},
         {"FIT-8 discs at the limit",
          fitCamera,
-         [=](Scene &s) { cameraHidden(s, 0, discs); },
+         [=](Setting &s) { cameraHidden(s, 0, discs); },
          pass,
          0,
          {},
          "propellers"},
-        {"FIT-8 discs over it", fitCamera, [=](Scene &s) { cameraHidden(s, 0, discs + 0.001); }, watch, -0.1,
+        {"FIT-8 discs over it", fitCamera, [=](Setting &s) { cameraHidden(s, 0, discs + 0.001); }, watch, -0.1,
          "sees propellers in", "propellers"},
         {"FIT-8 lens in front", fitCamera,
-         [](Scene &s) {
+         [](Setting &s) {
              cameraHidden(s, 0, 0);
              s.survey.cameras[0].overshoot_mm = limitOf(Limit::lensOvershoot) + 0.5;
          },
          watch, -0.5, "in front of its protection", "protection"},
-        {"FIT-8 not looked", fitCamera, [](Scene &s) { s.kind("a", PartKind::flightCamera); }, {}},
-        {"FIT-10 at the limit", fitLamp, [=](Scene &s) { lampSeen(s, lamp); }, pass, 0},
-        {"FIT-10 a tenth less", fitLamp, [=](Scene &s) { lampSeen(s, lamp - 0.001); }, watch, -0.1, "Status lamp of a"},
-        {"NAV-1 at the limit", navSky, [=](Scene &s) { skyHidden(s, sky, 0); }, pass, 0, {}, "level"},
-        {"NAV-1 over it", navSky, [=](Scene &s) { skyHidden(s, sky + 0.001, 0); }, watch, -0.1, "of the sky is hidden",
-         "level"},
-        {"NAV-1 in cruise", navSky, [=](Scene &s) { skyHidden(s, 0, sky + 0.001); }, watch, -0.1,
+        {"FIT-8 not looked", fitCamera, [](Setting &s) { s.kind("a", PartKind::flightCamera); }, {}},
+        {"FIT-10 at the limit", fitLamp, [=](Setting &s) { lampSeen(s, lamp); }, pass, 0},
+        {"FIT-10 a tenth less", fitLamp, [=](Setting &s) { lampSeen(s, lamp - 0.001); }, watch, -0.1,
+         "Status lamp of a"},
+        {"NAV-1 at the limit", navSky, [=](Setting &s) { skyHidden(s, sky, 0); }, pass, 0, {}, "level"},
+        {"NAV-1 over it", navSky, [=](Setting &s) { skyHidden(s, sky + 0.001, 0); }, watch, -0.1,
+         "of the sky is hidden", "level"},
+        {"NAV-1 in cruise", navSky, [=](Setting &s) { skyHidden(s, 0, sky + 0.001); }, watch, -0.1,
          "is hidden in fast flight", "cruise"},
-        {"NAV-1 leans much", navSky, [](Scene &s) { skyHidden(s, 0, 0, 61); }, watch, -1, "leans 61", "lean"},
-        {"NAV-1 looks down", navSky, [](Scene &s) { skyHidden(s, 0, 0, 91); }, stop, -31, "leans 91", "lean"},
-        {"WIR-3 at the limit", wirDrop, [=](Scene &s) { drop(s, dropped); }, pass, 0},
-        {"WIR-3 over it", wirDrop, [=](Scene &s) { drop(s, dropped + 0.005); }, watch, -0.1, "on the way from b"},
-        {"WIR-3 no wires", wirDrop, [](Scene &s) { s.rail("b", "5V", "a"); }, {}},
-        {"WIR-8 at the limit", wirFill, [](Scene &s) { hole(s, 0.4); }, pass, 0},
-        {"WIR-8 over it", wirFill, [](Scene &s) { hole(s, 0.41); }, watch, -1, "slot is 41 % full"},
-        {"WIR-8 more than full", wirFill, [](Scene &s) { hole(s, 1.01); }, stop, -61, "slot is 101 % full"},
-        {"WIR-11 at the limit", wirSoft, [=](Scene &s) { softController(s, stiff); }, pass, 0},
-        {"WIR-11 one more", wirSoft, [=](Scene &s) { softController(s, stiff + 1); }, watch, -1, "stiff wires pull at"},
-        {"WIR-13 found", wirRoute, [](Scene &s) { noWay(s, true, false, true); }, {}},
-        {"WIR-13 still looked for", wirRoute, [](Scene &s) { noWay(s, false, true, true); }, {}},
-        {"WIR-13 no way", wirRoute, [](Scene &s) { noWay(s, false, false, true); }, unknown, 0, "No way was found",
+        {"NAV-1 leans much", navSky, [](Setting &s) { skyHidden(s, 0, 0, 61); }, watch, -1, "leans 61", "lean"},
+        {"NAV-1 looks down", navSky, [](Setting &s) { skyHidden(s, 0, 0, 91); }, stop, -31, "leans 91", "lean"},
+        {"WIR-3 at the limit", wirDrop, [=](Setting &s) { drop(s, dropped); }, pass, 0},
+        {"WIR-3 over it", wirDrop, [=](Setting &s) { drop(s, dropped + 0.005); }, watch, -0.1, "on the way from b"},
+        {"WIR-3 no wires", wirDrop, [](Setting &s) { s.rail("b", "5V", "a"); }, {}},
+        {"WIR-8 at the limit", wirFill, [](Setting &s) { hole(s, 0.4); }, pass, 0},
+        {"WIR-8 over it", wirFill, [](Setting &s) { hole(s, 0.41); }, watch, -1, "slot is 41 % full"},
+        {"WIR-8 more than full", wirFill, [](Setting &s) { hole(s, 1.01); }, stop, -61, "slot is 101 % full"},
+        {"WIR-11 at the limit", wirSoft, [=](Setting &s) { softController(s, stiff); }, pass, 0},
+        {"WIR-11 one more", wirSoft, [=](Setting &s) { softController(s, stiff + 1); }, watch, -1,
+         "stiff wires pull at"},
+        {"WIR-13 found", wirRoute, [](Setting &s) { noWay(s, true, false, true); }, {}},
+        {"WIR-13 still looked for", wirRoute, [](Setting &s) { noWay(s, false, true, true); }, {}},
+        {"WIR-13 no way", wirRoute, [](Setting &s) { noWay(s, false, false, true); }, unknown, 0, "No way was found",
          "blocked"},
-        {"WIR-13 no end", wirRoute, [](Scene &s) { noWay(s, false, false, false); }, unknown, 0, "ends at a port",
+        {"WIR-13 no end", wirRoute, [](Setting &s) { noWay(s, false, false, false); }, unknown, 0, "ends at a port",
          "ends"},
-        {"PWR-7 mates", pwrContacts, [](Scene &s) { pack(s, PortKind::plug, "power plug"); }, pass, 0, {}, "mates"},
-        {"PWR-7 bare", pwrContacts, [](Scene &s) { pack(s, PortKind::plug, ""); }, stop, 0,
+        {"PWR-7 mates", pwrContacts, [](Setting &s) { pack(s, PortKind::plug, "power plug"); }, pass, 0, {}, "mates"},
+        {"PWR-7 bare", pwrContacts, [](Setting &s) { pack(s, PortKind::plug, ""); }, stop, 0,
          "bare wires on the live side", "bare"},
-        {"PWR-7 soldered", pwrContacts, [](Scene &s) { pack(s, PortKind::pads, "power plug"); }, watch, 0,
+        {"PWR-7 soldered", pwrContacts, [](Setting &s) { pack(s, PortKind::pads, "power plug"); }, watch, 0,
          "is soldered to b", "soldered"},
-        {"PWR-8 on a rail", pwrTap, [](Scene &s) { tap(s, "9V", "rail"); }, pass},
-        {"PWR-8 from the pack", pwrTap, [](Scene &s) { tap(s, "BAT", "rail"); }, watch, 0, "straight from the pack",
+        {"PWR-8 on a rail", pwrTap, [](Setting &s) { tap(s, "9V", "rail"); }, pass},
+        {"PWR-8 from the pack", pwrTap, [](Setting &s) { tap(s, "BAT", "rail"); }, watch, 0, "straight from the pack",
          "rail"},
-        {"PWR-8 behind the controllers", pwrTap, [](Scene &s) { tap(s, "BAT", "plug", true); }, note, 0,
+        {"PWR-8 behind the controllers", pwrTap, [](Setting &s) { tap(s, "BAT", "plug", true); }, note, 0,
          "tapped behind the speed controllers", "plug"},
-        {"PWR-8 at the plug", pwrTap, [](Scene &s) { tap(s, "BAT", "plug"); }, pass},
-        {"PWR-8 no pack of its own", pwrTap, [](Scene &s) { tap(s, "BAT", "own-pack", true); }, note, 0,
+        {"PWR-8 at the plug", pwrTap, [](Setting &s) { tap(s, "BAT", "plug"); }, pass},
+        {"PWR-8 no pack of its own", pwrTap, [](Setting &s) { tap(s, "BAT", "own-pack", true); }, note, 0,
          "shares its supply with the motors", "own-pack"},
-        {"PWR-8 its own pack", pwrTap, [](Scene &s) { tap(s, "BAT", "own-pack"); }, pass},
-        {"PWR-10 wiring not begun", pwrUnfed, [](Scene &s) { s.derived.power.unfed = {"a"}; }, {}},
+        {"PWR-8 its own pack", pwrTap, [](Setting &s) { tap(s, "BAT", "own-pack"); }, pass},
+        {"PWR-10 wiring not begun", pwrUnfed, [](Setting &s) { s.powerReport.unfed = {"a"}; }, {}},
         {"PWR-10 without a supply", pwrUnfed,
-         [](Scene &s) {
+         [](Setting &s) {
              s.wire("x", "y");
-             s.derived.power.unfed = {"a"};
+             s.powerReport.unfed = {"a"};
          },
          unknown, 0, "a has no supply yet"},
         {"PWR-10 draws who knows", pwrUnfed,
-         [](Scene &s) {
+         [](Setting &s) {
              s.wire("x", "y");
              s.rail("b", "5V", "a").loads[0].known = false;
          },
          unknown, 0, "What a draws is not known", "current"},
-        {"LNK-11 five", lnkChannels, [](Scene &s) { receiver(s, channels(5)); }, pass, 0},
-        {"LNK-11 four", lnkChannels, [](Scene &s) { receiver(s, channels(4)); }, watch, -1, "a has 4 channels; 5"},
-        {"LNK-11 a gimbal more", lnkChannels, [](Scene &s) { receiver(s, channels(5), true); }, watch, -1,
+        {"LNK-11 five", lnkChannels, [](Setting &s) { receiver(s, channels(5)); }, pass, 0},
+        {"LNK-11 four", lnkChannels, [](Setting &s) { receiver(s, channels(4)); }, watch, -1, "a has 4 channels; 5"},
+        {"LNK-11 a gimbal more", lnkChannels, [](Setting &s) { receiver(s, channels(5), true); }, watch, -1,
          "a has 5 channels; 6"},
         {"LNK-11 serial",
          lnkChannels,
-         [](Scene &s) {
+         [](Setting &s) {
              receiver(s, {"TX", "RX"});
          },
          {}},
-        {"RAD-3 with the reserve", radBlocking, [=](Scene &s) { overload(s, reserve); }, pass, 0},
-        {"RAD-3 into the reserve", radBlocking, [=](Scene &s) { overload(s, reserve - 0.5); }, watch, -0.5,
+        {"RAD-3 with the reserve", radBlocking, [=](Setting &s) { overload(s, reserve); }, pass, 0},
+        {"RAD-3 into the reserve", radBlocking, [=](Setting &s) { overload(s, reserve - 0.5); }, watch, -0.5,
          "comes close to overloading"},
-        {"RAD-3 overloaded", radBlocking, [=](Scene &s) { overload(s, -0.5); }, stop, -0.5 - reserve, "a overloads b"},
-        {"RAD-8 across enough", radEdge, [=](Scene &s) { edge(s, along); }, pass, 0},
-        {"RAD-8 along", radEdge, [=](Scene &s) { edge(s, along - 1); }, watch, -1, "lies along a carbon edge of b"},
-        {"RAD-8 no edge near", radEdge, [](Scene &s) { edge(s, {}); }, {}},
-        {"RAD-11 at the limit", radCoverage, [=](Scene &s) { covered(s, {lost}); }, pass, 0},
-        {"RAD-11 over it", radCoverage, [=](Scene &s) { covered(s, {lost + 0.01}); }, watch, -1, "a is hidden in"},
+        {"RAD-3 overloaded", radBlocking, [=](Setting &s) { overload(s, -0.5); }, stop, -0.5 - reserve,
+         "a overloads b"},
+        {"RAD-8 across enough", radEdge, [=](Setting &s) { edge(s, along); }, pass, 0},
+        {"RAD-8 along", radEdge, [=](Setting &s) { edge(s, along - 1); }, watch, -1, "lies along a carbon edge of b"},
+        {"RAD-8 no edge near", radEdge, [](Setting &s) { edge(s, {}); }, {}},
+        {"RAD-11 at the limit", radCoverage, [=](Setting &s) { covered(s, {lost}); }, pass, 0},
+        {"RAD-11 over it", radCoverage, [=](Setting &s) { covered(s, {lost + 0.01}); }, watch, -1, "a is hidden in"},
         {"RAD-11 a second one helps", radCoverage,
-         [=](Scene &s) {
+         [=](Setting &s) {
              covered(s, {lost + 0.2, lost});
          },
          pass, 0},
-        {"RAD-13 within", radBand, [](Scene &s) { offBand(s, 2); }, pass, -50},
-        {"RAD-13 outside", radBand, [](Scene &s) { offBand(s, 2.1); }, watch, -52.5, "is not made for the band of"},
-        {"RAD-13 another band", radBand, [](Scene &s) { offBand(s, 10.1); }, stop, -252.5,
+        {"RAD-13 within", radBand, [](Setting &s) { offBand(s, 2); }, pass, -50},
+        {"RAD-13 outside", radBand, [](Setting &s) { offBand(s, 2.1); }, watch, -52.5, "is not made for the band of"},
+        {"RAD-13 another band", radBand, [](Setting &s) { offBand(s, 10.1); }, stop, -252.5,
          "is not made for the band of"},
-        {"WIR-2 at the share", wirGauge, [=](Scene &s) { carries(s, 11 * share, 11); }, pass, 0},
-        {"WIR-2 over the share", wirGauge, [=](Scene &s) { carries(s, 11 * share + 0.1, 11); }, watch, -0.1,
+        {"WIR-2 at the share", wirGauge, [=](Setting &s) { carries(s, 11 * share, 11); }, pass, 0},
+        {"WIR-2 over the share", wirGauge, [=](Setting &s) { carries(s, 11 * share + 0.1, 11); }, watch, -0.1,
          "A in AWG 20, which is good for 11"},
-        {"WIR-2 more than it bears", wirGauge, [=](Scene &s) { carries(s, 11.1, 11.1); }, stop, 11 * share - 11.1,
+        {"WIR-2 more than it bears", wirGauge, [=](Setting &s) { carries(s, 11.1, 11.1); }, stop, 11 * share - 11.1,
          "A in AWG 20"},
-        {"WIR-2 not known", wirGauge, [](Scene &s) { carries(s, 30, 30, false); }, {}},
-        {"WIR-5 wide enough", wirBend, [](Scene &s) { bend(s, 8.5, 14); }, pass, 0},
-        {"WIR-5 thick and tight", wirBend, [](Scene &s) { bend(s, 8.4, 14); }, watch, -1.6, "a bend of 8.4 mm"},
-        {"WIR-5 thin and soft", wirBend, [](Scene &s) { bend(s, 2, 26); }, pass, 0},
-        {"WIR-5 thin and folded", wirBend, [](Scene &s) { bend(s, 1.9, 26); }, note, -8.1, "a bend of 1.9 mm"},
-        {"LNK-9 enough", lnkPorts, [](Scene &s) { serialPorts(s, 1); }, unknown, 0, "a has no serial port yet",
+        {"WIR-2 not known", wirGauge, [](Setting &s) { carries(s, 30, 30, false); }, {}},
+        {"WIR-5 wide enough", wirBend, [](Setting &s) { bend(s, 8.5, 14); }, pass, 0},
+        {"WIR-5 thick and tight", wirBend, [](Setting &s) { bend(s, 8.4, 14); }, watch, -1.6, "a bend of 8.4 mm"},
+        {"WIR-5 thin and soft", wirBend, [](Setting &s) { bend(s, 2, 26); }, pass, 0},
+        {"WIR-5 thin and folded", wirBend, [](Setting &s) { bend(s, 1.9, 26); }, note, -8.1, "a bend of 1.9 mm"},
+        {"LNK-9 enough", lnkPorts, [](Setting &s) { serialPorts(s, 1); }, unknown, 0, "a has no serial port yet",
          "waiting"},
-        {"LNK-9 too few", lnkPorts, [](Scene &s) { serialPorts(s, 0); }, stop, -1, "1 serial ports too few", "few"},
-        {"LNK-10 its own output", lnkMotors, [](Scene &s) { output(s, "a", "M1"); }, pass, 0, {}, "order"},
-        {"LNK-10 another's output", lnkMotors, [](Scene &s) { output(s, "a", "M2"); }, stop, -1,
+        {"LNK-9 too few", lnkPorts, [](Setting &s) { serialPorts(s, 0); }, stop, -1, "1 serial ports too few", "few"},
+        {"LNK-10 its own output", lnkMotors, [](Setting &s) { output(s, "a", "M1"); }, pass, 0, {}, "order"},
+        {"LNK-10 another's output", lnkMotors, [](Setting &s) { output(s, "a", "M2"); }, stop, -1,
          "is number 1 and hangs on output 2", "order"},
-        {"LNK-10 no controller", lnkMotors, [](Scene &s) { output(s, "", ""); }, unknown, 0,
+        {"LNK-10 no controller", lnkMotors, [](Setting &s) { output(s, "", ""); }, unknown, 0,
          "has no speed controller yet", "no-esc"},
-        {"LNK-10 no signal", lnkMotors, [](Scene &s) { output(s, "a", ""); }, stop, 0, "gets no signal", "no-signal"},
-        {"RAD-2 just watched", radNoise, [=](Scene &s) { rise(s, watched + 0.1); }, watch, -0.1,
+        {"LNK-10 no signal", lnkMotors, [](Setting &s) { output(s, "a", ""); }, stop, 0, "gets no signal", "no-signal"},
+        {"RAD-2 just watched", radNoise, [=](Setting &s) { rise(s, watched + 0.1); }, watch, -0.1,
          "raises the noise of b"},
-        {"RAD-2 not yet", radNoise, [=](Scene &s) { rise(s, watched - 0.1); }, pass, 0.1},
-        {"RAD-2 too much", radNoise, [=](Scene &s) { rise(s, deaf + 0.1); }, stop, -0.1, "raises the noise of b"},
-        {"RAD-2 in its band", radNoise, [=](Scene &s) { rise(s, deaf + 0.1, true); }, stop, -0.1,
+        {"RAD-2 not yet", radNoise, [=](Setting &s) { rise(s, watched - 0.1); }, pass, 0.1},
+        {"RAD-2 too much", radNoise, [=](Setting &s) { rise(s, deaf + 0.1); }, stop, -0.1, "raises the noise of b"},
+        {"RAD-2 in its band", radNoise, [=](Setting &s) { rise(s, deaf + 0.1, true); }, stop, -0.1,
          "sends in the band of b", "in band"},
-        {"RAD-5 known of", radHarmonic, [=](Scene &s) { harmonic(s, watched - 0.1); }, note, 0.1, "Harmonic 2 of a"},
-        {"RAD-5 watched", radHarmonic, [=](Scene &s) { harmonic(s, watched + 0.1); }, watch, -0.1, "falls on b"},
-        {"RAD-6 far enough", radClock, [=](Scene &s) { clockHit(s, clockGap); }, pass, 0},
-        {"RAD-6 nearer", radClock, [=](Scene &s) { clockHit(s, clockGap - 1); }, note, -1, "A clock of a"},
-        {"RAD-7 far enough", radConductor, [=](Scene &s) { conductor(s, 160 * near); }, pass, 0},
-        {"RAD-7 nearer", radConductor, [=](Scene &s) { conductor(s, 160 * near - 1); }, note, -1,
+        {"RAD-5 known of", radHarmonic, [=](Setting &s) { harmonic(s, watched - 0.1); }, note, 0.1, "Harmonic 2 of a"},
+        {"RAD-5 watched", radHarmonic, [=](Setting &s) { harmonic(s, watched + 0.1); }, watch, -0.1, "falls on b"},
+        {"RAD-6 far enough", radClock, [=](Setting &s) { clockHit(s, clockGap); }, pass, 0},
+        {"RAD-6 nearer", radClock, [=](Setting &s) { clockHit(s, clockGap - 1); }, note, -1, "A clock of a"},
+        {"RAD-7 far enough", radConductor, [=](Setting &s) { conductor(s, 160 * near); }, pass, 0},
+        {"RAD-7 nearer", radConductor, [=](Setting &s) { conductor(s, 160 * near - 1); }, note, -1,
          "from b, which conducts"},
-        {"RAD-7 a sixteenth of a wave", radConductor, [=](Scene &s) { conductor(s, 9.9); }, watch, 9.9 - 160 * near,
+        {"RAD-7 a sixteenth of a wave", radConductor, [=](Setting &s) { conductor(s, 9.9); }, watch, 9.9 - 160 * near,
          "from b, which conducts"},
-        {"RAD-17 sends", radLaw, [](Scene &s) { s.radio("a", 20.0); }, note, 0, "Local law decides"},
-        {"RAD-17 only listens", radLaw, [](Scene &s) { s.radio("a"); }, {}},
-        {"PWR-9 no pack", pwrEndurance, [](Scene &s) { s.derived.power.hover.resize(1); }, {}},
+        {"RAD-17 sends", radLaw, [](Setting &s) { s.radio("a", 20.0); }, note, 0, "Local law decides"},
+        {"RAD-17 only listens", radLaw, [](Setting &s) { s.radio("a"); }, {}},
+        {"PWR-9 no pack", pwrEndurance, [](Setting &s) { s.powerReport.hover.resize(1); }, {}},
         {"PWR-9 hovers", pwrEndurance,
-         [](Scene &s) {
-             s.derived.power.hover.resize(1);
-             s.derived.power.hover[0].pack = "a";
-             s.derived.power.hover[0].least_min = 4;
-             s.derived.power.hover[0].most_min = 5;
+         [](Setting &s) {
+             s.powerReport.hover.resize(1);
+             s.powerReport.hover[0].pack = "a";
+             s.powerReport.hover[0].least_min = 4;
+             s.powerReport.hover[0].most_min = 5;
          },
          note, 0, "4 to 5 minutes of hover on a"},
-        {"RAD-14 long enough", radPigtail, [](Scene &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
-        {"RAD-14 a millimetre short", radPigtail, [](Scene &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
+        {"RAD-14 long enough", radPigtail, [](Setting &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
+        {"RAD-14 a millimetre short", radPigtail, [](Setting &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
          "is 1 mm short of"},
-        {"RAD-14 no length stated", radPigtail, [](Scene &s) { pigtail(s, 101, 0); }, {}},
+        {"RAD-14 no length stated", radPigtail, [](Setting &s) { pigtail(s, 101, 0); }, {}},
     };
 }
 
@@ -547,7 +570,7 @@ private slots:
     void rulesStartWhereTheySay() {
         QFETCH(int, row);
         const Row expected = rows()[std::size_t(row)];
-        Scene scene;
+        Setting scene;
         expected.make(scene);
         const auto all = scene.judged(expected.rule);
         const auto at = std::find_if(all.begin(), all.end(), [&](const Finding &f) {

@@ -1,7 +1,13 @@
 // Stacks: where layers stand, what is between them, does it close. Closed forms by hand.
 #include "core/analysis/analysis.h"
-#include "core/build/group_edits.h"
+#include "core/balance/mass_rows.h"
+#include "core/build/chain.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
 #include "core/kit/kit.h"
+#include "core/practice/practice.h"
 #include "core/stack/report.h"
 #include "io/report_json/analysis_json.h"
 #include "support/stacks.h"
@@ -100,13 +106,14 @@ private slots:
         layers.damper(4, 0.25).board(boardType("esc")).spacer(6).board(boardType("fc")).nut();
         Analyser analyser;
         const Derived &derived = analyser.update(layers.build()).derived;
-        const StackReport &report = derived.stacks.at(0);
+        const StackReport &report = derived.stacks->at(0);
         for (std::size_t i = 1; i < report.chain.spans.size(); ++i)
             for (const auto &id : layers.stack().layers[i].parts) {
                 Aabb box;
-                for (std::size_t b = 0; b < derived.traits.size(); ++b)
-                    if (derived.owners[std::size_t(derived.traits[b].owner)].id == id)
-                        box.include(boundsOf(derived.world->bodies()[b].shape, derived.world->bodies()[b].X_FrameBody));
+                for (std::size_t b = 0; b < derived.scene.traits.size(); ++b)
+                    if (derived.scene.owners[std::size_t(derived.scene.traits[b].owner)].id == id)
+                        box.include(boundsOf(derived.scene.world->bodies()[b].shape,
+                                             derived.scene.world->bodies()[b].X_FrameBody));
                 QVERIFY(near(box.min_mm.z(), report.chain.spans[i].from_mm)); // dampers squeezed too
                 QVERIFY(near(box.max_mm.z(), report.chain.spans[i].to_mm));
             }
@@ -195,7 +202,7 @@ private slots:
         QCOMPARE(found[0].severity, Severity::stop);
         QVERIFY(near(*found[0].measured, -1.2));
         // The spacer that it offers leaves 1 mm: 7.2 wanted, 8 is sold.
-        QCOMPARE(found[0].fixes.at(0).stack->value, 8.0);
+        QCOMPARE(found[0].fixes.at(0).as<StackChange>()->value, 8.0);
         QVERIFY(findingsOf(*applyFix(over.build(), found[0].fixes[0]), RuleId::stkGap).empty());
     }
     void airIsJudgedInThreeSteps() {

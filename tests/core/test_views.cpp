@@ -1,6 +1,8 @@
 // Sky, camera and lamp by rays against closed forms, and cuts through bodies against their areas.
+#include "core/analysis/analysis.h"
 #include "core/attitude/mounting_angles.h"
 #include "core/base/units.h"
+#include "core/edits/part_edits.h"
 #include "core/geometry/hull.h"
 #include "core/geometry/section.h"
 #include "core/geometry/triangles.h"
@@ -49,8 +51,8 @@ Build wallAt(double s, double y1, double y2, double z1, double z2) {
 SkyView lookUp(const Build &build, double mask_deg = 0, double pitch_deg = 0) {
     Analyser analyser;
     const Derived &derived = analyser.update(build).derived;
-    const RayWorld world = skyWorld(build, derived, 0, 0, 10);
-    return skyView(world, derived, Vec3::Zero(), Vec3::UnitZ(), mask_deg, pitch_deg);
+    const RayWorld world = skyWorld(build, derived.scene, 0, 0, 10);
+    return skyView(world, derived.scene, Vec3::Zero(), Vec3::UnitZ(), mask_deg, pitch_deg);
 }
 
 /// What a ray caster with N rays may be off by: three standard deviations (binomial distribution).
@@ -85,7 +87,7 @@ CameraView lookAhead(const Build &build, int columns = 400) {
     Analyser analyser;
     const Derived &derived = analyser.update(build).derived;
     const PartType &type = *typeOf(build, build.parts[0]);
-    return cameraView(cameraWorld(build, derived, 0, 0), derived,
+    return cameraView(cameraWorld(build, derived.scene, 0, 0), derived.scene,
                       pictureOf(type.camera->horizontalView_deg, type.camera->verticalView_deg, columns),
                       cameraPose(type, framePose(build, build.parts[0])));
 }
@@ -239,12 +241,12 @@ private slots:
         });
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        QVERIFY(*lensOvershoot_mm(build, derived, 0, {20, 0, 0}) < 0);
+        QVERIFY(*lensOvershoot_mm(build, derived.scene, 0, {20, 0, 0}) < 0);
         // Straight ahead the plates end at 30: a lens at 45 stands 15 mm out, and no plane meets it later.
-        QVERIFY(std::abs(*lensOvershoot_mm(build, derived, 0, {45, 0, 0}) - 15) < 1e-9);
+        QVERIFY(std::abs(*lensOvershoot_mm(build, derived.scene, 0, {45, 0, 0}) - 15) < 1e-9);
         const Build bare = cameraAnd(100, 80); // without a frame there is nothing to judge by
         Analyser other;
-        QVERIFY(!lensOvershoot_mm(bare, other.update(bare).derived, 0, {0, 0, 0}));
+        QVERIFY(!lensOvershoot_mm(bare, other.update(bare).derived.scene, 0, {0, 0, 0}));
     }
     void aLampIsSeenFromTheHalfThatItShinesInto() {
         Build build;

@@ -1,10 +1,15 @@
 // Wires in numbers: gauges against published tables, lengths and allowances by hand, verdicts, neighbours, cut list.
 #include "core/analysis/analysis.h"
+#include "core/balance/case_balance.h"
 #include "core/base/units.h"
+#include "core/power/power_report.h"
+#include "core/practice/practice.h"
+#include "core/remedies/gauge_advice.h"
 #include "core/sums/sum.h"
 #include "core/wiring/bundle.h"
 #include "core/wiring/cut_list.h"
-#include "core/wiring/gauge_advice.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 #include "io/csv/csv.h"
 #include "io/csv/cut_csv.h"
 #include "io/report_json/sum_json.h"
@@ -32,7 +37,7 @@ Build twoBoards(std::vector<std::string> names = {"5V", "GND", "TX", "RX"}, doub
 
 WireReport reportOf(const Build &build, std::size_t wire = 0) {
     Analyser analyser;
-    return analyser.update(build).derived.wiring.wires.at(wire);
+    return analyser.update(build).derived.wiring->wires.at(wire);
 }
 
 std::vector<Finding> findingsOf(const Build &build, RuleId rule, bool passes = false) {
@@ -262,7 +267,7 @@ private slots:
         QVERIFY(findingsOf(*grommet, RuleId::wirEdge).empty());
         // Two 28 AWG wires of 1.2 mm in 144 mm2: pi/4 x 2 x 1.44 / 144.
         Analyser analyser;
-        const auto &use = analyser.update(plate).derived.wiring.holes.at(0);
+        const auto &use = analyser.update(plate).derived.wiring->holes.at(0);
         QVERIFY(near(use.fill, 3.14159265 / 4 * 2 * 1.44 / 144, 1e-6));
         QVERIFY(near(use.hole_mm, 12, 0.05));
     }
@@ -272,8 +277,8 @@ private slots:
         const Analysis &analysis = analyser.update(build);
         int offered = 0;
         for (std::size_t w = 0; w < build.wires.size(); ++w) {
-            const WireReport &report = analysis.derived.wiring.wires[w];
-            const WireCurrent &current = analysis.derived.power.wires[w];
+            const WireReport &report = analysis.derived.wiring->wires[w];
+            const WireCurrent &current = analysis.derived.power->wires[w];
             const auto lighter = lighterGauge(build.wires[w], report, current, analysis.practice);
             if (!lighter) continue;
             ++offered;
@@ -292,15 +297,15 @@ private slots:
         Build without = build;
         without.wires.clear();
         Analyser a, b;
-        const double with_g = a.update(build).derived.balance.at(0).mass.mass_g;
-        const double without_g = b.update(without).derived.balance.at(0).mass.mass_g;
+        const double with_g = a.update(build).derived.balance->at(0).mass.mass_g;
+        const double without_g = b.update(without).derived.balance->at(0).mass.mass_g;
         QVERIFY(near(with_g - without_g, reportOf(build).mass_g, 1e-9));
     }
     void theCutListNamesEveryCore() {
         const Build build = stakewalker();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        const CutList list = cutList(build, practiceOf(build.practice), derived);
+        const CutList list = cutList(build, practiceOf(build.practice), *derived.wiring);
         std::size_t cores = 0;
         for (const auto &wire : build.wires) cores += wire.lay == WireLay::coax ? 1 : wire.cores.size();
         QCOMPARE(list.rows.size(), cores);
@@ -338,10 +343,10 @@ private slots:
             for (std::size_t w = 0; w < derived.routes.size(); ++w) {
                 const std::string what = std::string(demo) + " " + loaded->build.wires[w].id;
                 QVERIFY2(derived.routes[w].found, what.c_str());
-                QVERIFY2(derived.wiring.wires[w].verdict != LeadVerdict::unknown, what.c_str());
-                QVERIFY2(derived.wiring.wires[w].needed_mm > 0, what.c_str());
+                QVERIFY2(derived.wiring->wires[w].verdict != LeadVerdict::unknown, what.c_str());
+                QVERIFY2(derived.wiring->wires[w].needed_mm > 0, what.c_str());
             }
-            QVERIFY(derived.power.unfed.empty() || std::string(demo) == "kilnlamp");
+            QVERIFY(derived.power->unfed.empty() || std::string(demo) == "kilnlamp");
         }
     }
     void theLongestLegRoundsAWireMayTurn() {

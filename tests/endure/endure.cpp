@@ -5,7 +5,7 @@
 //                                   to end (SIGTERM); what is left is read
 //   endure monkey MINUTES FOLDER [SEED]   seeded random keys, clicks, drags over all stages and demos
 //   endure work FOLDER SEED         (used by kill) the window that is killed
-#include "app/shell/autosave.h"
+#include "app/document/autosave.h"
 #include "app/shell/guarded_application.h"
 #include "app/shell/main_window.h"
 #include "app/shell/plurals.h"

@@ -1,7 +1,10 @@
 // The Balance bench with mouse and keys: slide to balance and back, choose a case, lose grams, enter a weighing.
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/balance/target_view.h"
-#include "core/build/case_edits.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/reconcile.h"
+#include "core/edits/case_edits.h"
+#include "core/edits/part_edits.h"
 #include "window_fixture.h"
 
 #include <QClipboard>
@@ -314,7 +317,7 @@ private slots:
                 numbers.item(r, c)->setText(QString::number(values[r][c]));
                 QTest::qWait(5);
             }
-        const auto &report = f.document().analysis().derived.reconciled.weighings.back();
+        const auto &report = f.document().analysis().derived.reconciled->weighings.back();
         QVERIFY(report.measured_mm);
         QVERIFY(std::abs(report.measured_mm->x() - 4.1112) < 1e-4 && std::abs(report.measured_mm->y() - 0.8937) < 1e-4);
         QVERIFY(f.window->findChild<QLabel *>("weighing-result")->text().contains("4.1 mm fore"));
@@ -326,7 +329,7 @@ private slots:
         QCOMPARE(numbers.rowCount(), 2);
         numbers.item(0, 0)->setText("6.5");
         QTest::qWait(10);
-        QVERIFY(std::abs(f.document().analysis().derived.reconciled.weighings.back().measured_mm->x() - 6.5) < 1e-9);
+        QVERIFY(std::abs(f.document().analysis().derived.reconciled->weighings.back().measured_mm->x() - 6.5) < 1e-9);
     }
     void namesInTheTargetNeverStandOnEachOther_data() {
         QTest::addColumn<QString>("demo");

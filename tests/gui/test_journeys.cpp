@@ -4,6 +4,8 @@
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
+#include "core/balance/case_balance.h"
+#include "core/power/power_report.h"
 #include "core/rules/rule.h"
 #include "gui/window_fixture.h"
 
@@ -53,6 +55,7 @@ public:
 
     /// Presses what a finding offers; nothing where there is no such stop (any more).
     void mend(RuleId rule) {
+        QTRY_VERIFY_WITH_TIMEOUT(f_.document().isSurveyed(), 20000); // dear cures come with the survey
         const int row = stopOf(rule);
         if (row < 0) return;
         auto &model = f_.window->findings().model();
@@ -127,7 +130,7 @@ QStringList stopsOf(const WindowFixture &f) {
     auto &document = f.window->document();
     for (const auto &finding : document.analysis().findings)
         if (finding.severity == Severity::stop && !finding.accepted())
-            stops << QString::fromStdString(std::string(ruleOf(finding.rule).name) + " " +
+            stops << QString::fromStdString(std::string(ruleName(finding.rule)) + " " +
                                             wordFinding(document.build(), finding).headline.text());
     return stops;
 }
@@ -185,7 +188,7 @@ private slots:
               f.document().analysis().counts.watch);
         // A whole craft: it hovers for some minutes, and the receivers hear.
         QVERIFY(f.document().balance()->mass.mass_g > 400);
-        QVERIFY(!f.document().analysis().derived.power.hover.empty());
+        QVERIFY(!f.document().analysis().derived.power->hover.empty());
         QStringList wires;
         for (const auto &wire : f.document().build().wires) wires << QString::fromStdString(wire.name);
         QVERIFY2(wires.size() == 13, qPrintable(wires.join("\n")));
@@ -274,7 +277,7 @@ private slots:
               qPrintable(stops.join("\n")));
         QVERIFY2(stops.isEmpty(), qPrintable(stops.join("\n")));
         QVERIFY(hands.actions() <= 25);
-        QVERIFY(!f.document().analysis().derived.power.hover.empty());
+        QVERIFY(!f.document().analysis().derived.power->hover.empty());
     }
     void theStakewalkerIsClearedInFifteenActions() {
         WindowFixture f;

@@ -2,7 +2,10 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
+#include "core/analysis/analysis.h"
 #include "core/catalog/connectors.h"
+#include "core/radio/antennas.h"
+#include "core/survey/survey.h"
 #include "gui/window_fixture.h"
 #include "io/project/project_file.h"
 
@@ -98,8 +101,8 @@ private slots:
         editor->selectAll();
         QTest::keyClicks(editor, "1");
         Analyser analyser;
-        f.document().setSurvey(
-            std::make_shared<const Survey>(surveyOf(f.document().build(), analyser.update(f.document().build()))));
+        f.document().setSurvey(std::make_shared<const Survey>(surveyOf(
+            f.document().build(), f.document().analysis().practice, analyser.update(f.document().build()).derived)));
         QApplication::processEvents();
         QTest::keyClicks(editor, "2");
         QCOMPARE(editor->text(), QString("12"));

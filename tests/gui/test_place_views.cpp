@@ -1,14 +1,20 @@
 // The looks of the Place bench in the real window: solid, lens, sky with ghosts, overlays, sections, measuring, several
 // parts together, folding.
+#include "app/document/survey_runner.h"
 #include "app/drawing/gl_guard.h"
 #include "app/drawing/mark_clusters.h"
 #include "app/drawing/tag_board.h"
-#include "app/shell/survey_runner.h"
 #include "app/stages/place/legend.h"
 #include "app/stages/place/library_drawer.h"
-#include "core/build/group_edits.h"
-#include "core/folding/folding.h"
+#include "core/balance/case_balance.h"
+#include "core/build/folding.h"
+#include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
+#include "core/scene/scene.h"
+#include "core/survey/survey.h"
 #include "gui/window_fixture.h"
 
 #include <QAbstractButton>
@@ -645,14 +651,18 @@ private slots:
                  drawing::overlayText(drawing::kOverlays[0].title));
     }
     void labelsFindFreePlaces() {
-        drawing::TagBoard board;
-        std::vector<QRectF> placed;
-        for (int i = 0; i < 12; ++i) {
-            const QRectF box = board.place({0, 0}, {30, 10});
-            for (const auto &other : placed) QVERIFY(!box.intersects(other));
-            placed.push_back(box);
+        for (const double cell : {3.0, 30.0, 1000.0}) { // however it is looked up
+            drawing::TagBoard board(cell);
+            std::vector<QRectF> placed;
+            for (int i = 0; i < 12; ++i) {
+                const QRectF box = board.place({0, 0}, {30, 10});
+                for (const auto &other : placed) QVERIFY(!box.intersects(other));
+                placed.push_back(box);
+            }
+            QCOMPARE(placed.front().center(), QPointF(0, 0)); // the first one stands where it wants
+            board.keepClear({200, -50, 60, 100});             // larger than a label
+            QVERIFY(!board.place({230, 0}, {10, 10}).intersects({200, -50, 60, 100}));
         }
-        QCOMPARE(placed.front().center(), QPointF(0, 0)); // the first one stands where it wants
     }
     void theSectionLineCutsTheLowerView() {
         WindowFixture f;
@@ -696,15 +706,15 @@ private slots:
         QCOMPARE(names.size(), 2);
         const auto &derived = f.document().analysis().derived;
         double best = 1e300;
-        for (std::size_t i = 0; i < derived.traits.size(); ++i)
-            for (std::size_t j = 0; j < derived.traits.size(); ++j) {
+        for (std::size_t i = 0; i < derived.scene.traits.size(); ++i)
+            for (std::size_t j = 0; j < derived.scene.traits.size(); ++j) {
                 auto is = [&](std::size_t body, const QString &name) {
-                    const auto &owner = derived.owners[std::size_t(derived.traits[body].owner)];
+                    const auto &owner = derived.scene.owners[std::size_t(derived.scene.traits[body].owner)];
                     return owner.kind != OwnerKind::disc &&
                            QString::fromStdString(displayName(f.document().build(), owner.id)) == name;
                 };
                 if (is(i, names[0]) && is(j, names[1]))
-                    best = std::min(best, derived.world->measure(int(i), int(j)).distance_mm);
+                    best = std::min(best, derived.scene.world->measure(int(i), int(j)).distance_mm);
             }
         QVERIFY(std::abs(at->section(' ', 0, 0).toDouble() - best) < 0.006);
         QTest::keyRelease(&f.plan(), Qt::Key_M);

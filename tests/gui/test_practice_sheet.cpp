@@ -1,8 +1,10 @@
 // The practice sheet in the real window: limits with notes, schools, own profiles in files, comparison.
 #include "app/shell/practice_sheet.h"
 
+#include "core/balance/case_balance.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
-#include "core/survey/compare.h"
+#include "core/studies/compare.h"
 #include "gui/window_fixture.h"
 
 #include <QComboBox>

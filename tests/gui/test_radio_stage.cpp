@@ -1,5 +1,9 @@
 // The Radio bench with mouse and keys: read a cell, turn an antenna, change a channel, try a place for the compass.
 #include "app/stages/radio/radio_bench.h"
+#include "core/radio/antennas.h"
+#include "core/radio/radio_report.h"
+#include "core/remedies/radio_help.h"
+#include "core/survey/survey.h"
 #include "window_fixture.h"
 
 #include <QComboBox>
@@ -88,8 +92,8 @@ private slots:
     void anotherChannelEndsAMix() {
         WindowFixture f;
         auto &b = bench(f);
-        const auto &report = f.document().analysis().derived.radio;
         const auto mixesOf = [&] {
+            const RadioReport &report = *f.document().analysis().derived.radio;
             return std::count_if(report.mixes.begin(), report.mixes.end(), [&](const MixProduct &m) {
                 return report.radios[std::size_t(m.first)].part == "acam" &&
                        report.radios[std::size_t(m.second)].part == "vtx";
@@ -107,7 +111,7 @@ private slots:
         f.document().history().undo();
         QCOMPARE(mixesOf(), 1);
         // The ring of a product opens the pair that it belongs to.
-        for (std::size_t m = 0; m < report.mixes.size(); ++m) {
+        for (std::size_t m = 0; m < f.document().analysis().derived.radio->mixes.size(); ++m) {
             const QPointF ring = b.ladder().ringOfMix(m);
             QVERIFY(!ring.isNull());
             QVERIFY(b.ladder().tipAt(ring).contains("MHz"));
@@ -298,7 +302,7 @@ private slots:
         QTest::keyClick(&map, Qt::Key_0);
         const double whole = map.pixelsPerMm();
         QTest::keyClick(&map, Qt::Key_Tab);
-        const auto &compasses = f.document().analysis().derived.radio.compasses;
+        const auto &compasses = f.document().analysis().derived.radio->compasses;
         QVERIFY(map.ghost() && (*map.ghost() - compasses.front().position_mm).norm() < 1e-9);
         QTest::keyClick(&map, Qt::Key_Z);
         QVERIFY(map.pixelsPerMm() > whole);

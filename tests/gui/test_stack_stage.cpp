@@ -4,8 +4,10 @@
 #include "app/stages/stack/gap_card.h"
 #include "app/stages/stack/layer_strip.h"
 #include "app/stages/stack/stack_bench.h"
+#include "core/balance/case_balance.h"
+#include "core/edits/stack_edits.h"
 #include "core/kit/kit.h"
-#include "core/stack/edits.h"
+#include "core/stack/report.h"
 #include "gui/window_fixture.h"
 
 #include <QClipboard>

@@ -1,12 +1,15 @@
 // The shell: findings and what can be done with them, files, recovery, palette, stages, themes.
 #include "gui/window_fixture.h"
 
+#include "app/document/data_files.h"
 #include "app/shell/command_palette.h"
-#include "app/shell/data_files.h"
-#include "app/shell/file_dialogs.h"
 #include "app/shell/stage_rail.h"
 #include "app/shell/sum_sheet.h"
+#include "app/widgets/file_dialogs.h"
+#include "core/analysis/analysis.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
+#include "core/wiring/routing.h"
 
 #include <QAccessible>
 #include <QDir>

@@ -1,6 +1,9 @@
 // The Wire bench with mouse and keys: join ports, pin a route, overload a rail, take what is offered.
 #include "app/stages/wire/wire_bench.h"
-#include "core/wiring/edits.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/wire_edits.h"
+#include "core/power/power_report.h"
+#include "core/wiring/routing.h"
 #include "window_fixture.h"
 
 #include <QComboBox>
@@ -133,7 +136,7 @@ private slots:
         QVERIFY(block.isValid() && row.isValid());
         dragOn(&b.rails(), block.center(), row.center());
         bool onPack = false;
-        for (const auto &rail : f.document().analysis().derived.power.rails)
+        for (const auto &rail : f.document().analysis().derived.power->rails)
             for (const auto &load : rail.loads) onPack |= rail.output == "BAT" && load.part == "vtx";
         QVERIFY(onPack);
         QVERIFY(f.document().history().canUndo());

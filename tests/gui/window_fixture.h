@@ -5,9 +5,9 @@
 #include "app/shell/axis_bar.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/main_window.h"
-#include "app/shell/notice_bar.h"
 #include "app/shell/plurals.h"
 #include "app/stages/place/place_bench.h"
+#include "app/widgets/notice_bar.h"
 #include "support/builds.h"
 
 #include <QMenu>

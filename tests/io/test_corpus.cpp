@@ -1,4 +1,5 @@
 // The fuzzer's corpus, all inputs that once broke something among it, and small changes of them, through the loaders.
+#include "core/edits/part_edits.h"
 #include "support/builds.h"
 #include "support/import_promises.h"
 #include "support/promises.h"

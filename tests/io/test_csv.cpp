@@ -1,5 +1,7 @@
 // Comma-separated values: the rules of RFC 4180 (sections 2.1 to 2.7), forgiveness for what people send, kit lists.
 #include "core/analysis/analysis.h"
+#include "core/balance/mass_rows.h"
+#include "core/practice/practice.h"
 #include "io/csv/kit_csv.h"
 #include "support/builds.h"
 

@@ -1,5 +1,5 @@
 // Files keep what they are given: every field, unknown keys, the former version on disk.
-#include "core/build/case_edits.h"
+#include "core/edits/case_edits.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/json/schema.h"

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/catalog/fastener_types.h"
-#include "core/stack/edits.h"
+#include "core/edits/stack_edits.h"
 #include "support/builds.h"
 
 namespace waxis::test {

@@ -1,7 +1,7 @@
 // Small wired builds for tests.
 #pragma once
 
-#include "core/wiring/edits.h"
+#include "core/edits/wire_edits.h"
 #include "support/builds.h"
 
 namespace waxis::test {

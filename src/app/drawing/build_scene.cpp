@@ -5,8 +5,10 @@
 #include "app/drawing/picture_layer.h"
 #include "app/drawing/tag_board.h"
 #include "app/theme/metrics.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
-#include "core/stack/chain.h"
 
 #include <QEvent>
 #include <QFontMetricsF>
@@ -254,8 +256,9 @@ void BuildScene::updatePictures() {
 }
 
 std::vector<QRectF> BuildScene::layOutTags(std::vector<Picture> &pictures) const {
-    TagBoard board;
     const double px = 1 / pixelsPerMm_;
+    constexpr double kLabel_px = 60;
+    TagBoard board(kLabel_px * px);
     constexpr double kMark_px = 9;
     for (const auto &at : markPoints_)
         board.keepClear(QRectF(at, at).adjusted(-kMark_px * px, -kMark_px * px, kMark_px * px, kMark_px * px));
@@ -320,7 +323,7 @@ void BuildScene::updateMarks() {
     if (const Part *part = document_.selectedPart(); part && document_.foldedShare() == 0) {
         const int owner = int(part - document_.build().parts.data());
         constexpr double kReach_mm = 60;
-        const auto near = nearestThings(derived, owner, document_.loadCase(), kReach_mm, 3);
+        const auto near = nearestThings(derived.scene, owner, document_.loadCase(), kReach_mm, 3);
         if (const auto *own = item(document_.selected())) {
             content.distancesBeside = own->silhouette().boundingRect();
             content.distancesOnLeft =

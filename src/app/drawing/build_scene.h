@@ -1,10 +1,10 @@
 // The build on the mat in one view. Items follow the document; the scene decides nothing by itself.
 #pragma once
 
+#include "app/document/document.h"
 #include "app/drawing/overlays.h"
 #include "app/drawing/part_item.h"
 #include "app/drawing/pictures.h"
-#include "app/shell/document.h"
 
 #include <QGraphicsScene>
 #include <QSet>

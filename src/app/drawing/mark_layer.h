@@ -3,7 +3,7 @@
 
 #include "app/drawing/projection.h"
 #include "app/theme/theme.h"
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
 
 #include <QGraphicsItem>
 

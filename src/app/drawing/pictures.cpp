@@ -2,14 +2,18 @@
 
 #include "app/drawing/wires.h"
 #include "core/access/corridor.h"
-#include "core/analysis/body_table.h"
 #include "core/attitude/mounting_angles.h"
+#include "core/balance/case_balance.h"
 #include "core/base/units.h"
-#include "core/folding/folding.h"
+#include "core/build/folding.h"
 #include "core/geometry/section.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
 #include "core/stance/stance.h"
+#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <cmath>
@@ -74,7 +78,7 @@ private:
 
     /// Elements of chosen antennas and radios, and the line between two that are looked at together.
     void antennas() {
-        const RadioReport &report = analysis_.derived.radio;
+        const RadioReport &report = *analysis_.derived.radio;
         const QColor color = theme::familyColor(Family::radio).lighter(125);
         const auto concerned = [&](const RadioUse &radio) {
             return aboard(radio.part) &&
@@ -356,8 +360,8 @@ private:
             });
             const bool chosen = document_.selection().contains(QString::fromStdString(fix.part));
             const Part *part = findPart(build_, fix.part);
-            if (!part || !(lit || chosen) || fix.shift_mm.norm() < 0.05) continue;
-            const Vec3 shift = fix.shift_mm;
+            if (!part || !(lit || chosen) || fix.shift_mm().norm() < 0.05) continue;
+            const Vec3 shift = fix.shift_mm();
             const QPointF across = project(view_, shift);
             if (std::hypot(across.x(), across.y()) < 0.05) continue; // along the line of sight
             const Pose pose = framePose(build_, *part);

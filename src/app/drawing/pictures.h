@@ -2,9 +2,9 @@
 // sweep, ground. Plain shapes in scene coordinates, made anew whenever the build changes.
 #pragma once
 
+#include "app/document/document.h"
 #include "app/drawing/overlays.h"
 #include "app/drawing/projection.h"
-#include "app/shell/document.h"
 #include "app/theme/theme.h"
 
 #include <QColor>

@@ -1,10 +1,14 @@
 #include "app/drawing/solid_scene.h"
 
 #include "app/drawing/wires.h"
-#include "core/analysis/body_table.h"
 #include "core/base/units.h"
+#include "core/clearance/clearance_world.h"
 #include "core/geometry/triangles.h"
 #include "core/rays/ray_world.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
 #include <cmath>
@@ -163,7 +167,7 @@ SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, 
          ++w) {
         const QString id = QString::fromStdString(build.wires[w].id);
         const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
-        const WireReport &report = analysis.derived.wiring.wires[w];
+        const WireReport &report = analysis.derived.wiring->wires[w];
         addTube(analysis.derived.routes[w].points_mm, std::clamp(report.bundle_mm, 1.0, 5.0),
                 lit ? theme.colors().chalk : wireColor(report.role), scene.corners, scene.bounds);
     }

@@ -1,7 +1,7 @@
 // The craft as triangles for the three-dimensional view, and which way it is looked at. No OpenGL in here.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <optional>

@@ -2,8 +2,10 @@
 
 #include "app/drawing/walk.h"
 #include "core/base/units.h"
-#include "core/build/group_edits.h"
-#include "core/build/hung_on.h"
+#include "core/build/frame_shapes.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
 
 #include <QKeyEvent>
 #include <QMatrix4x4>

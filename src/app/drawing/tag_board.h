@@ -2,6 +2,8 @@
 #pragma once
 
 #include <QRectF>
+#include <map>
+#include <utility>
 #include <vector>
 
 namespace waxis::drawing {
@@ -9,7 +11,9 @@ namespace waxis::drawing {
 /// All in scene coordinates. What is placed first keeps its place.
 class TagBoard {
 public:
-    void keepClear(const QRectF &rect) { taken_.push_back(rect); }
+    /// `cell`: about the size of a label; what is taken is looked up by squares of that size.
+    explicit TagBoard(double cell) : cell_(cell) {}
+    void keepClear(const QRectF &rect);
     const std::vector<QRectF> &taken() const { return taken_; }
 
     /// A box of that size about the anchor, or moved off it by the fewest steps up, down or aside until it stands free;
@@ -17,7 +21,14 @@ public:
     QRectF place(const QPointF &anchor, const QSizeF &size);
 
 private:
+    using Square = std::pair<int, int>;
+    /// The squares that a box covers, first and last.
+    std::pair<Square, Square> squaresOf(const QRectF &box) const;
+    bool isFree(const QRectF &box) const;
+
+    double cell_;
     std::vector<QRectF> taken_;
+    std::map<Square, std::vector<int>> bySquare_; ///< indices in taken_
 };
 
 } // namespace waxis::drawing

@@ -1,6 +1,9 @@
 #include "app/drawing/wires.h"
 
 #include "app/theme/palette.h"
+#include "core/pins/signal.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <cmath>
 
@@ -81,7 +84,7 @@ std::vector<Picture> wirePictures(View view, const app::Document &document, cons
         const QString id = QString::fromStdString(wire.id);
         const auto &points = derived.routes[w].points_mm;
         if (points.size() < 2 || hidden.contains(id)) continue;
-        const WireReport &report = derived.wiring.wires[w];
+        const WireReport &report = derived.wiring->wires[w];
         const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
         Picture picture;
         // A few millimetres apart reads better than their true, overlapping width.

@@ -3,6 +3,8 @@
 
 #include "app/drawing/pictures.h"
 
+#include "core/pins/signal.h"
+
 #include <QColor>
 #include <QSet>
 

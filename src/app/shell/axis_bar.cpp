@@ -1,7 +1,8 @@
 #include "app/shell/axis_bar.h"
 
-#include "app/shell/texts.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/texts.h"
+#include "core/balance/case_balance.h"
 
 #include <QKeyEvent>
 #include <QPainter>

@@ -2,7 +2,7 @@
 // findings.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,10 +1,12 @@
 #include "app/shell/balance_rows.h"
 
-#include "app/shell/form_rows.h"
-#include "app/shell/texts.h"
-#include "app/shell/typed_number.h"
+#include "app/widgets/form_rows.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/typed_number.h"
+#include "core/balance/case_balance.h"
 #include "core/balance/doubt_share.h"
-#include "core/balance/edits.h"
+#include "core/balance/mass_rows.h"
+#include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>

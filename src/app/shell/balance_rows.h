@@ -1,7 +1,7 @@
 // What the chosen part does to the balance, and how far it may slide.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 class QComboBox;

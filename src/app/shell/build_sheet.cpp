@@ -1,7 +1,7 @@
 #include "app/shell/build_sheet.h"
 
 #include "app/theme/metrics.h"
-#include "core/build/case_edits.h"
+#include "core/edits/case_edits.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,7 +1,7 @@
 // The build as a whole: its name and notes, its load cases with kind, pack and folded arms, and what is aboard in each.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

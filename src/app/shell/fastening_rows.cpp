@@ -1,10 +1,12 @@
 #include "app/shell/fastening_rows.h"
 
-#include "app/shell/texts.h"
+#include "app/widgets/texts.h"
 
-#include "core/build/group_edits.h"
-#include "core/fastening/holding.h"
-#include "core/stack/chain.h"
+#include "core/build/chain.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/kit/holding.h"
+#include "core/scene/scene.h"
 
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -92,13 +94,13 @@ void FasteningRows::OntoBox::showPopup() {
         const int owner = int(part - document_.build().parts.data());
         constexpr double kNear_mm = 4;
         constexpr std::size_t kMost = 10;
-        const auto near = derived.world->nearest(owner, kNear_mm, kMost, [&](int body) {
-            const auto &other = derived.owners[std::size_t(derived.traits[std::size_t(body)].owner)];
+        const auto near = derived.scene.world->nearest(owner, kNear_mm, kMost, [&](int body) {
+            const auto &other = derived.scene.owners[std::size_t(derived.scene.traits[std::size_t(body)].owner)];
             return other.kind != OwnerKind::disc && (other.cases >> document_.loadCase() & 1);
         });
         while (count() > 1) removeItem(1);
         for (const auto &gap : near) {
-            const auto &other = derived.owners[std::size_t(derived.traits[std::size_t(gap.b)].owner)];
+            const auto &other = derived.scene.owners[std::size_t(derived.scene.traits[std::size_t(gap.b)].owner)];
             addItem(nameIn(document_.build(), other.id), QString::fromStdString(other.id));
         }
         if (near.empty()) addItem(tr("nothing within %1 mm").arg(kNear_mm));

@@ -1,7 +1,7 @@
 // How the chosen part is held, onto what, and what that takes: rows of the inspector.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 
 #include <QComboBox>
 

@@ -1,6 +1,6 @@
 #include "app/shell/findings_panel.h"
-#include "app/shell/texts.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/texts.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -99,7 +99,7 @@ FindingDelegate::Layout FindingDelegate::layOutAt(const QRect &row, const Findin
     y += 20;
     if (key == model_.openedKey()) {
         const Rule &rule = ruleOf(finding.rule);
-        QStringList lines{tr("%1 %2. %3").arg(fromView(rule.name), fromView(rule.title), fromView(rule.why))};
+        QStringList lines{tr("%1 %2. %3").arg(fromView(ruleName(rule.id)), fromView(rule.title), fromView(rule.why))};
         if (finding.practiceLimit) {
             const auto &limit = definitionOf(*finding.practiceLimit);
             lines << tr("Limit %1 %2 from the practice %3: %4.")

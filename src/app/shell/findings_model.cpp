@@ -1,5 +1,5 @@
 #include "app/shell/findings_panel.h"
-#include "app/shell/texts.h"
+#include "app/widgets/texts.h"
 
 #include <algorithm>
 

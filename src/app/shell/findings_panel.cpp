@@ -1,9 +1,10 @@
 #include "app/shell/findings_panel.h"
 
-#include "app/shell/texts.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/theme/look.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/texts.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
 
 #include <QApplication>

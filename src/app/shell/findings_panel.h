@@ -1,8 +1,8 @@
 // The findings ledger: what is wrong, by how much, why it matters, and what can be done about it.
 #pragma once
 
-#include "app/shell/cure_runner.h"
-#include "app/shell/document.h"
+#include "app/document/cure_runner.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QAbstractListModel>

@@ -1,6 +1,6 @@
 #include "app/shell/group_tools.h"
 
-#include "core/build/group_edits.h"
+#include "core/edits/group_edits.h"
 
 #include <QCoreApplication>
 #include <array>

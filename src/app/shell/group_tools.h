@@ -1,7 +1,7 @@
 // What can be done with several parts at once: one table for the menu, the palette and the inspector.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 
 #include <QKeySequence>
 #include <functional>

@@ -7,15 +7,17 @@
 #include "app/shell/radio_rows.h"
 #include "app/shell/selection_card.h"
 #include "app/shell/stack_rows.h"
-#include "app/shell/texts.h"
-#include "app/shell/type_choice.h"
-#include "app/shell/typed_number.h"
 #include "app/shell/wire_card.h"
 #include "app/theme/look.h"
 #include "app/theme/metrics.h"
-#include "core/build/case_edits.h"
-#include "core/build/hung_on.h"
-#include "core/stack/chain.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/type_choice.h"
+#include "app/widgets/typed_number.h"
+#include "core/balance/mass_rows.h"
+#include "core/build/chain.h"
+#include "core/edits/case_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -228,10 +230,10 @@ void InspectorPanel::refresh() {
     }
     const auto &derived = document_.analysis().derived;
     constexpr double kReach_mm = 150;
-    const auto near = nearestThings(derived, int(index), document_.loadCase(), kReach_mm, 3);
+    const auto near = nearestThings(derived.scene, int(index), document_.loadCase(), kReach_mm, 3);
     QStringList lines;
     for (const auto &gap : near) {
-        const auto &other = derived.owners[derived.traits[gap.b].owner];
+        const auto &other = derived.scene.owners[derived.scene.traits[gap.b].owner];
         lines << tr("%1 mm  %2")
                      .arg(QString::fromStdString(oneDecimal(gap.distance_mm)), 5)
                      .arg(QString::fromStdString(displayName(build, other.id)));

@@ -1,7 +1,7 @@
 // The selected thing: what it is, its numbers, editable in place, and what is near it.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

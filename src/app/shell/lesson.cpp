@@ -1,8 +1,8 @@
 #include "app/shell/lesson.h"
 
+#include "core/edits/furnish_stack.h"
 #include "core/placing/usual_hold.h"
 #include "core/rules/rule.h"
-#include "core/stack/furnish.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -1,7 +1,7 @@
 // A lesson that walks along: one strip that says the next step and notices when it is done.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,9 +1,9 @@
 // Puts the panels together; does no work of its own.
 #pragma once
 
+#include "app/document/autosave.h"
+#include "app/document/document.h"
 #include "app/shell/actions.h"
-#include "app/shell/autosave.h"
-#include "app/shell/document.h"
 #include "app/theme/theme.h"
 
 #include <QMainWindow>

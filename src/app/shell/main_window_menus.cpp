@@ -1,8 +1,8 @@
 // What the window's menus hold: one table of actions, and the menus made of it.
 #include "app/shell/main_window.h"
 
-#include "app/shell/clipboard.h"
-#include "app/shell/data_files.h"
+#include "app/document/clipboard.h"
+#include "app/document/data_files.h"
 #include "app/shell/findings_panel.h"
 #include "app/shell/group_tools.h"
 #include "app/stages/balance/balance_bench.h"
@@ -13,9 +13,9 @@
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
-#include "core/build/case_edits.h"
+#include "core/edits/case_edits.h"
+#include "core/edits/wire_edits.h"
 #include "core/sums/sum.h"
-#include "core/wiring/edits.h"
 
 #include <QFileInfo>
 #include <QListView>

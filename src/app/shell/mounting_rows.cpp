@@ -1,8 +1,9 @@
 #include "app/shell/mounting_rows.h"
 
-#include "app/shell/form_rows.h"
-#include "app/shell/typed_number.h"
+#include "app/widgets/form_rows.h"
+#include "app/widgets/typed_number.h"
 #include "core/attitude/mounting_angles.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 
 #include <QFormLayout>

@@ -1,7 +1,7 @@
 // The angles of the chosen part: its camera's tilt, and the numbers to enter in the controller.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 class QFormLayout;

@@ -1,11 +1,14 @@
 #include "app/shell/pair_card.h"
 
-#include "app/shell/texts.h"
 #include "app/theme/look.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/texts.h"
 #include "core/radio/bands.h"
-#include "core/radio/verdict.h"
+#include "core/radio/radio_report.h"
+#include "core/remedies/radio_help.h"
+#include "core/rules/cell_verdict.h"
 #include "core/rules/wording.h"
+#include "core/survey/survey.h"
 
 #include <QLabel>
 #include <QPushButton>
@@ -65,7 +68,7 @@ PairCard::PairCard(Document &document, const theme::Theme &theme, QWidget *paren
 bool PairCard::refresh() {
     const auto &pair = document_.radioPair();
     if (pair.from.isEmpty()) return false;
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const Practice &practice = document_.analysis().practice;
     const Build &build = document_.build();
     for (std::size_t r = 0; r < report.rows.size(); ++r)
@@ -169,8 +172,8 @@ void PairCard::fillHelp(int sender, int listener) {
     std::vector<const RadioHelp *> helps;
     if (sender >= 0 && derived.survey && !document_.isPreviewing())
         for (const auto &pair : derived.survey->radioHelp)
-            if (pair.sender == derived.radio.radios[std::size_t(sender)].id() &&
-                pair.listener == derived.radio.radios[std::size_t(listener)].id())
+            if (pair.sender == derived.radio->radios[std::size_t(sender)].id() &&
+                pair.listener == derived.radio->radios[std::size_t(listener)].id())
                 for (const auto &help : pair.helps)
                     if (helps.size() < 5) helps.push_back(&help);
     helpTitle_->setVisible(!helps.empty());

@@ -1,7 +1,7 @@
 // The inspector's page of two radios: the sum that leads from one to the other, and what would help.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,10 +1,12 @@
 #include "app/shell/practice_sheet.h"
 
-#include "app/shell/background.h"
-#include "app/shell/file_dialogs.h"
-#include "app/shell/texts.h"
-#include "app/shell/typed_number.h"
+#include "app/document/background.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/file_dialogs.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/part_edits.h"
+#include "core/practice/practice.h"
 #include "core/rules/rule.h"
 
 #include <QComboBox>
@@ -30,7 +32,8 @@ QString numberText(double value) { return QString::number(value, 'g', 6); }
 QString readers(Limit limit) {
     QStringList names;
     for (const auto &rule : ruleBook())
-        if (std::find(rule.limits.begin(), rule.limits.end(), limit) != rule.limits.end()) names << fromView(rule.name);
+        if (std::find(rule.limits.begin(), rule.limits.end(), limit) != rule.limits.end())
+            names << fromView(ruleName(rule.id));
     return names.join(", ");
 }
 
@@ -357,7 +360,7 @@ void PracticeSheet::showComparison() {
     };
     auto line = [&](const Finding &finding) {
         return QStringLiteral("<span style='color:%1'>%2</span> %3")
-            .arg(c.severity(finding.severity).name(), fromView(ruleOf(finding.rule).name),
+            .arg(c.severity(finding.severity).name(), fromView(ruleName(finding.rule)),
                  QString::fromStdString(wordFinding(build, finding).headline.text()).toHtmlEscaped());
     };
     QStringList comes, goes, changes;

@@ -2,9 +2,9 @@
 // what another profile would say.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
-#include "core/survey/compare.h"
+#include "core/studies/compare.h"
 
 #include <QFutureWatcher>
 #include <QWidget>

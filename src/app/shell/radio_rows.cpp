@@ -1,9 +1,10 @@
 #include "app/shell/radio_rows.h"
 
-#include "app/shell/form_rows.h"
-#include "app/shell/texts.h"
-#include "app/shell/typed_number.h"
-#include "core/build/radio_edits.h"
+#include "app/widgets/form_rows.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/radio_edits.h"
+#include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 
 #include <QComboBox>

@@ -1,7 +1,7 @@
 // The radios of the chosen part: channel and power; and what an antenna is.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 class QComboBox;

@@ -1,9 +1,10 @@
 #include "app/shell/selection_card.h"
 
 #include "app/shell/group_tools.h"
-#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
-#include "core/build/group_edits.h"
+#include "app/widgets/typed_number.h"
+#include "core/balance/mass_rows.h"
+#include "core/edits/group_edits.h"
 #include "core/rules/wording.h"
 
 #include <QFormLayout>

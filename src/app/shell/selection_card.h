@@ -1,7 +1,7 @@
 // The inspector for several parts, and for a plate, arm or standoff.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,6 +1,8 @@
 #include "app/shell/stack_rows.h"
 
+#include "core/build/chain.h"
 #include "core/rules/wording.h"
+#include "core/stack/report.h"
 
 #include <QFormLayout>
 #include <QLabel>

@@ -1,7 +1,7 @@
 // What the inspector says about a part that lies in a stack.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 class QFormLayout;

@@ -1,7 +1,7 @@
 // The nine stages, left: icon, word, key and a small count of open findings by severity.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QAbstractButton>

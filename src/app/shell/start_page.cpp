@@ -1,6 +1,6 @@
 #include "app/shell/start_page.h"
 
-#include "app/shell/data_files.h"
+#include "app/document/data_files.h"
 #include "app/theme/look.h"
 #include "app/theme/metrics.h"
 

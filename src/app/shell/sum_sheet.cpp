@@ -1,7 +1,7 @@
 #include "app/shell/sum_sheet.h"
 
-#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/typed_number.h"
 #include "io/report_json/sum_json.h"
 
 #include <QFormLayout>

@@ -1,9 +1,11 @@
 #include "app/shell/wire_card.h"
 
-#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
-#include "core/wiring/edits.h"
-#include "core/wiring/gauge_advice.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/wire_edits.h"
+#include "core/power/power_report.h"
+#include "core/remedies/gauge_advice.h"
+#include "core/wiring/wire_report.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -113,8 +115,8 @@ bool WireCard::refresh() {
     lay_->setCurrentIndex(int(w->lay));
     make_->setCurrentIndex(int(w->make));
     putText(bundle_, QString::fromStdString(w->bundle));
-    if (index < derived.wiring.wires.size()) {
-        const WireReport &r = derived.wiring.wires[index];
+    if (index < derived.wiring->wires.size()) {
+        const WireReport &r = derived.wiring->wires[index];
         const auto &c = theme_.colors();
         QString rows;
         auto row = [&](const QString &label, const QString &value, bool strong = false) {
@@ -138,7 +140,7 @@ bool WireCard::refresh() {
         } else
             row(tr("cut"), mm(r.cut_mm), true);
         sum_->setText("<table cellspacing='0' cellpadding='1'>" + rows + "</table>");
-        const WireCurrent &current = derived.power.wires[index];
+        const WireCurrent &current = derived.power->wires[index];
         QStringList facts{
             tr("AWG %1, %2 mm thick, %3 g").arg(r.gauge_AWG).arg(r.bundle_mm, 0, 'f', 1).arg(r.mass_g, 0, 'f', 1)};
         if (current.known) {

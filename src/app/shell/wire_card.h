@@ -1,7 +1,7 @@
 // The inspector's page of a wire: the sum that its length is, and what can be chosen about it.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/catalog/part_type.h"
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
 
 #include <QColor>
 

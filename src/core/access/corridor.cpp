@@ -1,5 +1,7 @@
 #include "core/access/corridor.h"
 
+#include "core/scene/scene.h"
+
 #include <algorithm>
 
 namespace waxis {
@@ -52,16 +54,16 @@ Corridor corridorOf(const Port &port, const Pose &X_FramePart, bool withHand, co
     return corridor;
 }
 
-std::vector<int> blockersOf(const Corridor &corridor, const Derived &derived, int self, int loadCase, double slack_mm) {
+std::vector<int> blockersOf(const Corridor &corridor, const Scene &scene, int self, int loadCase, double slack_mm) {
     std::vector<int> owners;
     if (!(corridor.fullSize_mm.minCoeff() > 0)) return owners;
     Body probe = corridor.body;
     probe.shape = Box{(corridor.fullSize_mm - Vec3::Constant(2 * slack_mm)).cwiseMax(0.1)};
     const Aabb bounds = boundsOf(probe.shape, probe.X_FrameBody);
-    const auto &bodies = derived.world->bodies();
+    const auto &bodies = scene.world->bodies();
     for (std::size_t i = 0; i < bodies.size(); ++i) {
-        const BodyTraits &traits = derived.traits[i];
-        const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
+        const BodyTraits &traits = scene.traits[i];
+        const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
         if (traits.owner == self || traits.soft || owner.flexible || owner.holds || owner.kind == OwnerKind::disc ||
             !(owner.cases >> loadCase & 1))
             continue;

@@ -1,8 +1,9 @@
 // The room that a plug, a card or a finger needs before a port.
 #pragma once
 
-#include "core/analysis/derived.h"
-#include "core/rules/practice.h"
+#include "core/clearance/clearance_world.h"
+#include "core/practice/practice.h"
+#include "core/scene/scene.h"
 
 namespace waxis {
 
@@ -22,6 +23,6 @@ Corridor corridorOf(const Port &port, const Pose &X_FramePart, bool withHand, co
 
 /// Owners with firm bodies inside the corridor that are aboard in the load case, each once. The port's own part, soft
 /// and flexible things, discs and what `holdsOthers` do not count. Bodies may reach in by `slack_mm`.
-std::vector<int> blockersOf(const Corridor &corridor, const Derived &derived, int self, int loadCase, double slack_mm);
+std::vector<int> blockersOf(const Corridor &corridor, const Scene &scene, int self, int loadCase, double slack_mm);
 
 } // namespace waxis

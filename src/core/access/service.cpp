@@ -1,5 +1,7 @@
 #include "core/access/service.h"
 
+#include "core/scene/scene.h"
+
 #include <algorithm>
 #include <array>
 
@@ -18,25 +20,25 @@ const std::array<Vec3, 6> &directions() {
 
 } // namespace
 
-ServicePlan::ServicePlan(const Build &build, const Derived &derived, int loadCase)
-    : build_(build), derived_(derived), loadCase_(loadCase), bodiesOf_(derived.owners.size()),
-      fixed_(derived.owners.size(), false) {
-    const auto &bodies = derived.world->bodies();
+ServicePlan::ServicePlan(const Build &build, const Scene &scene, int loadCase)
+    : build_(build), scene_(scene), loadCase_(loadCase), bodiesOf_(scene.owners.size()),
+      fixed_(scene.owners.size(), false) {
+    const auto &bodies = scene.world->bodies();
     for (std::size_t i = 0; i < bodies.size(); ++i) {
         bounds_.push_back(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
-        bodiesOf_[std::size_t(derived.traits[i].owner)].push_back(int(i));
+        bodiesOf_[std::size_t(scene.traits[i].owner)].push_back(int(i));
     }
-    for (const auto &gap : derived.world->gaps())
+    for (const auto &gap : scene.world->gaps())
         if (gap.depth_mm > 0) {
-            const int a = derived.traits[std::size_t(gap.a)].owner, b = derived.traits[std::size_t(gap.b)].owner;
+            const int a = scene.traits[std::size_t(gap.a)].owner, b = scene.traits[std::size_t(gap.b)].owner;
             overlapping_.insert({a, b});
             overlapping_.insert({b, a});
         }
     double lowest = 1e300;
     for (const auto &plate : build.frame->plates)
         if (!plate.isolated) lowest = std::min(lowest, plate.z_mm);
-    for (std::size_t o = 0; o < derived.owners.size(); ++o) {
-        const BodyOwner &owner = derived.owners[o];
+    for (std::size_t o = 0; o < scene.owners.size(); ++o) {
+        const BodyOwner &owner = scene.owners[o];
         fixed_[o] = owner.kind == OwnerKind::arm || owner.kind == OwnerKind::disc;
         if (owner.kind != OwnerKind::plate) continue;
         for (const auto &plate : build.frame->plates)
@@ -49,10 +51,10 @@ const std::vector<int> &ServicePlan::assemblyOf(int owner) {
     if (known != assemblies_.end()) return known->second;
     std::vector<int> members{owner};
     for (std::size_t k = 0; k < members.size(); ++k) {
-        const std::string &carrier = derived_.owners[std::size_t(members[k])].id;
+        const std::string &carrier = scene_.owners[std::size_t(members[k])].id;
         for (std::size_t i = 0; i < build_.parts.size(); ++i) {
             const Part &part = build_.parts[i];
-            const BodyOwner &other = derived_.owners[i];
+            const BodyOwner &other = scene_.owners[i];
             if (other.battery || other.holds) continue; // packs go first; screws and straps are undone
             const auto &onto = part.fastening.onto;
             // What it is fastened to first is what carries it.
@@ -66,11 +68,11 @@ const std::vector<int> &ServicePlan::assemblyOf(int owner) {
 
 std::vector<int> ServicePlan::inTheWay(int owner, const Vec3 &direction) {
     const auto &assembly = assemblyOf(owner);
-    const auto &bodies = derived_.world->bodies();
+    const auto &bodies = scene_.world->bodies();
     std::vector<int> way;
     for (int member : assembly)
         for (int b : bodiesOf_[std::size_t(member)]) {
-            if (derived_.traits[std::size_t(b)].soft) continue;
+            if (scene_.traits[std::size_t(b)].soft) continue;
             // The box swept by the body, a little smaller all round and starting a little ahead.
             Aabb swept = bounds_[std::size_t(b)];
             const Vec3 shrink = swept.size_mm().cwiseMin(2 * kSlack_mm) / 2;
@@ -84,8 +86,8 @@ std::vector<int> ServicePlan::inTheWay(int owner, const Vec3 &direction) {
             probe.shape = Box{swept.size_mm().cwiseMax(0.01)};
             probe.X_FrameBody.position_mm = (swept.min_mm + swept.max_mm) / 2;
             for (std::size_t i = 0; i < bodies.size(); ++i) {
-                const BodyTraits &traits = derived_.traits[i];
-                const BodyOwner &other = derived_.owners[std::size_t(traits.owner)];
+                const BodyTraits &traits = scene_.traits[i];
+                const BodyOwner &other = scene_.owners[std::size_t(traits.owner)];
                 if (traits.soft || other.flexible || other.holds || other.kind == OwnerKind::disc ||
                     !(other.cases >> loadCase_ & 1) || boxGap(swept, bounds_[i]) > 0)
                     continue;
@@ -108,9 +110,9 @@ std::optional<ServicePlan::Set> ServicePlan::toTakeOff(int owner, int self, cons
     Set ridden;
     for (int member : assemblyOf(owner))
         for (std::size_t i = 0; i < build_.parts.size(); ++i)
-            if (derived_.owners[i].battery && (derived_.owners[i].cases >> loadCase_ & 1) && int(i) != owner &&
+            if (scene_.owners[i].battery && (scene_.owners[i].cases >> loadCase_ & 1) && int(i) != owner &&
                 !build_.parts[i].fastening.onto.empty() &&
-                build_.parts[i].fastening.onto.front() == derived_.owners[std::size_t(member)].id)
+                build_.parts[i].fastening.onto.front() == scene_.owners[std::size_t(member)].id)
                 ridden.insert(int(i));
     if (std::find(assemblyOf(owner).begin(), assemblyOf(owner).end(), self) != assemblyOf(owner).end() && owner != self)
         return std::nullopt; // it would take the port along

@@ -13,7 +13,7 @@ namespace waxis {
 /// save packs, which are taken off first. Arms, the lowest plate and things that nothing can free stay.
 class ServicePlan {
 public:
-    ServicePlan(const Build &build, const Derived &derived, int loadCase);
+    ServicePlan(const Build &build, const Scene &scene, int loadCase);
 
     /// The fewest things found to take off before the corridor is free, in the order of taking off; none when it
     /// cannot be freed. Empty: it is free as it is. `self` is the part with the port.
@@ -29,7 +29,7 @@ private:
     std::vector<int> inTheWay(int owner, const Vec3 &direction);
 
     const Build &build_;
-    const Derived &derived_;
+    const Scene &scene_;
     int loadCase_;
     std::vector<Aabb> bounds_;
     std::vector<std::vector<int>> bodiesOf_;    ///< by owner

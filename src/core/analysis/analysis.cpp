@@ -1,38 +1,32 @@
 #include "core/analysis/analysis.h"
 
-#include "core/analysis/body_table.h"
+#include "core/analysis/build_changes.h"
+#include "core/analysis/judging.h"
+#include "core/analysis/recipe.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/balance/reconcile.h"
+#include "core/build/chain.h"
+#include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
+#include "core/kit/kit.h"
+#include "core/links/link_report.h"
+#include "core/power/power_report.h"
+#include "core/practice/practice.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
+#include "core/scene/body_table.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 #include "core/survey/survey.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
 #include <cmath>
 #include <set>
 
 namespace waxis {
-
-namespace {
-
-/// Stops first, then by how far outside; ties by key so that the order never jumps.
-bool worseThan(const Finding &a, const Finding &b) {
-    if (a.accepted() != b.accepted()) return b.accepted();
-    if (a.severity != b.severity) return a.severity < b.severity;
-    if (a.margin != b.margin) return a.margin < b.margin;
-    return a.key() < b.key();
-}
-
-} // namespace
-
-std::vector<BodyGap> nearestThings(const Derived &derived, int owner, int loadCase, double reach_mm, std::size_t most) {
-    if (!derived.world) return {};
-    const auto &fastened = derived.owners[owner].related;
-    const int stack = derived.owners[owner].stack; // its own column is looked at in Stack
-    return derived.world->nearest(owner, reach_mm, most, [&](int body) {
-        const int other = derived.traits[body].owner;
-        if (stack >= 0 && derived.owners[other].stack == stack) return false;
-        return derived.owners[other].kind != OwnerKind::disc && (derived.owners[other].cases >> loadCase & 1) &&
-               !derived.traits[body].soft && std::find(fastened.begin(), fastened.end(), other) == fastened.end();
-    });
-}
 
 const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
@@ -50,129 +44,254 @@ const Finding *Analysis::closestCall() const {
     return closest;
 }
 
+/// Numbers that go up when something that has no version of its own becomes another one.
+struct Versions {
+    std::uint64_t rest = 0, structure = 0, places = 0, wires = 0, radio = 0, weighings = 0; // of the build
+    std::uint64_t world = 0, survey = 0, shadows = 0;
+};
+
 struct Analyser::State {
     std::optional<Build> build;
-    BodyTable table; ///< its bodies have moved into `world`
-    std::shared_ptr<ClearanceWorld> world;
+    ClearanceWorld *world = nullptr; ///< that of the analysis, to be moved in
+    Practice practiceOfWorld;        ///< that its pairs are measured for
     RouteKeeper routes;
-    bool hurry = false, settle = false; ///< wires are led in a hurry; were, and want leading once more
+    bool hurry = false, settle = false; ///< wires are stretched; were, and want leading once more
     std::size_t routeBudget = RouteKeeper::kWithoutBudget;
-    std::shared_ptr<const LedWires> led; ///< by another analyser, to be taken over
-    std::size_t wireRows = 0;            ///< mass rows of wires stand last: from here on
-    std::vector<int> fasteningRow;       ///< by part: index of its fastening's mass row; -1 for none
+    std::shared_ptr<const LedWires> led;  ///< by another analyser, to be taken over
+    std::shared_ptr<const Survey> survey; ///< the last that was handed in
+    bool otherSurvey = false;             ///< since the last update
+    std::size_t wireRows = 0;             ///< mass rows of wires stand last: from here on
+    std::vector<int> fasteningRow;        ///< by part: index of its fastening's mass row; -1 for none
     Analysis analysis;
 
+    Versions versions;
+    Recipe<2> wiresOf, wiringOf, linksOf, balanceOf;
+    SharedValue<std::vector<WireRoute>> wiredRoutes; ///< that the wiring report was made of
+    Recipe<3> reconciledOf, wireRowsOf;
+    Recipe<4> powerOf;
+    Recipe<8> radioOf;
+    Judging judging;
+
     void remakeWorld(const Build &next) {
-        table = bodyTableOf(next, analysis.derived.loadCases, analysis.practice);
-        const Practice practice = analysis.practice;
+        auto &scene = analysis.derived.scene;
+        BodyTable table = bodyTableOf(next, analysis.derived.loadCases, analysis.practice);
+        const bool alone = scene.world && !isShared();
+        ++versions.world;
+        if (alone && practiceOfWorld == analysis.practice && *scene.owners == table.owners &&
+            *scene.traits == table.traits)
+            return world->renew(std::move(table.bodies));
+        if (!(*scene.owners == table.owners)) scene.owners = std::move(table.owners);
+        if (!(*scene.traits == table.traits)) scene.traits = std::move(table.traits);
+        practiceOfWorld = analysis.practice;
         // Shapes that did not change are taken over from the former one, unless a copy of the analysis holds it.
-        if (!world || isShared()) world = std::make_shared<ClearanceWorld>();
-        world->reset(std::move(table.bodies), [this, practice](int a, int b) {
-            return interestIn(demandsOf(table.owners, table.traits[a], table.traits[b]), practice);
-        });
-        analysis.derived.owners = table.owners;
-        analysis.derived.traits = table.traits;
-        analysis.derived.world = world;
+        auto made = alone ? std::const_pointer_cast<ClearanceWorld>(scene.world) : std::make_shared<ClearanceWorld>();
+        world = made.get();
+        const auto interest = [owners = scene.owners, traits = scene.traits, practice = analysis.practice](int a,
+                                                                                                           int b) {
+            return interestIn(demandsOf(owners, traits[std::size_t(a)], traits[std::size_t(b)]), practice);
+        };
+        made->reset(std::move(table.bodies), interest);
+        scene.world = std::move(made);
     }
 
-    /// Beside this state and its own analysis, whose copies stay as they were.
-    bool isShared() const { return world.use_count() > 2; }
+    /// Beside the own analysis, whose copies stay as they were.
+    bool isShared() const { return analysis.derived.scene.world.use_count() > 1; }
+
+    /// What is counted, weighed and stacked, all of it anew.
+    void remake(const Build &next) {
+        auto &derived = analysis.derived;
+        derived.loadCases = effectiveLoadCases(next);
+        derived.thrustCentre_mm = thrustCentre_mm(*next.frame);
+        derived.cgTolerance_mm = cgTolerance_mm(*next.frame, analysis.practice);
+        remakeWorld(next);
+        remakeMassRows(next);
+        derived.kit = kitLines(next, analysis.practice);
+        derived.stacks = stackReports(next, analysis.practice);
+        derived.motorScrews = motorScrewsOf(next, analysis.practice);
+    }
+
+    /// Only what those parts change that were moved or weighed.
+    void adjust(const Build &next, const BuildChanges &changes) {
+        auto &derived = analysis.derived;
+        if (!changes.moved.empty()) {
+            if (isShared()) remakeWorld(*build);
+            for (const std::size_t i : changes.moved) world->move(int(i), bodyPosesOf(next, next.parts[i]));
+            ++versions.world;
+        }
+        bool otherPieces = false, motor = false;
+        derived.massRows.edit([&](std::vector<MassRow> &rows) {
+            for (const std::size_t i : changes.changed) {
+                const Part &part = next.parts[i];
+                rows[i] = massRowOf(next, part, analysis.practice, casesAboard(part, derived.loadCases));
+                auto fastening = fasteningRowOf(next, part, analysis.practice, rows[i]);
+                otherPieces |= fastening.has_value() != (fasteningRow[i] >= 0);
+                if (fastening && !otherPieces) rows[std::size_t(fasteningRow[i])] = std::move(*fastening);
+                const PartType *type = typeOf(next, part);
+                motor |= type && type->kind == PartKind::motor;
+            }
+        });
+        if (otherPieces) remakeMassRows(next);
+        if (motor) { // its screws go through what it stands on now
+            derived.motorScrews = motorScrewsOf(next, analysis.practice);
+            derived.kit = kitLines(next, analysis.practice);
+        }
+        if (changes.stacks.empty()) return;
+        derived.stacks.edit([&](std::vector<StackReport> &stacks) {
+            for (auto &report : stacks)
+                if (changes.stacks.contains(report.stack))
+                    if (const Stack *stack = findStack(next, report.stack))
+                        if (auto again = reportOn(next, *stack, analysis.practice)) report = std::move(*again);
+        });
+    }
 
     void remakeMassRows(const Build &next) {
         auto &derived = analysis.derived;
-        derived.massRows.clear();
+        std::vector<MassRow> rows;
         const StackSeats seats = stackSeats(next);
         for (std::size_t i = 0; i < next.parts.size(); ++i)
-            derived.massRows.push_back(massRowOf(next, next.parts[i], analysis.practice,
-                                                 casesAboard(next.parts[i], derived.loadCases), seats[i]));
+            rows.push_back(massRowOf(next, next.parts[i], analysis.practice,
+                                     casesAboard(next.parts[i], derived.loadCases), seats[i]));
         const auto structure = structureMassRows(next, analysis.practice, ~CaseMask(0));
-        derived.massRows.insert(derived.massRows.end(), structure.begin(), structure.end());
+        rows.insert(rows.end(), structure.begin(), structure.end());
         fasteningRow.assign(next.parts.size(), -1);
         for (std::size_t i = 0; i < next.parts.size(); ++i)
-            if (auto row = fasteningRowOf(next, next.parts[i], analysis.practice, derived.massRows[i])) {
-                fasteningRow[i] = int(derived.massRows.size());
-                derived.massRows.push_back(std::move(*row));
+            if (auto row = fasteningRowOf(next, next.parts[i], analysis.practice, rows[i])) {
+                fasteningRow[i] = int(rows.size());
+                rows.push_back(std::move(*row));
             }
-        wireRows = derived.massRows.size();
+        wireRows = rows.size();
+        derived.massRows = std::move(rows);
+        wireRowsOf = {};
     }
 
-    /// Routes, lengths and links; what wires weigh goes behind the other mass rows.
-    void leadWires(const Build &next) {
+    void leadWires(const Build &next, const BuildChanges &changes) {
         auto &derived = analysis.derived;
-        if (led && led->build == next && led->practice == analysis.practice) routes = led->keeper;
+        const bool taken = led && led->build == next && led->practice == analysis.practice;
+        if (taken) routes = led->keeper;
         led.reset();
-        routes.setHurry(hurry);
+        const bool asked = std::exchange(settle, false);
+        if (!asked && !taken && !changes.structure && !changes.wires && changes.moved.empty()) return;
+        if (hurry && !taken && !changes.wires && routes.canStretch(next)) {
+            std::set<std::string> moved;
+            for (const std::size_t i : changes.moved) moved.insert(next.parts[i].id);
+            keep(derived.routes, routes.stretch(next, changes.structure ? nullptr : &moved));
+            return;
+        }
         routes.setBudget(routeBudget);
-        derived.routes = routes.update(next, analysis.practice, world->bodies(), derived.owners, derived.traits);
+        keep(derived.routes,
+             routes.update(next, analysis.practice, world->bodies(), derived.scene.owners, derived.scene.traits));
         derived.wiresPutOff = routes.putOff();
-        derived.wiring = wiringReport(next, analysis.practice, derived.routes, derived.owners);
-        derived.links = linkReport(next);
-        derived.massRows.resize(wireRows);
-        for (std::size_t w = 0; w < next.wires.size(); ++w)
-            if (MassRow row =
-                    massRowOf(next, next.wires[w], derived.wiring.wires[w], analysis.practice, derived.loadCases);
-                row.known)
-                derived.massRows.push_back(std::move(row));
     }
 
-    void feed(const Build &next) {
+    /// A result that came out as before keeps its version.
+    template <class T>
+    static void keep(SharedValue<T> &result, const T &made) {
+        if (!(*result == made)) result = made;
+    }
+
+    /// What wires weigh goes behind the other mass rows.
+    void weighWires(const Build &next) {
         auto &derived = analysis.derived;
+        derived.massRows.edit([&](std::vector<MassRow> &rows) {
+            rows.resize(wireRows);
+            for (std::size_t w = 0; w < next.wires.size(); ++w)
+                if (MassRow row =
+                        massRowOf(next, next.wires[w], derived.wiring->wires[w], analysis.practice, derived.loadCases);
+                    row.known)
+                    rows.push_back(std::move(row));
+        });
+    }
+
+    std::vector<CaseBalance> balances(const Build &next) const {
+        const auto &derived = analysis.derived;
+        std::vector<CaseBalance> balance;
+        for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
+            balance.push_back(caseBalance(next, derived.massRows, derived.loadCases, i, derived.thrustCentre_mm,
+                                          derived.cgTolerance_mm));
+        return balance;
+    }
+
+    /// `nets`: where the copper is as before; else null.
+    PowerReport power(const Build &next, const PowerNets *nets) const {
+        const auto &derived = analysis.derived;
         std::vector<double> cuts;
-        for (const auto &wire : derived.wiring.wires) cuts.push_back(wire.cut_mm);
-        derived.power = powerReport(next, analysis.practice, derived.loadCases, derived.balance, cuts);
+        for (const auto &wire : derived.wiring->wires) cuts.push_back(wire.cut_mm);
+        return powerReport(next, analysis.practice, derived.loadCases, derived.balance, cuts, nets);
+    }
+
+    RadioReport radio(const Build &next) const {
+        static const std::vector<LineShadow> kNone;
+        const auto &derived = analysis.derived;
+        return radioReport(next, analysis.practice,
+                           {derived.loadCases, derived.scene, derived.routes, *derived.wiring, *derived.power,
+                            derived.survey ? derived.survey->shadows : kNone});
+    }
+
+    /// Every report that is made of others, in the order in which they are.
+    void makeReports(const Build &next) {
+        auto &d = analysis.derived;
+        const Versions &v = versions;
+        const bool otherWires = wiresOf.changed({v.structure, v.wires});
+        if (wiringOf.changed({v.structure + v.wires, d.routes.version()})) {
+            const WiringBefore before{*d.wiring, *wiredRoutes};
+            d.wiring = wiringReport(next, analysis.practice, d.routes, d.scene.owners, otherWires ? nullptr : &before);
+            wiredRoutes = d.routes;
+        }
+        if (linksOf.changed({v.structure, v.wires})) d.links = linkReport(next);
+        if (wireRowsOf.changed({v.structure, v.wires, d.wiring.version()})) weighWires(next);
+        if (balanceOf.changed({v.structure, d.massRows.version()})) d.balance = balances(next);
+        if (powerOf.changed({v.structure, v.wires, d.balance.version(), d.wiring.version()}))
+            d.power = power(next, otherWires ? nullptr : &d.power->nets);
+        if (reconciledOf.changed({v.structure, v.weighings, d.massRows.version()}))
+            d.reconciled = reconcile(next, d.massRows, d.loadCases, analysis.practice);
+        if (radioOf.changed({v.structure + v.radio, v.wires, v.places, v.world, v.shadows, d.routes.version(),
+                             d.wiring.version(), d.power.version()}))
+            d.radio = radio(next);
+    }
+
+    void lookForSurvey(const Build &next, const BuildChanges &changes) {
+        auto &derived = analysis.derived;
+        const bool other = std::exchange(otherSurvey, false) && derived.survey != survey;
+        if (!other && !changes.any()) return;
+        if (other) {
+            const auto before = std::exchange(derived.survey, survey);
+            versions.shadows +=
+                !(before ? survey && before->shadows == survey->shadows : !survey || survey->shadows.empty());
+        }
+        const bool stale = derived.survey && !(derived.survey->practice == analysis.practice &&
+                                               sameToTheEye(derived.survey->build, next));
+        versions.survey += other || stale != derived.surveyStale;
+        derived.surveyStale = stale;
     }
 
     void judge(const Build &next) {
-        std::vector<Finding> outcomes;
-        for (const auto &rule : ruleBook()) rule.judge(next, analysis.practice, analysis.derived, outcomes);
-        analysis.findings.clear();
-        analysis.passes.clear();
-        for (auto &outcome : outcomes) {
-            if (outcome.severity == Severity::pass) {
-                analysis.passes.push_back(std::move(outcome));
-                continue;
-            }
-            const auto key = next.acceptances.empty() ? std::string() : outcome.key();
-            for (const auto &acceptance : next.acceptances)
-                if (acceptance.finding == key) outcome.acceptedReason = acceptance.reason;
-            analysis.findings.push_back(std::move(outcome));
-        }
-        std::sort(analysis.findings.begin(), analysis.findings.end(), worseThan);
-        std::sort(analysis.passes.begin(), analysis.passes.end(), worseThan);
-        analysis.counts = countFindings(analysis.findings);
+        if (judging.update(next, analysis.practice, analysis.derived, judgedBy(), analysis.findings, analysis.passes))
+            analysis.counts = countFindings(analysis.findings);
+    }
+
+    JudgedBy judgedBy() const {
+        const auto &d = analysis.derived;
+        JudgedBy by;
+        by.rest = versions.rest;
+        const auto set = [&](Need need, std::uint64_t version) { by.needs[std::size_t(need)] = version; };
+        set(Need::places, versions.places);
+        set(Need::owners, d.scene.owners.version());
+        set(Need::gaps, versions.world);
+        set(Need::massRows, d.massRows.version());
+        set(Need::balance, d.balance.version());
+        set(Need::reconciled, d.reconciled.version());
+        set(Need::kit, d.kit.version());
+        set(Need::stacks, d.stacks.version());
+        set(Need::motorScrews, d.motorScrews.version());
+        set(Need::routes, d.routes.version());
+        set(Need::wiring, d.wiring.version());
+        set(Need::power, d.power.version());
+        set(Need::links, d.links.version());
+        set(Need::radio, d.radio.version());
+        set(Need::survey, versions.survey);
+        return by;
     }
 };
-
-namespace {
-
-/// Whether the two builds differ in nothing that decides which bodies and mass rows there are.
-bool sameStructure(const Build &a, const Build &b) {
-    return a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.allowances == b.allowances &&
-           a.kit == b.kit && a.stacks == b.stacks && a.parts.size() == b.parts.size();
-}
-
-/// The part differs at most in where it stands or what it weighs, on the same mounting site.
-bool onlyMovedOrWeighed(const Part &a, const Part &b) {
-    return a.id == b.id && a.type == b.type && a.optional == b.optional && a.fastening == b.fastening &&
-           a.placement.site == b.placement.site;
-}
-
-/// Other parts stand on it: where it goes, they go.
-bool carriesAStack(const Build &build, const Part &part) {
-    return std::any_of(build.stacks.begin(), build.stacks.end(), [&](const Stack &s) { return s.on == part.id; });
-}
-
-/// Whether a survey of one build holds for the other: nothing moved, came or went.
-bool sameToTheEye(const Build &a, const Build &b) {
-    return a.radioSettings == b.radioSettings && a.wires == b.wires && a.frame == b.frame && a.types == b.types &&
-           a.loadCases == b.loadCases && a.stacks == b.stacks &&
-           std::equal(a.parts.begin(), a.parts.end(), b.parts.begin(), b.parts.end(), [](const Part &x, const Part &y) {
-               return x.id == y.id && x.type == y.type && x.placement == y.placement && x.optional == y.optional &&
-                      x.fastening == y.fastening && x.slide == y.slide;
-           });
-}
-
-} // namespace
 
 Analyser::Analyser() : state_(std::make_unique<State>()) {}
 Analyser::~Analyser() = default;
@@ -202,75 +321,41 @@ void Analyser::setLedWires(std::shared_ptr<const LedWires> led) {
     state_->settle = true;
 }
 
-void Analyser::setSurvey(std::shared_ptr<const Survey> survey) { state_->analysis.derived.survey = std::move(survey); }
+void Analyser::setSurvey(std::shared_ptr<const Survey> survey) {
+    state_->otherSurvey = true;
+    state_->survey = std::move(survey);
+}
 
 const Analysis &Analyser::update(const Build &build, const std::optional<Practice> &given) {
     State &state = *state_;
-    auto &derived = state.analysis.derived;
-    const Practice practice = given.value_or(practiceOf(build.practice));
-
-    bool incremental = state.build && practice == state.analysis.practice && sameStructure(*state.build, build);
-    std::vector<std::size_t> changed;
-    std::set<std::string> stacked; // in which something moved or was weighed
-    for (std::size_t i = 0; incremental && i < build.parts.size(); ++i) {
-        if (state.build->parts[i] == build.parts[i]) continue;
-        changed.push_back(i);
-        incremental =
-            onlyMovedOrWeighed(state.build->parts[i], build.parts[i]) && !carriesAStack(build, build.parts[i]);
-        if (const auto place = stackPlaceOf(build, build.parts[i])) stacked.insert(place->stack->id);
-    }
-    state.analysis.practice = practice;
-    if (incremental) {
-        if (state.isShared()) state.remakeWorld(*state.build);
-        bool otherPieces = false, motorMoved = false;
-        for (std::size_t i : changed) {
-            const Part &part = build.parts[i];
-            if (!(state.build->parts[i].placement == part.placement))
-                state.world->move(int(i), bodyPosesOf(build, part));
-            derived.massRows[i] = massRowOf(build, part, practice, casesAboard(part, derived.loadCases));
-            auto fastening = fasteningRowOf(build, part, practice, derived.massRows[i]);
-            otherPieces |= fastening.has_value() != (state.fasteningRow[i] >= 0);
-            if (fastening && !otherPieces) derived.massRows[std::size_t(state.fasteningRow[i])] = std::move(*fastening);
-            const PartType *type = typeOf(build, part);
-            motorMoved |= type && type->kind == PartKind::motor;
-        }
-        if (otherPieces) state.remakeMassRows(build);
-        if (motorMoved) { // its screws go through what it stands on now
-            derived.motorScrews = motorScrewsOf(build, practice);
-            derived.kit = kitLines(build, practice);
-        }
-    } else {
-        derived.loadCases = effectiveLoadCases(build);
-        derived.thrustCentre_mm = thrustCentre_mm(*build.frame);
-        derived.cgTolerance_mm = cgTolerance_mm(*build.frame, practice);
-        state.remakeWorld(build);
-        state.remakeMassRows(build);
-        derived.kit = kitLines(build, practice);
-    }
-    if (!incremental) derived.stacks = stackReports(build, practice);
-    for (auto &report : derived.stacks)
-        if (incremental && stacked.contains(report.stack))
-            if (const Stack *stack = findStack(build, report.stack))
-                if (auto again = reportOn(build, *stack, practice)) report = std::move(*again);
-    if (!incremental) derived.motorScrews = motorScrewsOf(build, practice);
-    const bool wired = state.settle || !incremental || !changed.empty() || state.build->wires != build.wires ||
-                       state.build->ties != build.ties;
-    if (wired) state.leadWires(build);
-    state.settle = false;
-    if (wired) {
-        derived.balance.clear();
-        for (std::size_t i = 0; i < derived.loadCases.size() && i < kMostLoadCases; ++i)
-            derived.balance.push_back(caseBalance(build, derived.massRows, derived.loadCases, i,
-                                                  derived.thrustCentre_mm, derived.cgTolerance_mm));
-        state.feed(build);
-    }
-    derived.reconciled = reconcile(build, derived.massRows, derived.loadCases, practice);
-    derived.surveyStale =
-        derived.survey && !(derived.survey->practice == practice && sameToTheEye(derived.survey->build, build));
-    derived.radio = radioReport(build, practice, derived);
+    Practice practice = given.value_or(practiceOf(build.practice));
+    const bool known = state.build && practice == state.analysis.practice;
+    const BuildChanges changes = known ? changesBetween(*state.build, build) : BuildChanges{};
+    if (!changes.any() && !state.settle && !state.otherSurvey && !state.led) return state.analysis;
+    state.analysis.practice = std::move(practice);
+    Versions &versions = state.versions;
+    versions.rest += changes.rest;
+    versions.structure += changes.structure;
+    versions.places += changes.structure || !changes.moved.empty();
+    versions.wires += changes.wires;
+    versions.radio += changes.radio;
+    versions.weighings += changes.weighings;
+    if (changes.structure)
+        state.remake(build);
+    else if (!changes.changed.empty())
+        state.adjust(build, changes);
+    state.leadWires(build, changes);
+    state.lookForSurvey(build, changes);
+    state.makeReports(build);
     state.judge(build);
-    state.build = build;
+    if (changes.any()) state.build = build;
     return state.analysis;
+}
+
+const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::optional<Practice> &practice) {
+    const Analysis &quick = analyser.update(build, practice);
+    analyser.setSurvey(std::make_shared<const Survey>(surveyOf(build, quick.practice, quick.derived)));
+    return analyser.update(build, practice);
 }
 
 } // namespace waxis

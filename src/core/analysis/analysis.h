@@ -1,8 +1,9 @@
 // Analysis = analyse(Build): everything computed about a build.
 #pragma once
 
-#include "core/analysis/derived.h"
-#include "core/rules/finding.h"
+#include "core/derived/derived.h"
+#include "core/findings/finding.h"
+#include "core/wiring/routing.h"
 
 #include <atomic>
 
@@ -56,5 +57,8 @@ private:
     struct State;
     std::unique_ptr<State> state_;
 };
+
+/// Analysis with a fresh survey in it: for the command line and tests.
+const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::optional<Practice> &practice = {});
 
 } // namespace waxis

@@ -1,6 +1,6 @@
 #include "core/balance/case_masses.h"
 
-#include "core/folding/folding.h"
+#include "core/build/folding.h"
 
 #include <cmath>
 #include <map>

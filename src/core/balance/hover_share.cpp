@@ -2,7 +2,6 @@
 
 #include "core/balance/statics.h"
 #include "core/base/units.h"
-#include "core/build/edits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -77,23 +76,6 @@ HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &
         }
     }
     return share;
-}
-
-EditResult setMotorThrust(const Build &build, std::optional<double> thrust_gf) {
-    if (thrust_gf && !(*thrust_gf > 0 && std::isfinite(*thrust_gf)))
-        return Failure{EditError{"a motor's thrust must be more than zero"}};
-    Build next = build;
-    bool any = false;
-    next.types.edit([&](TypeTable &types) {
-        for (const auto &part : build.parts) {
-            const auto type = types.find(part.type);
-            if (type == types.end() || type->second.kind != PartKind::motor) continue;
-            type->second.maxThrust_gf = thrust_gf ? measuredValue(*thrust_gf) : Measured{};
-            any = true;
-        }
-    });
-    if (!any) return Failure{EditError{"there is no motor in the build"}};
-    return next;
 }
 
 } // namespace waxis

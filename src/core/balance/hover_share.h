@@ -1,7 +1,6 @@
 // How the motors share the weight in hover, what each has left, and whether the craft wants to turn.
 #pragma once
 
-#include "core/base/result.h"
 #include "core/build/build.h"
 
 #include <optional>
@@ -27,10 +26,5 @@ struct HoverShare {
 
 /// Thrusts that hover, in N; gravity is standard.
 HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &cg_mm, double mass_g);
-
-/// Sets what every motor aboard can push with its propeller, gram-force, as measured; for all motor types in the
-/// build. None goes back to not known.
-struct EditError;
-Result<Build, EditError> setMotorThrust(const Build &build, std::optional<double> thrust_gf);
 
 } // namespace waxis

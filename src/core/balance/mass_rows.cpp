@@ -1,7 +1,9 @@
 #include "core/balance/mass_rows.h"
 
 #include "core/base/units.h"
-#include "core/fastening/holding.h"
+#include "core/build/chain.h"
+#include "core/build/frame_shapes.h"
+#include "core/kit/holding.h"
 #include "core/kit/kit.h"
 
 #include <cmath>
@@ -69,13 +71,6 @@ MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties
 }
 
 } // namespace
-
-CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
-    CaseMask mask = 0;
-    for (std::size_t i = 0; i < loadCases.size() && i < kMostLoadCases; ++i)
-        if (isAboard(part, loadCases[i])) mask |= CaseMask(1) << i;
-    return mask;
-}
 
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases) {
     return massRowOf(build, part, practice, cases, stackSeatOf(build, part));

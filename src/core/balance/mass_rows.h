@@ -3,11 +3,10 @@
 
 #include "core/balance/mass_properties.h"
 #include "core/build/build.h"
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
-#include "core/rules/practice.h"
-#include "core/stack/chain.h"
+#include "core/practice/practice.h"
 
-#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -15,10 +14,6 @@
 namespace waxis {
 
 enum class MassKind { part, plate, arm, standoff, allowance, fastening, wire };
-
-/// One bit per load case, in order.
-using CaseMask = std::uint64_t;
-inline constexpr std::size_t kMostLoadCases = 64;
 
 struct MassRow {
     std::string id; ///< of the part, plate, arm, standoff or allowance
@@ -48,7 +43,5 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
 /// there is nothing of the kind. Its id is the part's with "/fastening".
 std::optional<MassRow> fasteningRowOf(const Build &build, const Part &part, const Practice &practice,
                                       const MassRow &partRow);
-
-CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 
 } // namespace waxis

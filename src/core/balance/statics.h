@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/build/weighing.h"
 #include "core/geometry/pose.h"
 
 #include <array>
@@ -43,12 +44,6 @@ Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec
                                                            double mass_kg, double gravity_m_s2,
                                                            const std::vector<double> &yaw);
 
-/// A line on which the craft was balanced, as on a rod: the centre of gravity stands over it, in plan.
-struct BalanceLine {
-    Vec2 through_mm = Vec2::Zero();
-    double direction_deg = 90; ///< from forward towards the left: 90 is a rod across the craft
-    bool operator==(const BalanceLine &) const = default;
-};
 /// Where two balance lines cross, mm. Fails for lines less than 1 degree apart. Source: plane geometry.
 Result<Vec2, StaticsError> cgFromLines(const BalanceLine &first, const BalanceLine &second);
 /// Unit vector across the line, in plan: the line says n . cg = n . through.

@@ -64,6 +64,13 @@ std::vector<LoadCase> effectiveLoadCases(const Build &build) {
     return {as_drawn};
 }
 
+CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
+    CaseMask mask = 0;
+    for (std::size_t i = 0; i < loadCases.size() && i < kMostLoadCases; ++i)
+        if (isAboard(part, loadCases[i])) mask |= CaseMask(1) << i;
+    return mask;
+}
+
 std::vector<std::string> allIds(const Build &build) {
     std::vector<std::string> ids;
     auto take = [&](const auto &list) {

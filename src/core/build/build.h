@@ -9,6 +9,7 @@
 #include "core/build/wiring.h"
 #include "core/catalog/part_type.h"
 
+#include <cstdint>
 #include <map>
 #include <optional>
 #include <string>
@@ -160,6 +161,11 @@ bool isAboard(const Part &part, const LoadCase &loadCase);
 
 /// The build's load cases, or one case with everything that is not optional when it names none.
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
+
+/// One bit per load case, in order.
+using CaseMask = std::uint64_t;
+inline constexpr std::size_t kMostLoadCases = 64;
+CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
 /// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings and weight limits share

@@ -1,6 +1,7 @@
 #include "core/build/frame_shapes.h"
 
 #include "core/base/units.h"
+#include "core/build/chain.h"
 
 #include <algorithm>
 #include <cmath>
@@ -58,6 +59,15 @@ Vec3 thrustCentre_mm(const Frame &frame) {
     Vec3 sum = Vec3::Zero();
     for (const auto &mount : frame.motorMounts) sum += propCentre_mm(mount);
     return frame.motorMounts.empty() ? sum : Vec3(sum / double(frame.motorMounts.size()));
+}
+
+Aabb partBounds(const Build &build, const Part &part) {
+    Aabb bounds;
+    const Pose pose = framePose(build, part);
+    for (const auto &solid : placedSolids(build, part))
+        if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, pose * solid.X_PartSolid));
+    if (bounds.empty()) bounds.include(pose.position_mm);
+    return bounds;
 }
 
 } // namespace waxis

@@ -1,7 +1,7 @@
 // The solids that frame members stand for; drawings, masses and clearances all use these.
 #pragma once
 
-#include "core/build/frame.h"
+#include "core/build/build.h"
 #include "core/geometry/solid.h"
 
 namespace waxis {
@@ -27,5 +27,8 @@ inline Vec3 propCentre_mm(const MotorMount &mount) { return mount.position_mm + 
 
 /// Centroid of the motor axes in plan and mean height of the propellers; zero without motors.
 Vec3 thrustCentre_mm(const Frame &frame);
+
+/// The part's box in the frame's axes over its firm solids; its own origin without any.
+Aabb partBounds(const Build &build, const Part &part);
 
 } // namespace waxis

@@ -1,8 +1,8 @@
 // What was measured of the whole craft, and how heavy it may be.
 #pragma once
 
-#include "core/balance/statics.h"
 #include "core/base/measured.h"
+#include "core/geometry/pose.h"
 
 #include <string>
 #include <vector>
@@ -13,6 +13,13 @@ enum class WeighingMethod {
     total,  ///< the craft on one scale
     scales, ///< level, each foot or corner on a scale of its own
     lines   ///< balanced on a rod, once or twice
+};
+
+/// A line on which the craft was balanced, as on a rod: the centre of gravity stands over it, in plan.
+struct BalanceLine {
+    Vec2 through_mm = Vec2::Zero();
+    double direction_deg = 90; ///< from forward towards the left: 90 is a rod across the craft
+    bool operator==(const BalanceLine &) const = default;
 };
 
 /// One weighing or balancing of the craft in one of its load cases.

@@ -15,18 +15,15 @@ namespace {
 class Collidable : public fcl::CollisionObjectd {
 public:
     Collidable(const Aabb &bounds, int bodyIndex, double reach_mm)
-        : fcl::CollisionObjectd(std::make_shared<fcl::Sphered>(1.0)), index(bodyIndex), reach_mm_(reach_mm) {
-        place(bounds);
+        : fcl::CollisionObjectd(std::make_shared<fcl::Sphered>(1.0)), index(bodyIndex) {
+        place(bounds, reach_mm);
     }
     /// The tree looks at the box only: the geometry behind it is a stand-in.
-    void place(const Aabb &bounds) {
-        aabb.min_ = bounds.min_mm.array() - reach_mm_;
-        aabb.max_ = bounds.max_mm.array() + reach_mm_;
+    void place(const Aabb &bounds, double reach_mm) {
+        aabb.min_ = bounds.min_mm.array() - reach_mm;
+        aabb.max_ = bounds.max_mm.array() + reach_mm;
     }
     int index;
-
-private:
-    double reach_mm_;
 };
 
 } // namespace
@@ -55,6 +52,9 @@ struct ClearanceWorld::Impl {
         }
         gaps.push_back(gap);
     }
+
+    /// After these bodies changed.
+    void remeasure(const std::vector<int> &changed);
 
     void sortGaps() {
         std::sort(gaps.begin(), gaps.end(),
@@ -99,35 +99,61 @@ void ClearanceWorld::reset(std::vector<Body> bodies, Interest interest) {
     impl_->sortGaps();
 }
 
+void ClearanceWorld::Impl::remeasure(const std::vector<int> &changed) {
+    std::vector<bool> anew(bodies.size(), false);
+    for (const int i : changed) anew[std::size_t(i)] = true;
+    std::erase_if(gaps, [&](const BodyGap &gap) { return anew[std::size_t(gap.a)] || anew[std::size_t(gap.b)]; });
+    for (const int i : changed) {
+        bounds[std::size_t(i)] = boundsOf(bodies[std::size_t(i)].shape, bodies[std::size_t(i)].X_FrameBody);
+        objects[std::size_t(i)]->place(bounds[std::size_t(i)], bodies[std::size_t(i)].reach_mm);
+        tree.update(objects[std::size_t(i)].get());
+    }
+    struct Query {
+        Impl *world;
+        const Collidable *self;
+        const std::vector<bool> *anew;
+    };
+    for (const int i : changed) {
+        Query query{this, objects[std::size_t(i)].get(), &anew};
+        tree.collide(
+            objects[std::size_t(i)].get(), &query, [](fcl::CollisionObjectd *x, fcl::CollisionObjectd *y, void *data) {
+                auto *q = static_cast<Query *>(data);
+                auto *other = static_cast<Collidable *>(x == q->self ? y : x);
+                // Of two that changed the second one asks.
+                if (other != q->self && !((*q->anew)[std::size_t(other->index)] && other->index > q->self->index))
+                    q->world->consider(q->self->index, other->index);
+                return false;
+            });
+    }
+    sortGaps();
+}
+
+void ClearanceWorld::renew(std::vector<Body> bodies) {
+    auto &w = *impl_;
+    std::vector<int> changed;
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        const bool sameShape = bodies[i].shape == w.bodies[i].shape;
+        if (sameShape && bodies[i].X_FrameBody == w.bodies[i].X_FrameBody &&
+            bodies[i].reach_mm == w.bodies[i].reach_mm) // the very same, or it has changed
+            continue;
+        if (!sameShape) w.pieces[i] = piecesOf(bodies[i].shape);
+        w.bodies[i] = std::move(bodies[i]);
+        changed.push_back(int(i));
+    }
+    if (!changed.empty()) w.remeasure(changed);
+}
+
 void ClearanceWorld::move(int owner, const std::vector<Pose> &X_FrameBody) {
     auto &w = *impl_;
     std::vector<int> moved;
     for (std::size_t i = 0; i < w.bodies.size(); ++i)
         if (w.bodies[i].owner == owner) moved.push_back(int(i));
-    std::erase_if(w.gaps,
-                  [&](const BodyGap &gap) { return w.bodies[gap.a].owner == owner || w.bodies[gap.b].owner == owner; });
-    for (std::size_t k = 0; k < moved.size() && k < X_FrameBody.size(); ++k) {
-        const int i = moved[k];
-        w.bodies[i].X_FrameBody = X_FrameBody[k];
-        w.bounds[i] = boundsOf(w.bodies[i].shape, X_FrameBody[k]);
-        w.objects[i]->place(w.bounds[i]);
-        w.tree.update(w.objects[i].get());
-    }
-    struct Query {
-        Impl *world;
-        const Collidable *self;
-    };
-    for (int i : moved) {
-        Query query{&w, w.objects[i].get()};
-        w.tree.collide(w.objects[i].get(), &query, [](fcl::CollisionObjectd *x, fcl::CollisionObjectd *y, void *data) {
-            auto *q = static_cast<Query *>(data);
-            auto *other = static_cast<Collidable *>(x == q->self ? y : x);
-            if (other != q->self) q->world->consider(q->self->index, other->index);
-            return false;
-        });
-    }
-    w.sortGaps();
+    if (moved.size() > X_FrameBody.size()) moved.resize(X_FrameBody.size());
+    for (std::size_t k = 0; k < moved.size(); ++k) w.bodies[std::size_t(moved[k])].X_FrameBody = X_FrameBody[k];
+    w.remeasure(moved);
 }
+
+const Aabb &ClearanceWorld::boundsOfBody(int body) const { return impl_->bounds[std::size_t(body)]; }
 
 BodyGap ClearanceWorld::measure(int a, int b) const {
     BodyGap gap = distanceBetween(impl_->bodies[a], *impl_->pieces[a], impl_->bodies[b], *impl_->pieces[b]);

@@ -53,6 +53,9 @@ public:
 
     /// Starts again with these bodies. `interest` is asked for index pairs (a < b) and must stay valid.
     void reset(std::vector<Body> bodies, Interest interest);
+    /// The same number of bodies of the same owners, between which the same is asked: what did not change keeps its
+    /// gaps.
+    void renew(std::vector<Body> bodies);
 
     /// New poses for bodies of one owner; everything else keeps its measured gaps.
     void move(int owner, const std::vector<Pose> &X_FrameBody);
@@ -67,6 +70,8 @@ public:
                                  const std::function<bool(int)> &allowed) const;
 
     const std::vector<Body> &bodies() const;
+    /// The box round a body, in the frame's axes.
+    const Aabb &boundsOfBody(int body) const;
     /// Sorted by (a, b).
     const std::vector<BodyGap> &gaps() const;
 

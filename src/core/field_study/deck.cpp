@@ -1,7 +1,7 @@
 #include "core/field_study/deck.h"
 
-#include "core/analysis/derived.h"
 #include "core/base/units.h"
+#include "core/derived/derived.h"
 #include "core/geometry/polygon.h"
 #include "core/geometry/segment.h"
 #include "core/radio/decibel.h"
@@ -115,8 +115,8 @@ std::string FieldDeck::text() const {
     return deckText(elements, body, f_MHz, comments);
 }
 
-Result<FieldDeck, std::string> fieldDeck(const Build &build, const Derived &, const RadioUse &sender,
-                                         const RadioUse &listener, const FieldStudyOptions &options) {
+Result<FieldDeck, std::string> fieldDeck(const Build &build, const RadioUse &sender, const RadioUse &listener,
+                                         const FieldStudyOptions &options) {
     if (sender.antennas.empty() || listener.antennas.empty()) return Failure{std::string("both ends need an antenna")};
     FieldDeck deck;
     deck.f_MHz = options.f_MHz > 0 ? options.f_MHz : sender.centre_MHz;

@@ -11,8 +11,6 @@
 
 namespace waxis {
 
-struct Derived;
-
 /// A straight wire of the model, cut into equal segments. Frame axes.
 struct DeckWire {
     Vec3 a_mm = Vec3::Zero(), b_mm = Vec3::Zero();
@@ -44,8 +42,8 @@ struct FieldDeck {
 /// Rules of the method that the deck keeps: segments between 0.001 and 0.1 wavelengths long and at least twice as long
 /// as their radius; nothing of the body nearer to an element than its own mesh. Errors say which of them cannot be
 /// kept.
-Result<FieldDeck, std::string> fieldDeck(const Build &build, const Derived &derived, const RadioUse &sender,
-                                         const RadioUse &listener, const FieldStudyOptions &options = {});
+Result<FieldDeck, std::string> fieldDeck(const Build &build, const RadioUse &sender, const RadioUse &listener,
+                                         const FieldStudyOptions &options = {});
 
 /// A grid of wires over a plate, nodes on a square lattice through its middle, holes wider than the mesh left open.
 std::vector<DeckWire> gridOver(const Plate &plate, double mesh_mm);

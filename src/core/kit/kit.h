@@ -1,9 +1,9 @@
 // What is in the box: needed against in hand, weighed, measured, marks read.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/build/build.h"
 #include "core/catalog/part_type.h"
-#include "core/rules/practice.h"
+#include "core/practice/practice.h"
 
 namespace waxis {
 
@@ -44,17 +44,6 @@ struct KitTotals {
     int massUnknown = 0;                   ///< kinds needed without any mass
 };
 KitTotals kitTotals(const std::vector<KitLine> &lines);
-
-/// Edits. Each makes the entry where there is none; an entry that says nothing any more is removed.
-EditResult countKit(const Build &build, const std::string &item, std::optional<int> inHand);
-EditResult weighKit(const Build &build, const std::string &item, const Measured &mass_g);
-EditResult measureKit(const Build &build, const std::string &item, std::optional<Vec3> size_mm);
-EditResult checkKit(const Build &build, const std::string &item, bool checked);
-EditResult confirmArrow(const Build &build, const std::string &item, bool confirmed);
-EditResult confirmPins(const Build &build, const std::string &item, bool confirmed);
-EditResult noteKit(const Build &build, const std::string &item, const std::string &note);
-/// Puts a type into the box (and the build) that no part uses yet.
-EditResult addToKit(const Build &build, const PartType &type, int inHand);
 
 /// The kit item of a frame piece.
 std::string kitItemOf(const Standoff &standoff);

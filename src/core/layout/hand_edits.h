@@ -2,7 +2,7 @@
 // Plates are drilled and slotted with what is added, and healed where something goes.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/edits/part_edits.h"
 
 namespace waxis {
 

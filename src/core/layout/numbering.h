@@ -1,7 +1,7 @@
 // Which motor is number one, and which way each turns.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/edits/part_edits.h"
 
 #include <optional>
 #include <span>

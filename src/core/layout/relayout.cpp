@@ -1,8 +1,8 @@
 #include "core/layout/relayout.h"
 
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
-#include "core/stack/chain.h"
-#include "core/wiring/edits.h"
+#include "core/edits/wire_edits.h"
 
 #include <algorithm>
 #include <fmt/format.h>

@@ -2,7 +2,7 @@
 // and what hangs on a member that moved goes with it.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/edits/part_edits.h"
 #include "core/layout/layout.h"
 
 namespace waxis {

@@ -1,6 +1,6 @@
 #include "core/links/link_report.h"
 
-#include "core/power/nets.h"
+#include "core/pins/nets.h"
 
 #include <algorithm>
 #include <cmath>

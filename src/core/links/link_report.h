@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
 
 #include <optional>
 #include <string>

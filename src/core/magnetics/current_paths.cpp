@@ -1,10 +1,13 @@
 #include "core/magnetics/current_paths.h"
 
-#include "core/analysis/derived.h"
+#include "core/clearance/clearance_world.h"
 #include "core/geometry/segment.h"
-#include "core/links/signal.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/pins/signal.h"
+#include "core/power/power_report.h"
+#include "core/scene/scene.h"
 #include "core/wiring/route_field.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
 
@@ -49,13 +52,13 @@ Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point) {
 
 } // namespace
 
-FieldSources fieldSources(const Build &build, const Derived &derived) {
+FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadCases,
+                          const std::vector<WireRoute> &routes, const WiringReport &wiring, const PowerReport &power) {
     FieldSources sources;
-    for (std::size_t w = 0; w < build.wires.size() && w < derived.power.wires.size(); ++w) {
+    for (std::size_t w = 0; w < build.wires.size() && w < power.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
-        const WireCurrent &current = derived.power.wires[w];
-        if (!current.known || current.way == 0 || w >= derived.routes.size() || derived.routes[w].points_mm.size() < 2)
-            continue;
+        const WireCurrent &current = power.wires[w];
+        if (!current.known || current.way == 0 || w >= routes.size() || routes[w].points_mm.size() < 2) continue;
         bool supply = false, ground = false;
         for (const auto &core : wire.cores) {
             const SignalKind kind = signalOf(core.fromPin).kind;
@@ -65,17 +68,17 @@ FieldSources fieldSources(const Build &build, const Derived &derived) {
         if (!supply && !ground) continue;
         CurrentPath path;
         path.wire = wire.id;
-        path.points_mm = derived.routes[w].points_mm;
+        path.points_mm = routes[w].points_mm;
         const double sign = supply ? current.way : -current.way;
         path.hover_A = sign * current.typical_A;
         path.full_A = sign * current.peak_A;
         path.pair = supply && ground;
-        path.spacing_mm = std::max(0.5, w < derived.wiring.wires.size() ? derived.wiring.wires[w].outer_mm : 0.5);
+        path.spacing_mm = std::max(0.5, w < wiring.wires.size() ? wiring.wires[w].outer_mm : 0.5);
         if (wire.lay == WireLay::twisted)
             path.pitch_mm = wire.twistPitch_mm > 0 ? wire.twistPitch_mm : kTwistPitch * path.spacing_mm;
         const Part *from = findPart(build, wire.from.part), *to = findPart(build, wire.to.part);
         if (!from || !to) continue;
-        path.cases = casesAboard(*from, derived.loadCases) & casesAboard(*to, derived.loadCases);
+        path.cases = casesAboard(*from, loadCases) & casesAboard(*to, loadCases);
         sources.paths.push_back(std::move(path));
     }
     for (const auto &part : build.parts) {
@@ -84,8 +87,8 @@ FieldSources fieldSources(const Build &build, const Derived &derived) {
         const Pose pose = framePose(build, part);
         Vec3 middle = Vec3::Zero();
         if (!type->solids.empty()) middle = type->solids[0].X_PartSolid.position_mm;
-        sources.magnets.push_back({part.id, pose * middle, pose.rotation * type->magnetics->dipole_mAm2,
-                                   casesAboard(part, derived.loadCases)});
+        sources.magnets.push_back(
+            {part.id, pose * middle, pose.rotation * type->magnetics->dipole_mAm2, casesAboard(part, loadCases)});
     }
     return sources;
 }
@@ -118,26 +121,27 @@ std::optional<Vec3> compassPlace(const PartType &type) {
     return std::nullopt;
 }
 
-CompassReport compassAt(const Build &build, const Practice &practice, const Derived &derived,
-                        const FieldSources &sources, const std::string &part, const Vec3 &position_mm) {
+CompassReport compassAt(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
+                        const Scene &scene, const FieldSources &sources, const std::string &part,
+                        const Vec3 &position_mm) {
     CompassReport report;
     report.part = part;
     report.position_mm = position_mm;
     const double earth_uT = practice[Limit::earthField];
     const Part *own = findPart(build, part);
-    const CaseMask aboard = own ? casesAboard(*own, derived.loadCases) : ~CaseMask(0);
+    const CaseMask aboard = own ? casesAboard(*own, loadCases) : ~CaseMask(0);
     const auto level = [](const Vec3 &field) { return field.head<2>().norm(); };
     double worst = -1;
     std::size_t worstCase = 0;
-    for (std::size_t c = 0; c < derived.loadCases.size() && c < kMostLoadCases; ++c) {
-        if (!(aboard >> c & 1) || !derived.loadCases[c].flies()) continue;
+    for (std::size_t c = 0; c < loadCases.size() && c < kMostLoadCases; ++c) {
+        if (!(aboard >> c & 1) || !loadCases[c].flies()) continue;
         const FieldAt field = fieldAt(sources, position_mm, c);
         const double sum = level(field.full_uT) + level(field.constant_uT);
         if (sum <= worst) continue;
         worst = sum;
         worstCase = c;
         report.field = field;
-        report.loadCase = derived.loadCases[c].id;
+        report.loadCase = loadCases[c].id;
     }
     report.constant_deg = worstHeadingError_deg(earth_uT, level(report.field.constant_uT));
     report.hover_deg = worstHeadingError_deg(earth_uT, level(report.field.hover_uT));
@@ -156,14 +160,14 @@ CompassReport compassAt(const Build &build, const Practice &practice, const Deri
                      [](const FieldShare &a, const FieldShare &b) { return a.level() > b.level(); });
     // Iron: nearest solid of each ferrous part.
     const double reach_mm = 2 * practice[Limit::ferrousGap];
-    if (derived.world)
-        for (std::size_t b = 0; b < derived.world->bodies().size(); ++b) {
-            const BodyOwner &owner = derived.owners[std::size_t(derived.traits[b].owner)];
+    if (scene.world)
+        for (std::size_t b = 0; b < scene.world->bodies().size(); ++b) {
+            const BodyOwner &owner = scene.owners[std::size_t(scene.traits[b].owner)];
             if (owner.kind != OwnerKind::part || owner.id == part || !(owner.cases & aboard)) continue;
             const Part *other = findPart(build, owner.id);
             const PartType *type = other ? typeOf(build, *other) : nullptr;
             if (!type || !type->magnetics || !type->magnetics->ferrous) continue;
-            const Body &body = derived.world->bodies()[b];
+            const Body &body = scene.world->bodies()[b];
             const double distance = pointDistance(body.shape, body.X_FrameBody.inverse() * position_mm);
             if (distance > reach_mm) continue;
             const auto at = std::find_if(report.iron.begin(), report.iron.end(),
@@ -178,14 +182,16 @@ CompassReport compassAt(const Build &build, const Practice &practice, const Deri
     return report;
 }
 
-std::vector<CompassReport> compassReports(const Build &build, const Practice &practice, const Derived &derived,
+std::vector<CompassReport> compassReports(const Build &build, const Practice &practice,
+                                          const std::vector<LoadCase> &loadCases, const Scene &scene,
                                           const FieldSources &sources) {
     std::vector<CompassReport> reports;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         const auto place = type ? compassPlace(*type) : std::nullopt;
         if (place)
-            reports.push_back(compassAt(build, practice, derived, sources, part.id, framePose(build, part) * *place));
+            reports.push_back(
+                compassAt(build, practice, loadCases, scene, sources, part.id, framePose(build, part) * *place));
     }
     return reports;
 }

@@ -1,14 +1,17 @@
 // The currents of a craft as lines in space, and the magnets in it.
 #pragma once
 
-#include "core/balance/mass_rows.h"
-#include "core/rules/practice.h"
+#include "core/build/build.h"
+#include "core/practice/practice.h"
 
 #include <optional>
 
 namespace waxis {
 
-struct Derived;
+struct PowerReport;
+struct Scene;
+struct WireRoute;
+struct WiringReport;
 
 /// Pitch of a pair twisted by hand, in spacings of its cores (common practice, no source).
 inline constexpr double kTwistPitch = 8;
@@ -36,7 +39,8 @@ struct FieldSources {
     std::vector<CurrentPath> paths;
     std::vector<Magnet> magnets;
 };
-FieldSources fieldSources(const Build &build, const Derived &derived);
+FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadCases,
+                          const std::vector<WireRoute> &routes, const WiringReport &wiring, const PowerReport &power);
 
 /// Field of one path at a point per ampere, uT. Twisted pairs are a pair weakened by their twist, with 10 mm of open
 /// ends.
@@ -75,9 +79,11 @@ struct CompassReport {
 std::optional<Vec3> compassPlace(const PartType &type);
 
 /// The same for a sensor anywhere: a place that is only thought of.
-CompassReport compassAt(const Build &build, const Practice &practice, const Derived &derived,
-                        const FieldSources &sources, const std::string &part, const Vec3 &position_mm);
-std::vector<CompassReport> compassReports(const Build &build, const Practice &practice, const Derived &derived,
+CompassReport compassAt(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
+                        const Scene &scene, const FieldSources &sources, const std::string &part,
+                        const Vec3 &position_mm);
+std::vector<CompassReport> compassReports(const Build &build, const Practice &practice,
+                                          const std::vector<LoadCase> &loadCases, const Scene &scene,
                                           const FieldSources &sources);
 
 /// Horizontal disturbance on a grid over the craft at one height.

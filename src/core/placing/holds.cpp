@@ -1,8 +1,8 @@
 #include "core/placing/holds.h"
 
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
-#include "core/stack/chain.h"
 
 #include <algorithm>
 

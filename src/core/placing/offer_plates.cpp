@@ -1,7 +1,6 @@
 // A free spot on each plate, for parts that need neither holes nor a mount.
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
-#include "core/build/group_edits.h"
 #include "core/placing/faces.h"
 #include "core/placing/offers.h"
 #include "core/placing/usual_hold.h"

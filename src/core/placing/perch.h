@@ -1,7 +1,7 @@
 // Places where a part can sit, and how it is held there.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/build/build.h"
 
 #include <array>
 #include <optional>
@@ -59,15 +59,6 @@ std::optional<Perch> nearestPerch(const Build &build, const Part &part, const Po
 std::vector<Perch> perchesFor(const Build &build, const PartType &type, const TypeTable &adapters = {});
 /// The same for a part that stands somewhere already.
 std::vector<Perch> perchesFor(const Build &build, const Part &part, const TypeTable &adapters = {});
-
-/// Puts the part there, with its adapter plate or cheeks where it needs them. Boards that come together on one pattern
-/// become a stack. A propeller gives its mount the diameter and plane of its blades and takes the mount's turn.
-EditResult perchPart(const Build &build, const std::string &part, const Perch &perch, const TypeTable &adapters = {});
-
-/// Adds one part of the type for each of the places; their ids are appended to `added`. Parts on arms and mounts are
-/// named after the quarter that they are in.
-EditResult addPerched(const Build &build, const PartType &type, const std::vector<Perch> &places,
-                      const TypeTable &adapters, std::vector<std::string> *added = nullptr);
 
 /// The places of the same kind as this one, itself included: all four mounts, all four arms. One where places of the
 /// kind have nothing to do with each other.

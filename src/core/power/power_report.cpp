@@ -2,9 +2,10 @@
 // I_out V_out / (V_in eta), or I_out for a linear one.
 #include "core/power/power_report.h"
 
-#include "core/analysis/derived.h"
+#include "core/balance/case_balance.h"
 #include "core/base/units.h"
 #include "core/power/hover.h"
+#include "core/wiring/core_gauge.h"
 #include "core/wiring/gauge.h"
 
 #include <algorithm>
@@ -40,24 +41,6 @@ RailTap tapOf(const Build &build, const PowerReport &power, const Rail &rail) {
             return {part.id, node.supply};
     }
     return {};
-}
-
-int gaugeOf(const Build &build, const Wire &wire, const WireCore &core) {
-    if (core.gauge_AWG) return *core.gauge_AWG;
-    if (wire.gauge_AWG) return *wire.gauge_AWG;
-    if (wire.make == WireMake::asSupplied)
-        for (const WireEnd *end : {&wire.from, &wire.to}) {
-            const Part *part = findPart(build, end->part);
-            const PartType *type = part ? typeOf(build, *part) : nullptr;
-            if (!type) continue;
-            for (const auto &lead : type->leads)
-                if (lead.port == end->port && lead.gauge_AWG > 0) return lead.gauge_AWG;
-        }
-    const Signal signal = signalOf(core.fromPin);
-    if (signal.kind == SignalKind::phase) return 20;
-    if (signal.kind == SignalKind::supply || signal.kind == SignalKind::ground)
-        return roleOf(wire) == WireRole::power && !signal.supply_V ? 14 : 26;
-    return 28;
 }
 
 namespace {
@@ -396,11 +379,12 @@ struct Circuit {
 } // namespace
 
 PowerReport powerReport(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
-                        const std::vector<CaseBalance> &balance, const std::vector<double> &cut_mm) {
+                        const std::vector<CaseBalance> &balance, const std::vector<double> &cut_mm,
+                        const PowerNets *nets) {
     Circuit circuit{build, practice, balance, cut_mm, {}, {}, {}, {}, {}, {}, {}};
     circuit.loadCases_ = &loadCases;
     circuit.indexParts();
-    circuit.report.nets = powerNets(build);
+    circuit.report.nets = nets ? *nets : powerNets(build);
     circuit.report.wires.resize(build.wires.size());
     circuit.findSources();
     double nominal_V = 0; // of the first pack that flies

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/balance/mass_rows.h"
-#include "core/power/nets.h"
-#include "core/rules/practice.h"
+#include "core/pins/nets.h"
+#include "core/practice/practice.h"
 
 #include <optional>
 #include <string>
@@ -76,9 +76,11 @@ struct PowerReport {
     PowerNets nets;
 };
 
-/// `cutLengths_mm` by wire, for drops. Peak of a motor: momentum theory at its stated full thrust.
+/// `cutLengths_mm` by wire, for drops; `nets` where they are known already. Peak of a motor: momentum theory at its
+/// stated full thrust.
 PowerReport powerReport(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
-                        const std::vector<CaseBalance> &balance, const std::vector<double> &cutLengths_mm);
+                        const std::vector<CaseBalance> &balance, const std::vector<double> &cutLengths_mm,
+                        const PowerNets *nets = nullptr);
 
 /// Where a load is joined to a rail: a part and the name of its supply. A pack is tapped at the first board behind its
 /// plug that has pads for it. Empty when there is nothing to solder to.
@@ -92,8 +94,5 @@ struct CellVolts {
     double empty_V = 3.3, nominal_V = 3.7, full_V = 4.2, land_V = 3.5;
 };
 CellVolts cellVolts(const Electrical &pack);
-
-/// The gauge of a core: its own, its wire's, the supplied lead's, or what such a signal usually has.
-int gaugeOf(const Build &build, const Wire &wire, const WireCore &core);
 
 } // namespace waxis

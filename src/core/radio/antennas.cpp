@@ -1,7 +1,6 @@
 #include "core/radio/antennas.h"
 
-#include "core/analysis/derived.h"
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
 #include "core/radio/decibel.h"
 
 #include <algorithm>

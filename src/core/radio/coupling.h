@@ -1,8 +1,8 @@
 // What gets from one antenna on the craft into another, line by line.
 #pragma once
 
+#include "core/practice/practice.h"
 #include "core/radio/antennas.h"
-#include "core/rules/practice.h"
 
 namespace waxis {
 
@@ -12,6 +12,7 @@ struct LineShadow {
     double height_mm = 0;              ///< of the edge over the line; 0: the line is free
     double d1_mm = 0, d2_mm = 0;       ///< from either end to the edge
     std::vector<std::string> blockers; ///< what stands on the line
+    bool operator==(const LineShadow &) const = default;
 };
 
 /// The sum that leads from the sender's connector to the listener's. Losses are positive, the coupling is negative.

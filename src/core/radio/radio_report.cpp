@@ -1,15 +1,17 @@
 #include "core/radio/radio_report.h"
 
-#include "core/analysis/derived.h"
 #include "core/base/units.h"
+#include "core/clearance/clearance_world.h"
 #include "core/geometry/segment.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/power/power_report.h"
 #include "core/radio/bands.h"
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
 #include "core/radio/polarisation.h"
-#include "core/survey/survey.h"
+#include "core/scene/scene.h"
 #include "core/wiring/route_field.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
 #include <cmath>
@@ -129,18 +131,19 @@ void findMixes(RadioReport &report, const std::vector<int> &senders, const std::
 }
 
 /// Least distance of a part's solids from a point.
-double nearestBody_mm(const Derived &derived, const std::string &part, const Vec3 &point_mm) {
+double nearestBody_mm(const Scene &scene, const std::string &part, const Vec3 &point_mm) {
     double best = 1e9;
-    if (!derived.world) return best;
-    for (std::size_t b = 0; b < derived.world->bodies().size(); ++b) {
-        if (derived.owners[std::size_t(derived.traits[b].owner)].id != part) continue;
-        const Body &body = derived.world->bodies()[b];
+    if (!scene.world) return best;
+    for (std::size_t b = 0; b < scene.world->bodies().size(); ++b) {
+        if (scene.owners[std::size_t(scene.traits[b].owner)].id != part) continue;
+        if (boxGap(scene.world->boundsOfBody(int(b)), {point_mm, point_mm}) >= best) continue;
+        const Body &body = scene.world->bodies()[b];
         best = std::min(best, pointDistance(body.shape, body.X_FrameBody.inverse() * point_mm));
     }
     return best;
 }
 
-void addNoiseRows(const Build &build, const Practice &practice, const Derived &derived, RadioReport &report) {
+void addNoiseRows(const Build &build, const Practice &practice, const RadioInputs &in, RadioReport &report) {
     std::vector<RadioCell> cells;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
@@ -149,7 +152,7 @@ void addNoiseRows(const Build &build, const Practice &practice, const Derived &d
                             type->kind == PartKind::digitalVideoUnit;
         const bool esc = type->kind == PartKind::esc || type->kind == PartKind::fourInOneEsc;
         if (!camera && !esc) continue;
-        const CaseMask cases = casesAboard(part, derived.loadCases);
+        const CaseMask cases = casesAboard(part, in.loadCases);
         std::vector<RadioCell> row(report.columns.size());
         bool any = false;
         for (std::size_t c = 0; c < report.columns.size(); ++c) {
@@ -159,7 +162,7 @@ void addNoiseRows(const Build &build, const Practice &practice, const Derived &d
             const bool control = esc && listener.kind == PartKind::receiver;
             if ((!gnss && !control) || !(listener.cases & cases) || listener.part == part.id) continue;
             for (std::size_t a = 0; a < listener.antennas.size(); ++a) {
-                const double distance = nearestBody_mm(derived, part.id, listener.antennas[a].centre_mm);
+                const double distance = nearestBody_mm(in.scene, part.id, listener.antennas[a].centre_mm);
                 if (row[c].counts && distance >= row[c].distance_mm) continue;
                 row[c].counts = true;
                 row[c].distance_mm = distance;
@@ -213,7 +216,7 @@ void addMagneticRows(const Practice &practice, RadioReport &report) {
     }
 }
 
-void findClocks(const Build &build, const Derived &derived, RadioReport &report) {
+void findClocks(const Build &build, const RadioInputs &in, RadioReport &report) {
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type || type->clocks.empty()) continue;
@@ -225,7 +228,7 @@ void findClocks(const Build &build, const Derived &derived, RadioReport &report)
                 if (order < 1 || order * clock.frequency_MHz > listener.high_MHz) continue;
                 ClockHit hit{part.id, clock.name, int(l), order, order * clock.frequency_MHz, 1e9};
                 for (const auto &use : listener.antennas)
-                    hit.distance_mm = std::min(hit.distance_mm, nearestBody_mm(derived, part.id, use.centre_mm));
+                    hit.distance_mm = std::min(hit.distance_mm, nearestBody_mm(in.scene, part.id, use.centre_mm));
                 report.clocks.push_back(hit);
             }
     }
@@ -258,8 +261,8 @@ double halfLength(AntennaKind kind) {
     return kind == AntennaKind::monopole ? 0.125 : kind == AntennaKind::loadedDipole ? 0.1 : 0.25;
 }
 
-void lookAround(const Build &build, const Derived &derived, RadioReport &report) {
-    if (!derived.world) return;
+void lookAround(const Build &build, const Scene &scene, RadioReport &report) {
+    if (!scene.world) return;
     const auto edges = carbonEdges(build);
     for (std::size_t r = 0; r < report.radios.size(); ++r)
         for (std::size_t k = 0; k < report.radios[r].antennas.size(); ++k) {
@@ -274,17 +277,22 @@ void lookAround(const Build &build, const Derived &derived, RadioReport &report)
                 for (const double s : {-1.0, -0.5, 0.5, 1.0})
                     samples.push_back(use.centre_mm + s * halfLength(use.antenna.kind) * around.lambda_mm * use.axis);
             around.conductor_mm = around.lambda_mm;
-            for (std::size_t b = 0; b < derived.world->bodies().size(); ++b) {
-                const BodyTraits &traits = derived.traits[b];
-                const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
+            Aabb reached; // by the element
+            for (const auto &sample : samples) reached.include(sample);
+            for (std::size_t b = 0; b < scene.world->bodies().size(); ++b) {
+                const BodyTraits &traits = scene.traits[b];
+                const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
                 if (!traits.conductive || owner.kind == OwnerKind::disc || owner.id == use.part ||
                     owner.id == report.radios[r].part)
                     continue;
-                const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
+                if (boxGap(scene.world->boundsOfBody(int(b)), reached) >= around.conductor_mm) continue;
+                const Part *part = owner.kind == OwnerKind::part ? &build.parts[std::size_t(traits.owner)] : nullptr;
                 const PartType *type = part ? typeOf(build, *part) : nullptr;
                 if (type && (type->antenna || type->kind == PartKind::tube)) continue;
-                const Body &body = derived.world->bodies()[b];
+                const Body &body = scene.world->bodies()[b];
+                const Aabb &box = scene.world->boundsOfBody(int(b));
                 for (const auto &sample : samples) {
+                    if (boxGap(box, {sample, sample}) >= around.conductor_mm) continue;
                     const double distance = pointDistance(body.shape, body.X_FrameBody.inverse() * sample);
                     if (distance >= around.conductor_mm) continue;
                     around.conductor_mm = distance;
@@ -486,22 +494,22 @@ void judgeRadios(RadioReport &report, const Practice &practice, const std::vecto
         }
 }
 
-RadioReport radioReport(const Build &build, const Practice &practice, const Derived &derived) {
+RadioReport radioReport(const Build &build, const Practice &practice, const RadioInputs &in) {
     RadioReport report;
     std::vector<double> cuts;
-    for (const auto &wire : derived.wiring.wires) cuts.push_back(wire.cut_mm);
-    report.radios = radiosOf(build, derived.loadCases, cuts);
+    for (const auto &wire : in.wiring.wires) cuts.push_back(wire.cut_mm);
+    report.radios = radiosOf(build, in.loadCases, cuts);
     if (report.radios.size() > kMostRadios) {
         report.radiosLeftOut = report.radios.size() - kMostRadios;
         report.radios.resize(kMostRadios);
     }
-    report.sources = fieldSources(build, derived);
-    report.compasses = compassReports(build, practice, derived, report.sources);
-    judgeRadios(report, practice, derived.survey ? derived.survey->shadows : std::vector<LineShadow>{});
-    addNoiseRows(build, practice, derived, report);
+    report.sources = fieldSources(build, in.loadCases, in.routes, in.wiring, in.power);
+    report.compasses = compassReports(build, practice, in.loadCases, in.scene, report.sources);
+    judgeRadios(report, practice, in.shadows);
+    addNoiseRows(build, practice, in, report);
     addMagneticRows(practice, report);
-    findClocks(build, derived, report);
-    lookAround(build, derived, report);
+    findClocks(build, in, report);
+    lookAround(build, in.scene, report);
     findRanges(build, practice, report);
     return report;
 }

@@ -10,7 +10,10 @@
 
 namespace waxis {
 
-struct Derived;
+struct PowerReport;
+struct Scene;
+struct WireRoute;
+struct WiringReport;
 
 /// What disturbs: a sender, the noise of a board, a magnet, or all steady currents together.
 enum class DisturberKind { sender, noise, magnet, currents };
@@ -128,8 +131,16 @@ struct RadioReport {
     const RadioCell &cell(std::size_t row, std::size_t column) const { return cells[row * columns.size() + column]; }
 };
 
-/// `derived` has masses, routes and power worked out; shadows come from its survey where there is one.
-RadioReport radioReport(const Build &build, const Practice &practice, const Derived &derived);
+/// What a report on radios is made of beside the build.
+struct RadioInputs {
+    const std::vector<LoadCase> &loadCases;
+    const Scene &scene;
+    const std::vector<WireRoute> &routes;
+    const WiringReport &wiring;
+    const PowerReport &power;
+    const std::vector<LineShadow> &shadows; ///< that somebody looked for (core/coverage); empty: not yet, or none
+};
+RadioReport radioReport(const Build &build, const Practice &practice, const RadioInputs &in);
 
 /// The part of the report that follows from radios alone: cells between senders and listeners, harmonics, mixes. For
 /// trying another channel, place or turn without a new build.

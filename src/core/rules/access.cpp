@@ -1,6 +1,8 @@
 // FIT-6 and FIT-7: can a person get at it, and does what is plugged in have room.
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
+
+#include <array>
 
 namespace waxis {
 
@@ -49,7 +51,7 @@ Finding portFinding(RuleId rule, const AccessSurvey &access) {
 
 } // namespace
 
-void judgeAccess(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeAccess(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &access : derived.survey->access) {
         if (!access.hand || !findPart(build, access.part)) continue;
@@ -74,7 +76,7 @@ void judgeAccess(const Build &build, const Practice &, const Derived &derived, s
     }
 }
 
-FindingText wordAccess(const Build &build, const Finding &f) {
+static FindingText wordAccess(const Build &build, const Finding &f) {
     const std::string port = portWord(build, f.subjects[0], f.variant);
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
     const std::vector<std::string> words{displayName(build, f.subjects[0]), port, std::to_string(others.size()),
@@ -89,7 +91,7 @@ FindingText wordAccess(const Build &build, const Finding &f) {
             {"In this order: {3}. Turn the port to a free side.", words}};
 }
 
-void judgeMating(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMating(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &access : derived.survey->access) {
         const Part *part = findPart(build, access.part);
@@ -100,12 +102,36 @@ void judgeMating(const Build &build, const Practice &, const Derived &derived, s
     }
 }
 
-FindingText wordMating(const Build &build, const Finding &f) {
+static FindingText wordMating(const Build &build, const Finding &f) {
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
     const std::vector<std::string> words{displayName(build, f.subjects[0]), portWord(build, f.subjects[0], f.variant),
                                          listed(build, others)};
     return {{"{0}: the {1} has no room for its plug and first bend", words},
             {"In the way: {2}. Turn the board, use an angled plug, or solder.", words}};
+}
+
+std::span<const Rule> accessRules() {
+    static const std::array<Rule, 2> rules{{
+        {RuleId::fitAccess,
+         "Ports within reach",
+         "A port that is walled in means taking the craft apart in the field.",
+         kTrade,
+         Stage::place,
+         {Limit::handRoom},
+         needs(Need::survey),
+         judgeAccess,
+         wordAccess},
+        {RuleId::fitMating,
+         "Room for plugs",
+         "A plug has a body and its wires a first bend; both need room once it is in.",
+         kTrade,
+         Stage::place,
+         {},
+         needs(Need::survey),
+         judgeMating,
+         wordMating},
+    }};
+    return rules;
 }
 
 } // namespace waxis

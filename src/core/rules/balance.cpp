@@ -1,10 +1,12 @@
 // BAL: weight where it belongs.
-#include "core/balance/slide.h"
-#include "core/kit/weigh_advice.h"
-#include "core/rules/families.h"
+#include "core/balance/case_balance.h"
+#include "core/remedies/slide.h"
+#include "core/remedies/weigh_advice.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -18,7 +20,7 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
     std::vector<Fix> fixes;
     for (const auto &part : build.parts) {
         if (!part.slide || part.pinned || !isAboard(part, balance.loadCase)) continue;
-        const double mass = movedMass_g(derived, part.id);
+        const double mass = movedMass_g(derived.massRows, part.id);
         const double along = part.slide->direction[axis];
         if (!(mass > 0) || std::abs(along) < 0.9) continue;
         double least = std::min(part.slide->min_mm, 0.0), most = std::max(part.slide->max_mm, 0.0);
@@ -31,7 +33,7 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
         const double offset = (*balance.offset_mm)[axis], share = mass / balance.mass.mass_g;
         const double travel = std::clamp(-offset / share / along, least, most);
         if (std::abs(travel) >= 0.1)
-            fixes.push_back({part.id, part.slide->direction * travel, {}, offset + travel * along * share});
+            fixes.push_back({part.id, PartShift{part.slide->direction * travel}, offset + travel * along * share, {}});
     }
     std::sort(fixes.begin(), fixes.end(),
               [](const Fix &a, const Fix &b) { return std::abs(*a.leaves_mm) < std::abs(*b.leaves_mm); });
@@ -44,7 +46,8 @@ Limit limitOf(const Practice &practice) {
 
 } // namespace
 
-void judgeCgOffset(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCgOffset(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     constexpr std::array<const char *, 2> kAxis{"fore-aft", "left-right"};
     if (build.parts.empty() && build.frame->motorMounts.empty()) return; // nothing there yet that could hang askew
     for (const auto &balance : derived.balance) {
@@ -103,7 +106,7 @@ void judgeCgOffset(const Build &build, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordCgOffset(const Build &build, const Finding &f) {
+static FindingText wordCgOffset(const Build &build, const Finding &f) {
     const std::string loadCase = displayName(build, f.loadCase);
     if (f.variant == "no-motors")
         return {{"Balance not judged: the frame has no motors", {}}, {"Enter the motor mounts in Frame.", {}}};
@@ -120,11 +123,12 @@ FindingText wordCgOffset(const Build &build, const Finding &f) {
     else
         text.detail = {"{0}: {1} mm allowed; {2} {3} leaves {4} mm.",
                        {loadCase, limit, displayName(build, f.fixes.front().part),
-                        shiftInWords(f.fixes.front().shift_mm), oneDecimal(std::abs(*f.fixes.front().leaves_mm))}};
+                        shiftInWords(f.fixes.front().shift_mm()), oneDecimal(std::abs(*f.fixes.front().leaves_mm))}};
     return text;
 }
 
-void judgeBalanceSure(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeBalanceSure(const Build &build, const Practice &practice, const Derived &derived,
+                             std::vector<Finding> &out) {
     (void)build;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
         const CaseBalance &balance = derived.balance[i];
@@ -140,7 +144,7 @@ void judgeBalanceSure(const Build &build, const Practice &practice, const Derive
         finding.unit = "%";
         finding.margin = *finding.measured - *finding.limit;
         finding.severity = finding.margin < 0 ? Severity::note : Severity::pass;
-        const WeighAdvice advice = weighAdvice(derived, i);
+        const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, i);
         if (!advice.next.empty()) finding.subjects = {advice.next.front().id};
         finding.inputs = {{"off the thrust centre", balance.offset_mm->head<2>().norm(), "mm"},
                           {"ring", derived.cgTolerance_mm, "mm"},
@@ -150,13 +154,38 @@ void judgeBalanceSure(const Build &build, const Practice &practice, const Derive
     }
 }
 
-FindingText wordBalanceSure(const Build &build, const Finding &f) {
+static FindingText wordBalanceSure(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.loadCase), wholeNumber(*f.measured),
                                          wholeNumber(*f.limit),
                                          f.subjects.empty() ? "" : displayName(build, f.subjects.front())};
     return {{"Balance is within its ring with {1} % only", words},
             f.subjects.empty() ? Sentence{"{0}: {2} % wanted; say more surely where things sit.", words}
                                : Sentence{"{0}: {2} % wanted; weigh {3} next.", words}};
+}
+
+std::span<const Rule> balanceRules() {
+    static const std::array<Rule, 2> rules{{
+        {RuleId::balOffset,
+         "Centre of gravity off the thrust centre",
+         "Off centre, some motors work harder all the time: less headroom, less flight time, worse turns.",
+         kTrade,
+         Stage::balance,
+         {Limit::cgOffset, Limit::cgShare},
+         needs(Need::massRows, Need::balance, Need::survey),
+         judgeCgOffset,
+         wordCgOffset},
+        {RuleId::balSure,
+         "How sure the balance is",
+         "Catalogue weights and taped places are off by some per cent; a balance that is right on paper only may not "
+         "be right on the field.",
+         "first-order propagation of doubts (JCGM 100), normal; the limit is common practice, no source",
+         Stage::balance,
+         {Limit::balanceSure, Limit::catalogueMassShare, Limit::estimatedMassShare, Limit::measuredMassTolerance},
+         needs(Need::massRows, Need::balance),
+         judgeBalanceSure,
+         wordBalanceSure},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,8 +1,11 @@
 // BAL-2 to BAL-4, BAL-6, BAL-7: how much it weighs, who carries it, and what the scale says.
+#include "core/balance/case_balance.h"
+#include "core/balance/reconcile.h"
 #include "core/base/units.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -14,7 +17,7 @@ bool flies(const CaseBalance &balance) { return balance.loadCase.flies() && bala
 
 } // namespace
 
-void judgeWeight(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeWeight(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &limit : build.weightLimits)
         for (const auto &balance : derived.balance) {
             if (!flies(balance) || (!limit.loadCase.empty() && limit.loadCase != balance.loadCase.id)) continue;
@@ -38,7 +41,7 @@ void judgeWeight(const Build &build, const Practice &, const Derived &derived, s
         }
 }
 
-FindingText wordWeight(const Build &build, const Finding &f) {
+static FindingText wordWeight(const Build &build, const Finding &f) {
     double doubt = 0;
     for (const auto &input : f.inputs)
         if (input.name == "doubt (2 sigma)") doubt = input.value;
@@ -55,7 +58,8 @@ FindingText wordWeight(const Build &build, const Finding &f) {
             {"{1}: weigh the craft before you rely on it.", words}};
 }
 
-void judgeMotorLoad(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMotorLoad(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
     std::optional<Finding> worst;
     for (const auto &balance : derived.balance) {
         if (!flies(balance) || balance.hover.mostLoaded < 0) continue;
@@ -81,7 +85,7 @@ void judgeMotorLoad(const Build &build, const Practice &practice, const Derived 
     if (worst) out.push_back(std::move(*worst));
 }
 
-FindingText wordMotorLoad(const Build &build, const Finding &f) {
+static FindingText wordMotorLoad(const Build &build, const Finding &f) {
     const std::vector<std::string> words{motorName(build, f.subjects.front()), wholeNumber(*f.measured),
                                          wholeNumber(*f.limit), displayName(build, f.loadCase)};
     if (f.variant == "pulls")
@@ -91,7 +95,8 @@ FindingText wordMotorLoad(const Build &build, const Finding &f) {
             {"{3}: {2} % allowed; it is evened out by bringing the centre of gravity home.", words}};
 }
 
-void judgeThrustLeft(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeThrustLeft(const Build &build, const Practice &practice, const Derived &derived,
+                            std::vector<Finding> &out) {
     std::optional<Finding> worst;
     for (const auto &balance : derived.balance) {
         const auto &hover = balance.hover;
@@ -124,7 +129,7 @@ void judgeThrustLeft(const Build &build, const Practice &practice, const Derived
     if (worst) out.push_back(std::move(*worst));
 }
 
-FindingText wordThrustLeft(const Build &build, const Finding &f) {
+static FindingText wordThrustLeft(const Build &build, const Finding &f) {
     if (f.severity == Severity::unknown)
         return {{"Thrust in hand not judged: some motor states no thrust", {}},
                 {"Enter what a motor pushes with its propeller, in Balance.", {}}};
@@ -137,9 +142,9 @@ FindingText wordThrustLeft(const Build &build, const Finding &f) {
             {"{3}: {2} times wanted; less weight, balance, or larger motors and propellers.", words}};
 }
 
-void judgeMeasured(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMeasured(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     (void)build;
-    const ReconcileReport &report = derived.reconciled;
+    const ReconcileReport &report = *derived.reconciled;
     for (const auto &weighing : report.weighings)
         if (!weighing.problem.empty()) {
             Finding f;
@@ -171,7 +176,7 @@ void judgeMeasured(const Build &build, const Practice &, const Derived &derived,
     out.push_back(std::move(f));
 }
 
-FindingText wordMeasured(const Build &build, const Finding &f) {
+static FindingText wordMeasured(const Build &build, const Finding &f) {
     if (f.variant == "unusable")
         return {{"{0}: cannot be used", {displayName(build, f.subjects.front())}},
                 {"A reading is missing or does not stand; complete it in Balance.", {}}};
@@ -196,7 +201,8 @@ FindingText wordMeasured(const Build &build, const Finding &f) {
                         : Sentence{"{0} could explain it alone; balance the craft as well, to tell which.", words}};
 }
 
-void judgeYawTorque(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeYawTorque(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
     std::optional<Finding> worst;
     for (const auto &balance : derived.balance) {
         const auto &hover = balance.hover;
@@ -218,12 +224,65 @@ void judgeYawTorque(const Build &build, const Practice &practice, const Derived 
     if (worst) out.push_back(std::move(*worst));
 }
 
-FindingText wordYawTorque(const Build &build, const Finding &f) {
+static FindingText wordYawTorque(const Build &build, const Finding &f) {
     const std::vector<std::string> words{wholeNumber(*f.measured), f.variant, displayName(build, f.loadCase),
                                          wholeNumber(*f.limit)};
     return {{"{0} % of the propellers' torque turns the nose to the {1}", words},
             {"{2}: {3} % allowed; the controller holds it with thrust. Check turns in Frame, or bring the weight home.",
              words}};
+}
+
+std::span<const Rule> balanceWeightRules() {
+    static const std::array<Rule, 5> rules{{
+        {RuleId::balWeight,
+         "Weight limits",
+         "A limit is a line that the builder drew; grams are lost most easily before anything is soldered. Which "
+         "classes there are and what they ask is set by local law.",
+         "the builder's own limits",
+         Stage::balance,
+         {},
+         needs(Need::balance),
+         judgeWeight,
+         wordWeight},
+        {RuleId::balLoad,
+         "One motor carries more",
+         "The motor that carries most is the first that cannot give more: in a gust the craft leans to its side.",
+         "least-norm thrusts that balance force, roll and pitch (statics); the limit is common practice, no source",
+         Stage::balance,
+         {Limit::motorUneven},
+         needs(Need::balance),
+         judgeMotorLoad,
+         wordMotorLoad},
+        {RuleId::balThrust,
+         "Thrust in hand",
+         "What a motor can push beyond hover is all there is for climbing, turning and catching a gust.",
+         "statics, stated static thrusts; the limit is common practice, no source",
+         Stage::balance,
+         {Limit::leastThrust},
+         needs(Need::balance),
+         judgeThrustLeft,
+         wordThrustLeft},
+        {RuleId::balMeasured,
+         "Measured against planned",
+         "When the scale says something else than the sum of the parts, one of the entries is wrong or something is "
+         "missing.",
+         "weighted least squares; Baarda's data snooping for the suspicious entry",
+         Stage::balance,
+         {Limit::measuredMassTolerance},
+         needs(Need::reconciled),
+         judgeMeasured,
+         wordMeasured},
+        {RuleId::balYaw,
+         "Propellers' torque left over",
+         "What the propellers' torques do not cancel, the controller has to hold with thrust differences all the time.",
+         "torque as thrust times diameter, like propellers; the limit is common practice, no source",
+         Stage::balance,
+         {Limit::yawTorque},
+         needs(Need::balance),
+         judgeYawTorque,
+         wordYawTorque},
+    }};
+    return rules;
 }
 
 } // namespace waxis

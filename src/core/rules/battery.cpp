@@ -1,12 +1,16 @@
 // FIT-11: strap, way to slide, lead to the plug, ground clearance, standing firm.
-#include "core/balance/free_travel.h"
+#include "core/balance/case_balance.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
-#include "core/rules/families.h"
+#include "core/clearance/clearance_world.h"
+#include "core/remedies/free_travel.h"
+#include "core/rules/rule.h"
+#include "core/scene/scene.h"
 #include "core/stance/stance.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -28,18 +32,18 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
     const Stance ground = stanceOf(build);
     if (ground.feet.empty()) return;
     // The lowest firm body that is no foot, per whole craft.
-    const auto &bodies = derived.world->bodies();
+    const auto &bodies = derived.scene.world->bodies();
     double lowest = 1e300;
     int owner = -1;
     Vec3 at = Vec3::Zero();
     for (std::size_t i = 0; i < bodies.size(); ++i) {
-        const BodyOwner &o = derived.owners[std::size_t(derived.traits[i].owner)];
+        const BodyOwner &o = derived.scene.owners[std::size_t(derived.scene.traits[i].owner)];
         if (o.kind == OwnerKind::disc || o.flexible || isFoot(build, o)) continue;
         const Vec3 p = bodies[i].X_FrameBody *
                        supportPoint(bodies[i].shape, bodies[i].X_FrameBody.rotation.conjugate() * -Vec3::UnitZ());
         if (p.z() < lowest) {
             lowest = p.z();
-            owner = derived.traits[i].owner;
+            owner = derived.scene.traits[i].owner;
             at = p;
         }
     }
@@ -47,7 +51,7 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
         Finding f;
         f.rule = RuleId::fitBattery;
         f.variant = "ground";
-        f.subjects = {derived.owners[std::size_t(owner)].id};
+        f.subjects = {derived.scene.owners[std::size_t(owner)].id};
         f.measured = lowest - ground.z_mm;
         f.limit = practice[Limit::groundClearance];
         f.practiceLimit = Limit::groundClearance;
@@ -89,7 +93,8 @@ void judgeLead(const Build &build, const Practice &practice, const Derived &deri
     const Part *plug = nullptr;
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         const PartType *other = typeOf(build, build.parts[i]);
-        if (other && other->kind == PartKind::powerPlug && derived.owners[i].cases & derived.owners[pack].cases)
+        if (other && other->kind == PartKind::powerPlug &&
+            derived.scene.owners[i].cases & derived.scene.owners[pack].cases)
             plug = &build.parts[i];
     }
     if (!plug) return;
@@ -138,7 +143,7 @@ void judgeStrap(const Build &build, const Derived &derived, std::size_t pack, st
     int around = 0;
     std::string miss;
     Vec3 at = framePose(build, part).position_mm;
-    for (const std::size_t i : strapsRound(build, derived, pack)) {
+    for (const std::size_t i : strapsRound(build, derived.scene, pack)) {
         const Vec3 p = framePose(build, build.parts[i]).position_mm;
         const bool holds = p.x() > box.min_mm.x() + kStrapHold_mm && p.x() < box.max_mm.x() - kStrapHold_mm;
         if (holds)
@@ -166,11 +171,12 @@ void judgeStrap(const Build &build, const Derived &derived, std::size_t pack, st
 
 } // namespace
 
-void judgeBattery(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeBattery(const Build &build, const Practice &practice, const Derived &derived,
+                         std::vector<Finding> &out) {
     judgeGround(build, practice, derived, out);
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         const PartType *type = typeOf(build, build.parts[i]);
-        if (!type || type->kind != PartKind::battery || !derived.owners[i].cases) continue;
+        if (!type || type->kind != PartKind::battery || !derived.scene.owners[i].cases) continue;
         judgeLead(build, practice, derived, i, out);
         judgeStrap(build, derived, i, out);
     }
@@ -197,7 +203,7 @@ void judgeBattery(const Build &build, const Practice &practice, const Derived &d
     }
 }
 
-FindingText wordBattery(const Build &build, const Finding &f) {
+static FindingText wordBattery(const Build &build, const Finding &f) {
     std::vector<std::string> words{f.subjects.empty() ? "" : displayName(build, f.subjects[0]),
                                    f.subjects.size() > 1 ? nameWithin(build, f.subjects[1]) : "",
                                    f.measured ? oneDecimal(std::abs(*f.measured)) : "",
@@ -236,6 +242,22 @@ FindingText wordBattery(const Build &build, const Finding &f) {
     words[2] = oneDecimal(aft);
     words[3] = oneDecimal(fore);
     return {{"{0} can slide {2} mm aft and {3} mm forward", words}, {"Then it meets {1}.", words}};
+}
+
+std::span<const Rule> batteryRules() {
+    static const std::array<Rule, 1> rules{{
+        {RuleId::fitBattery,
+         "Battery and ground",
+         "The pack must stay strapped, reach its plug and slide; the craft must stand on its feet, not on the "
+         "pack.",
+         kTrade,
+         Stage::place,
+         {Limit::groundClearance, Limit::tipOver, Limit::leadSlack},
+         needs(Need::places, Need::owners, Need::gaps, Need::balance, Need::survey),
+         judgeBattery,
+         wordBattery},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,10 +1,14 @@
 // FIT: does everything find room.
-#include "core/analysis/body_table.h"
 #include "core/base/units.h"
-#include "core/rules/families.h"
+#include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
 #include "core/rules/rule.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
+#include "core/survey/survey.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <iterator>
 #include <map>
@@ -15,7 +19,8 @@ namespace waxis {
 namespace {
 
 std::vector<std::string> pairOf(const Derived &derived, const BodyGap &gap) {
-    return {derived.owners[derived.traits[gap.a].owner].id, derived.owners[derived.traits[gap.b].owner].id};
+    return {derived.scene.owners[derived.scene.traits[gap.a].owner].id,
+            derived.scene.owners[derived.scene.traits[gap.b].owner].id};
 }
 
 /// Two things may meet at several bodies: keeps the worst per pair and variant. A finding is made only when it is kept.
@@ -25,7 +30,7 @@ public:
 
     template <class Make>
     void offer(const BodyGap &gap, std::string_view variant, Severity severity, double margin, Make &&make) {
-        const int a = derived_.traits[gap.a].owner, b = derived_.traits[gap.b].owner;
+        const int a = derived_.scene.traits[gap.a].owner, b = derived_.scene.traits[gap.b].owner;
         const auto [at, isNew] = places_.try_emplace({a, b, variant}, kept_.size());
         if (isNew) {
             kept_.push_back(make());
@@ -59,55 +64,32 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
     const Vec3 direction = gap.freeingMove_mm / gap.depth_mm;
     const Vec3 move = direction * (gap.depth_mm + extra_mm);
     auto offer = [&](int body, const Vec3 &shift) {
-        const BodyOwner &owner = derived.owners[derived.traits[body].owner];
+        const BodyOwner &owner = derived.scene.owners[derived.scene.traits[body].owner];
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
-        if (part && !part->pinned) finding.fixes.push_back({owner.id, shift, {}, {}});
+        if (part && !part->pinned) finding.fixes.push_back({owner.id, PartShift{shift}, {}, {}});
     };
     offer(gap.a, move);
     offer(gap.b, -move);
 }
 
-/// What bends or is only tied on may be turned away instead: the least turn of each way that stays `wanted_mm` off.
-void offerTurnsAway(const Build &build, const Derived &derived, int body, int zone, double wanted_mm,
-                    Finding &finding) {
-    const BodyOwner &owner = derived.owners[std::size_t(derived.traits[body].owner)];
-    const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
-    const PartType *type = part ? typeOf(build, *part) : nullptr;
-    if (!type || part->pinned || (type->kind != PartKind::antenna && type->kind != PartKind::tube)) return;
-    constexpr double kStep_deg = 15, kMost_deg = 90;
-    const Body zoneBody = derived.world->bodies()[std::size_t(zone)];
-    const Vec3 about = framePose(build, *part).position_mm;
-    std::vector<PartTurn> turns;
-    for (const Vec3 &axis : {Vec3(Vec3::UnitZ()), Vec3(Vec3::UnitY()), Vec3(Vec3::UnitX())})
-        for (const double way : {1.0, -1.0})
-            for (double angle = kStep_deg; angle <= kMost_deg; angle += kStep_deg) {
-                Body turned = derived.world->bodies()[std::size_t(body)];
-                const Quat by(Eigen::AngleAxisd(way * radiansFromDegrees(angle), axis));
-                turned.X_FrameBody.position_mm = about + by * (turned.X_FrameBody.position_mm - about);
-                turned.X_FrameBody.rotation = by * turned.X_FrameBody.rotation;
-                if (measureGap(turned, zoneBody).distance_mm < wanted_mm) continue;
-                turns.push_back({axis, way * angle});
-                break;
-            }
-    std::stable_sort(turns.begin(), turns.end(), [](const PartTurn &a, const PartTurn &b) {
-        return std::abs(a.angle_deg) < std::abs(b.angle_deg);
-    });
-    for (const auto &turn : turns) {
-        Fix fix;
-        fix.part = part->id;
-        fix.turn = turn;
-        finding.fixes.push_back(std::move(fix));
-    }
+/// What bends or is only tied on may be turned away instead, as a survey found that still holds.
+void offerTurnsAway(const Derived &derived, const std::vector<std::string> &pair, Finding &finding) {
+    if (!derived.survey || derived.surveyStale) return;
+    for (const auto &help : derived.survey->turnHelp)
+        if ((help.part == pair[0] && help.mount == pair[1]) || (help.part == pair[1] && help.mount == pair[0]))
+            finding.fixes.insert(finding.fixes.end(), help.fixes.begin(), help.fixes.end());
 }
 
 } // namespace
 
-void judgeOverlap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeOverlap(const Build &build, const Practice &practice, const Derived &derived,
+                         std::vector<Finding> &out) {
     WorstPerPair worst(derived);
     const double allowed = practice[Limit::overlapDepth];
-    for (const auto &gap : derived.world->gaps()) {
+    for (const auto &gap : derived.scene.world->gaps()) {
         if (gap.depth_mm <= allowed) continue;
-        if (!demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]).overlap) continue;
+        if (!demandsOf(derived.scene.owners, derived.scene.traits[gap.a], derived.scene.traits[gap.b]).overlap)
+            continue;
         worst.offer(gap, "", Severity::stop, -gap.depth_mm, [&] {
             Finding finding = pairFinding(RuleId::fitOverlap, derived, gap);
             finding.severity = Severity::stop;
@@ -126,10 +108,11 @@ void judgeOverlap(const Build &build, const Practice &practice, const Derived &d
     worst.moveTo(out);
 }
 
-void judgeGaps(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeGaps(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     WorstPerPair worst(derived);
-    for (const auto &gap : derived.world->gaps()) {
-        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+    for (const auto &gap : derived.scene.world->gaps()) {
+        const PairDemands demands =
+            demandsOf(derived.scene.owners, derived.scene.traits[gap.a], derived.scene.traits[gap.b]);
         auto judge = [&](bool asked, Limit limit, const char *variant, bool stopWhenTouching) {
             if (!asked || gap.distance_mm > practice[limit] + kLookAhead_mm) return;
             const double margin = gap.distance_mm - practice[limit];
@@ -156,11 +139,12 @@ void judgeGaps(const Build &, const Practice &practice, const Derived &derived, 
     worst.moveTo(out);
 }
 
-void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived,
-                        std::vector<Finding> &out) {
+static void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived,
+                               std::vector<Finding> &out) {
     WorstPerPair worst(derived);
-    for (const auto &gap : derived.world->gaps()) {
-        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+    for (const auto &gap : derived.scene.world->gaps()) {
+        const PairDemands demands =
+            demandsOf(derived.scene.owners, derived.scene.traits[gap.a], derived.scene.traits[gap.b]);
         if (!demands.propeller) continue;
         const double limit = practice[*demands.propeller];
         const double distance = gap.depth_mm > 0 ? -gap.depth_mm : gap.distance_mm, margin = distance - limit;
@@ -178,11 +162,10 @@ void judgePropellerZone(const Build &build, const Practice &practice, const Deri
                               {"zone below the blades", practice[Limit::propFlexDown], "mm"}};
             if (severity == Severity::stop) {
                 offerFreeingMove(build, derived, gap, limit, finding);
-                offerTurnsAway(build, derived, gap.a, gap.b, limit, finding);
-                offerTurnsAway(build, derived, gap.b, gap.a, limit, finding);
+                offerTurnsAway(derived, finding.subjects, finding);
             }
             // The thing that is in the way is named first, the propeller second.
-            if (derived.owners[derived.traits[gap.a].owner].kind == OwnerKind::disc) {
+            if (derived.scene.owners[derived.scene.traits[gap.a].owner].kind == OwnerKind::disc) {
                 std::swap(finding.subjects[0], finding.subjects[1]);
                 std::swap(finding.from_mm, finding.to_mm);
             }
@@ -192,7 +175,7 @@ void judgePropellerZone(const Build &build, const Practice &practice, const Deri
     worst.moveTo(out);
 }
 
-void judgeTipGaps(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
+static void judgeTipGaps(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
     const auto &mounts = build.frame->motorMounts;
     for (std::size_t i = 0; i < mounts.size(); ++i)
         for (std::size_t j = i + 1; j < mounts.size(); ++j) {
@@ -222,7 +205,7 @@ void judgeTipGaps(const Build &build, const Practice &practice, const Derived &,
         }
 }
 
-FindingText wordOverlap(const Build &build, const Finding &f) {
+static FindingText wordOverlap(const Build &build, const Finding &f) {
     FindingText text;
     text.headline = {"{0} and {1} overlap by {2} mm",
                      {displayName(build, f.subjects[0]), displayName(build, f.subjects[1]), oneDecimal(*f.measured)}};
@@ -230,11 +213,11 @@ FindingText wordOverlap(const Build &build, const Finding &f) {
         text.detail = {"Both are pinned or belong to the frame; move one of them.", {}};
     else
         text.detail = {"Moving {0} {1} frees it.",
-                       {displayName(build, f.fixes.front().part), shiftInWords(f.fixes.front().shift_mm)}};
+                       {displayName(build, f.fixes.front().part), shiftInWords(f.fixes.front().shift_mm())}};
     return text;
 }
 
-FindingText wordGap(const Build &build, const Finding &f) {
+static FindingText wordGap(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
                                          oneDecimal(*f.measured), oneDecimal(*f.limit)};
     if (f.variant == "sway")
@@ -250,7 +233,7 @@ FindingText wordGap(const Build &build, const Finding &f) {
             {"One of them conducts; {3} mm of air wanted, or an insulator.", words}};
 }
 
-FindingText wordPropellerZone(const Build &build, const Finding &f) {
+static FindingText wordPropellerZone(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
@@ -259,13 +242,56 @@ FindingText wordPropellerZone(const Build &build, const Finding &f) {
     return {{"{0} is {2} mm from the {1}", words}, {"{3} mm wanted.", words}};
 }
 
-FindingText wordTipGap(const Build &build, const Finding &f) {
+static FindingText wordTipGap(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.severity == Severity::stop)
         return {{"{0} and {1} overlap by {2} mm", words},
                 {"{3} mm between tips wanted: longer arms or smaller propellers.", words}};
     return {{"{0} and {1}: {2} mm between tips", words}, {"{3} mm wanted: longer arms or smaller propellers.", words}};
+}
+
+std::span<const Rule> fitRules() {
+    static const std::array<Rule, 4> rules{{
+        {RuleId::fitOverlap,
+         "Overlap",
+         "Two solid things cannot stand in the same place; the shortest move that frees them is worked out.",
+         "separating axis theorem for boxes; geometry",
+         Stage::place,
+         {Limit::overlapDepth},
+         needs(Need::owners, Need::gaps),
+         judgeOverlap,
+         wordOverlap},
+        {RuleId::fitGap,
+         "Gaps for sway, heat and bare contacts",
+         "Soft-mounted parts swing, hot ones soften print and harm packs, and carbon and metal short what is "
+         "bare.",
+         kTrade,
+         Stage::place,
+         {Limit::swayGap, Limit::heatGap, Limit::bareGap},
+         needs(Need::owners, Need::gaps),
+         judgeGaps,
+         wordGap},
+        {RuleId::fitPropZone,
+         "Propeller zone",
+         "Blades flex and loose ends sway: what stands in the disc is struck.",
+         kTrade,
+         Stage::place,
+         {Limit::propRigidGap, Limit::propFlexibleGap, Limit::propFlexUp, Limit::propFlexDown},
+         needs(Need::owners, Need::gaps, Need::survey),
+         judgePropellerZone,
+         wordPropellerZone},
+        {RuleId::fitTipGap,
+         "Propeller tip to propeller tip",
+         "Arms bend and blades stretch; tips that nearly meet on the bench meet in the air.",
+         kTrade,
+         Stage::frame,
+         {Limit::tipGap, Limit::propFlexUp, Limit::propFlexDown},
+         {},
+         judgeTipGaps,
+         wordTipGap},
+    }};
+    return rules;
 }
 
 } // namespace waxis

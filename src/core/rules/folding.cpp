@@ -1,12 +1,13 @@
 // FIT-12: what folding arms meet on their way.
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
+#include <array>
 #include <fmt/format.h>
 
 namespace waxis {
 
-void judgeFolding(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeFolding(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &contact : derived.survey->folding) {
         Finding f;
@@ -27,7 +28,7 @@ void judgeFolding(const Build &, const Practice &practice, const Derived &derive
     }
 }
 
-FindingText wordFolding(const Build &build, const Finding &f) {
+static FindingText wordFolding(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          fmt::format("{:.0f}", *f.measured)};
     if (f.variant == "folded")
@@ -35,6 +36,21 @@ FindingText wordFolding(const Build &build, const Finding &f) {
                 {"They meet at {2} % of the way: another angle, another joint, or one above the other.", words}};
     return {{"Folding: {0} strikes {1} on its way", words},
             {"At {2} % of the way: fold in another order, or move one of them.", words}};
+}
+
+std::span<const Rule> foldingRules() {
+    static const std::array<Rule, 1> rules{{
+        {RuleId::fitFolding,
+         "Folding arms",
+         "Arms and propellers that meet while folding scratch, break or do not fold at all.",
+         kTrade,
+         Stage::place,
+         {Limit::foldGap},
+         needs(Need::survey),
+         judgeFolding,
+         wordFolding},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,16 +1,22 @@
 // KIT: counts and weights.
-#include "core/analysis/body_table.h"
-#include "core/kit/weigh_advice.h"
-#include "core/rules/families.h"
+#include "core/kit/kit.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/clearance/clearance_world.h"
+#include "core/remedies/weigh_advice.h"
+#include "core/rules/rule.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
 
 namespace waxis {
 
-void judgeMassUnknown(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMassUnknown(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &row : derived.massRows) {
         if (row.known) continue;
         Finding finding;
@@ -24,7 +30,7 @@ void judgeMassUnknown(const Build &build, const Practice &, const Derived &deriv
     }
 }
 
-FindingText wordMassUnknown(const Build &build, const Finding &f) {
+static FindingText wordMassUnknown(const Build &build, const Finding &f) {
     return {{"{0} has no weight yet", {displayName(build, f.subjects[0])}},
             {f.variant == "part" ? "It is missing from all-up weight and balance: weigh it and enter the grams."
                                  : "It is missing from all-up weight and balance: weigh it, or name its material.",
@@ -44,7 +50,7 @@ std::string someNames(const std::vector<std::string> &names) {
 
 } // namespace
 
-void judgeCounts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCounts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     if (build.parts.empty()) return;
     int uncounted = 0, pieces = 0;
     for (const auto &line : derived.kit) {
@@ -74,7 +80,7 @@ void judgeCounts(const Build &build, const Practice &, const Derived &derived, s
     out.push_back(std::move(f));
 }
 
-FindingText wordCounts(const Build &build, const Finding &f) {
+static FindingText wordCounts(const Build &build, const Finding &f) {
     if (f.variant == "uncounted")
         return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", f.inputs[0].value)}},
                 {"Count the box in the Kit stage: what is missing stops the work half way.", {}}};
@@ -83,13 +89,14 @@ FindingText wordCounts(const Build &build, const Finding &f) {
             {"{0} missing.", {fmt::format("{:g}", *f.limit - *f.measured)}}};
 }
 
-void judgeUnweighed(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeUnweighed(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
     if (build.parts.empty()) return; // a frame alone is not balanced yet
     // The load case in which it matters most speaks for all.
     Finding worst;
     for (std::size_t i = 0; i < derived.balance.size(); ++i) {
         if (!derived.balance[i].loadCase.flies()) continue;
-        const WeighAdvice advice = weighAdvice(derived, i);
+        const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, i);
         if (advice.next.empty()) continue;
         const double doubt = 2 * advice.sigma_mm * std::sqrt(advice.unweighedShare);
         if (worst.measured && doubt <= *worst.measured) continue;
@@ -110,19 +117,20 @@ void judgeUnweighed(const Build &build, const Practice &practice, const Derived 
     if (worst.measured) out.push_back(std::move(worst));
 }
 
-FindingText wordUnweighed(const Build &build, const Finding &f) {
+static FindingText wordUnweighed(const Build &build, const Finding &f) {
     return {{"Unweighed parts leave the centre of gravity in doubt by {0} mm", {oneDecimal(*f.measured)}},
             {"{1} of {2} g come from the catalogue; {0} alone makes {3} % of the doubt: weigh it next.",
              {displayName(build, f.subjects[0]), fmt::format("{:.0f}", f.inputs[0].value),
               fmt::format("{:.0f}", f.inputs[1].value), fmt::format("{:.0f}", f.inputs[2].value)}}};
 }
 
-void judgeSizes(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.world) return;
+static void judgeSizes(const Build &build, const Practice &practice, const Derived &derived,
+                       std::vector<Finding> &out) {
+    if (!derived.scene.world) return;
     const double limit = practice[Limit::sizeCheckMargin];
     std::map<std::string, Finding> byType;
     auto offer = [&](int body, double margin, const BodyGap &gap, const std::string &other) {
-        const BodyOwner &owner = derived.owners[derived.traits[body].owner];
+        const BodyOwner &owner = derived.scene.owners[derived.scene.traits[body].owner];
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
         if (!part) return;
         const KitEntry *entry = findKitEntry(build, part->type);
@@ -142,8 +150,9 @@ void judgeSizes(const Build &build, const Practice &practice, const Derived &der
         f.from_mm = gap.onA_mm;
         f.to_mm = gap.onB_mm;
     };
-    for (const auto &gap : derived.world->gaps()) {
-        const PairDemands demands = demandsOf(derived.owners, derived.traits[gap.a], derived.traits[gap.b]);
+    for (const auto &gap : derived.scene.world->gaps()) {
+        const PairDemands demands =
+            demandsOf(derived.scene.owners, derived.scene.traits[gap.a], derived.scene.traits[gap.b]);
         double margin = 1e300;
         auto need = [&](bool asked, Limit wanted) {
             if (asked) margin = std::min(margin, gap.distance_mm - practice[wanted]);
@@ -154,20 +163,20 @@ void judgeSizes(const Build &build, const Practice &practice, const Derived &der
         if (demands.propeller) need(true, *demands.propeller);
         // What fails anyway has its own finding; this is about what just passes.
         if (!(margin >= 0 && margin < limit)) continue;
-        offer(gap.a, margin, gap, derived.owners[derived.traits[gap.b].owner].id);
-        offer(gap.b, margin, gap, derived.owners[derived.traits[gap.a].owner].id);
+        offer(gap.a, margin, gap, derived.scene.owners[derived.scene.traits[gap.b].owner].id);
+        offer(gap.b, margin, gap, derived.scene.owners[derived.scene.traits[gap.a].owner].id);
     }
     for (auto &[type, finding] : byType) out.push_back(std::move(finding));
 }
 
-FindingText wordSizes(const Build &build, const Finding &f) {
+static FindingText wordSizes(const Build &build, const Finding &f) {
     return {{"{0} has {1} mm to spare beside {2}: measure it",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
             {"Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit stage.",
              {oneDecimal(*f.limit)}}};
 }
 
-void judgeMarks(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMarks(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     // Only once somebody has begun to look through the box: an untouched kit has a finding of its own (KIT-2).
     if (build.kit.empty()) return;
     std::vector<std::string> items;
@@ -183,12 +192,64 @@ void judgeMarks(const Build &build, const Practice &, const Derived &derived, st
     out.push_back(std::move(f));
 }
 
-FindingText wordMarks(const Build &build, const Finding &f) {
+static FindingText wordMarks(const Build &build, const Finding &f) {
     std::vector<std::string> names;
     for (const auto &item : f.subjects) names.push_back(kitItemName(build, item));
     return {{"Arrow or pin order not read on {0} kinds", {std::to_string(f.subjects.size())}},
             {"{0}: compare what is printed on the part with the drawing, and confirm it in the Kit stage.",
              {someNames(names)}}};
+}
+
+std::span<const Rule> kitRules() {
+    static const std::array<Rule, 5> rules{{
+        {RuleId::kitMassUnknown,
+         "Mass not known",
+         "A part without a weight is missing from the balance; nought grams would be a lie.",
+         kTrade,
+         Stage::kit,
+         {},
+         needs(Need::massRows),
+         judgeMassUnknown,
+         wordMassUnknown},
+        {RuleId::kitCounts,
+         "Parts missing or not counted",
+         "A part that turns out to be missing stops the work half way; count before the first screw.",
+         kTrade,
+         Stage::kit,
+         {},
+         needs(Need::kit),
+         judgeCounts,
+         wordCounts},
+        {RuleId::kitUnweighed,
+         "Weights from the catalogue",
+         "Catalogue weights are off by a few per cent; the heavy things far from the middle decide the balance.",
+         "first-order propagation of independent errors",
+         Stage::kit,
+         {Limit::unweighedCg, Limit::catalogueMassShare, Limit::estimatedMassShare},
+         needs(Need::massRows, Need::balance),
+         judgeUnweighed,
+         wordUnweighed},
+        {RuleId::kitSize,
+         "Size not confirmed where it is tight",
+         "Parts of one model differ by some tenths of a millimetre; where little room is left, measure the real "
+         "one.",
+         kTrade,
+         Stage::kit,
+         {Limit::sizeCheckMargin},
+         needs(Need::owners, Need::gaps),
+         judgeSizes,
+         wordSizes},
+        {RuleId::kitMarks,
+         "Printed marks not read",
+         "The same model ships with different pin orders and arrows; what is printed on the part in hand counts.",
+         kTrade,
+         Stage::kit,
+         {},
+         needs(Need::kit),
+         judgeMarks,
+         wordMarks},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,8 +1,9 @@
 // LNK: what talks to what. So far the motors: numbers, direction, propeller hand and nut thread.
 #include "core/layout/numbering.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 #include <set>
@@ -21,7 +22,7 @@ const MotorMount *mountOf(const Build &build, const std::string &id) {
 
 } // namespace
 
-void judgeNumbering(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeNumbering(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     const Frame &frame = *build.frame;
     if (frame.motorMounts.empty()) return;
     auto finding = [&](Severity severity, const char *variant, std::vector<std::string> subjects) -> Finding & {
@@ -58,7 +59,7 @@ void judgeNumbering(const Build &build, const Practice &, const Derived &, std::
     }
 }
 
-FindingText wordNumbering(const Build &build, const Finding &f) {
+static FindingText wordNumbering(const Build &build, const Finding &f) {
     if (f.variant == "unnumbered")
         return {{"The motors are not numbered", {}},
                 {"Choose the controller's numbering in the Frame stage, so that each motor goes to its output.", {}}};
@@ -74,7 +75,7 @@ FindingText wordNumbering(const Build &build, const Finding &f) {
             {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
 }
 
-void judgeSpins(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeSpins(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     const auto &mounts = build.frame->motorMounts;
     if (mounts.size() < 2) return;
     Finding balance;
@@ -110,7 +111,7 @@ void judgeSpins(const Build &build, const Practice &, const Derived &, std::vect
     out.push_back(std::move(f));
 }
 
-FindingText wordSpins(const Build &build, const Finding &f) {
+static FindingText wordSpins(const Build &build, const Finding &f) {
     if (f.variant == "yaw")
         return {{"The motors' yaw torques do not balance: {0} more turn one way",
                  {fmt::format("{:g}", f.measured.value_or(0))}},
@@ -126,7 +127,7 @@ FindingText wordSpins(const Build &build, const Finding &f) {
         {"Neighbours turn against each other, so that roll and pitch do not turn the craft.", {}}};
 }
 
-void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     std::vector<std::string> unstated;
     for (const auto &part : build.parts) {
         const MotorMount *mount = mountOf(build, part.placement.site);
@@ -155,7 +156,7 @@ void judgeHands(const Build &build, const Practice &, const Derived &, std::vect
     out.push_back(std::move(f));
 }
 
-FindingText wordHands(const Build &build, const Finding &f) {
+static FindingText wordHands(const Build &build, const Finding &f) {
     if (f.variant == "unstated")
         return {{"{0} propellers do not say which way they turn", {std::to_string(f.subjects.size())}},
                 {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the "
@@ -169,6 +170,39 @@ FindingText wordHands(const Build &build, const Finding &f) {
                  {spin, mount ? std::string(selfTighteningThread(mount->spin)) : std::string()}}};
     return {{"{0} is made for the other direction: its motor turns {1}", {displayName(build, f.subjects[0]), spin}},
             {"It would push down. Fit one of the other hand, or reverse the motor. Propellers off on the bench.", {}}};
+}
+
+std::span<const Rule> linksRules() {
+    static const std::array<Rule, 3> rules{{
+        {RuleId::lnkNumbering,
+         "Motor numbers",
+         "The controller drives outputs, not places: a motor on the wrong output throws the craft over.",
+         kTrade,
+         Stage::frame,
+         {},
+         {},
+         judgeNumbering,
+         wordNumbering},
+        {RuleId::lnkSpin,
+         "Motors alternate",
+         "Each propeller twists the craft against its own turn; half of them must turn the other way.",
+         "balance of moments about the yaw axis, equal propellers",
+         Stage::frame,
+         {},
+         {},
+         judgeSpins,
+         wordSpins},
+        {RuleId::lnkHand,
+         "Propeller hand and nut thread",
+         "A propeller of the wrong hand pushes down; a nut of the wrong thread unscrews itself in flight.",
+         kTrade,
+         Stage::frame,
+         {},
+         needs(Need::places),
+         judgeHands,
+         wordHands},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,9 +1,10 @@
 // FIT-5: do the holes line up, does a screw go through, has its head room.
 #include "core/build/frame_shapes.h"
 #include "core/fasteners/thread.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -69,7 +70,7 @@ bool anAdapterCarries(const Build &build, const Part &part, const HolePattern &s
 
 } // namespace
 
-void judgeMounting(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeMounting(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         const HolePattern *seat = patternOfSeat(*build.frame, part.placement.site);
@@ -127,7 +128,7 @@ void judgeMounting(const Build &build, const Practice &, const Derived &, std::v
     }
 }
 
-FindingText wordMounting(const Build &build, const Finding &f) {
+static FindingText wordMounting(const Build &build, const Finding &f) {
     const Part *part = findPart(build, f.subjects[0]);
     const PartType *type = part ? typeOf(build, *part) : nullptr;
     const HolePattern *seat = patternOfSeat(*build.frame, f.subjects[1]);
@@ -159,6 +160,22 @@ FindingText wordMounting(const Build &build, const Finding &f) {
     return {{"The screws of {0} pull through {1}", {name, site}},
             {"Their head is only {0} mm wider than the hole; put washers under them, or use the larger screw.",
              {oneDecimal(*f.measured)}}};
+}
+
+std::span<const Rule> mountingRules() {
+    static const std::array<Rule, 1> rules{{
+        {RuleId::fitMounting,
+         "Mounting holes",
+         "Holes that do not line up are found when the screws are in hand; a head smaller than its hole pulls "
+         "through.",
+         "ISO 273 clearance holes, ISO 4762 heads, from memory",
+         Stage::place,
+         {},
+         needs(Need::places),
+         judgeMounting,
+         wordMounting},
+    }};
+    return rules;
 }
 
 } // namespace waxis

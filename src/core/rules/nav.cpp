@@ -1,14 +1,15 @@
 // NAV-1 and NAV-2: what the GPS antenna sees of the sky, and the angles to enter.
 #include "core/attitude/mounting_angles.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
 namespace waxis {
 
-void judgeSky(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeSky(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &sky : derived.survey->skies) {
         if (!findPart(build, sky.part) || sky.loadCase.empty()) continue;
@@ -53,7 +54,7 @@ void judgeSky(const Build &build, const Practice &practice, const Derived &deriv
     }
 }
 
-FindingText wordSky(const Build &build, const Finding &f) {
+static FindingText wordSky(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
@@ -73,7 +74,7 @@ bool hasCompass(const PartType &type) { return type.kind == PartKind::gps && typ
 
 } // namespace
 
-void judgeAngles(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
+static void judgeAngles(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type) continue;
@@ -123,7 +124,7 @@ void judgeAngles(const Build &build, const Practice &practice, const Derived &, 
     }
 }
 
-FindingText wordAngles(const Build &build, const Finding &f) {
+static FindingText wordAngles(const Build &build, const Finding &f) {
     RollPitchYaw up, down;
     for (const auto &input : f.inputs) {
         if (input.name == "roll") up.roll_deg = down.roll_deg = input.value;
@@ -143,6 +144,30 @@ FindingText wordAngles(const Build &build, const Finding &f) {
         return {{"{0} is {1}, not arrow forward", words},
                 {"Turn it forward, choose the other school, or enter {2} (z down).", words}};
     return {{"{0} is {1}: angles to enter", words}, {"z down: {2}; z up: {3}.", words}};
+}
+
+std::span<const Rule> navRules() {
+    static const std::array<Rule, 2> rules{{
+        {RuleId::navSky,
+         "Sky over the GPS antenna",
+         "A position needs satellites all round; high ones count most, and carbon hides them.",
+         "solid angles by rays; common practice for the limit, no source",
+         Stage::place,
+         {Limit::skyHidden, Limit::skyMask, Limit::cruisePitch, Limit::skyThick},
+         needs(Need::survey),
+         judgeSky,
+         wordSky},
+        {RuleId::navAngles,
+         "Mounting angles",
+         "A board or compass that is turned and not entered so flies the craft the wrong way.",
+         "Euler angles, Diebel 2006",
+         Stage::place,
+         {Limit::mountAngle},
+         needs(Need::places),
+         judgeAngles,
+         wordAngles},
+    }};
+    return rules;
 }
 
 } // namespace waxis

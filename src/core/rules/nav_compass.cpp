@@ -1,7 +1,9 @@
 // NAV-3 to NAV-5: what currents, magnets and iron do to a compass.
-#include "core/radio/help.h"
-#include "core/rules/families.h"
+#include "core/radio/radio_report.h"
+#include "core/rules/rule.h"
+#include "core/survey/survey.h"
 
+#include <array>
 #include <fmt/format.h>
 
 namespace waxis {
@@ -30,11 +32,20 @@ std::string fieldWord(double value_uT) {
 
 std::string degrees(double value) { return value >= 180 ? "any angle" : oneDecimal(value) + "°"; }
 
+/// What a survey found that would help, as long as it holds.
+std::vector<Fix> helpFor(const Derived &derived, const std::string &compass, const std::string &magnet) {
+    if (derived.survey && !derived.surveyStale)
+        for (const auto &help : derived.survey->compassHelp)
+            if (help.compass == compass && help.magnet == magnet) return help.fixes;
+    return {};
+}
+
 } // namespace
 
-void judgeThrottle(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeThrottle(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     if (!compassCounts(practice)) return;
-    for (const auto &compass : derived.radio.compasses) {
+    for (const auto &compass : derived.radio->compasses) {
         Finding f;
         f.rule = RuleId::navThrottle;
         f.loadCase = compass.loadCase;
@@ -52,17 +63,16 @@ void judgeThrottle(const Build &build, const Practice &practice, const Derived &
                     {"field at full current, level", compass.field.full_uT.head<2>().norm(), "uT"},
                     {"field in hover, level", compass.field.hover_uT.head<2>().norm(), "uT"},
                     {"earth's field, level", practice[Limit::earthField], "uT"}};
-        if (derived.radio.sources.paths.empty()) {
+        if (derived.radio->sources.paths.empty()) {
             f.severity = build.wires.empty() ? Severity::unknown : Severity::pass;
             f.variant = "no wires";
         }
-        if (f.severity == Severity::stop || f.severity == Severity::watch)
-            f.fixes = helpForCurrents(build, practice, derived, compass);
+        if (f.severity == Severity::stop || f.severity == Severity::watch) f.fixes = helpFor(derived, compass.part, {});
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordThrottle(const Build &build, const Finding &f) {
+static FindingText wordThrottle(const Build &build, const Finding &f) {
     if (f.severity == Severity::unknown)
         return {{"What currents do to {0} is not known", {nameWithin(build, f.subjects[0])}},
                 {"No wires are drawn. Draw the power wires in Wire.", {}}};
@@ -79,16 +89,16 @@ FindingText wordThrottle(const Build &build, const Finding &f) {
              words}};
 }
 
-void judgeMagnets(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMagnets(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     if (!compassCounts(practice)) return;
-    for (const auto &compass : derived.radio.compasses)
-        for (std::size_t r = 0; r < derived.radio.rows.size(); ++r) {
-            const Disturber &row = derived.radio.rows[r];
+    for (const auto &compass : derived.radio->compasses)
+        for (std::size_t r = 0; r < derived.radio->rows.size(); ++r) {
+            const Disturber &row = derived.radio->rows[r];
             if (row.kind != DisturberKind::magnet) continue;
-            for (std::size_t c = 0; c < derived.radio.columns.size(); ++c) {
-                const RadioCell &cell = derived.radio.cell(r, c);
-                if (!cell.counts || derived.radio.columns[c].compass < 0 ||
-                    &derived.radio.compasses[std::size_t(derived.radio.columns[c].compass)] != &compass)
+            for (std::size_t c = 0; c < derived.radio->columns.size(); ++c) {
+                const RadioCell &cell = derived.radio->cell(r, c);
+                if (!cell.counts || derived.radio->columns[c].compass < 0 ||
+                    &derived.radio->compasses[std::size_t(derived.radio->columns[c].compass)] != &compass)
                     continue;
                 Finding f;
                 f.rule = RuleId::navMagnet;
@@ -99,16 +109,15 @@ void judgeMagnets(const Build &build, const Practice &practice, const Derived &d
                             {"field, level", cell.field_uT, "uT"},
                             {"earth's field, level", practice[Limit::earthField], "uT"}};
                 if (f.severity != Severity::pass) {
-                    auto fixes = helpForCompass(build, practice, derived, compass, row.id);
-                    if (fixes.size() > 2) fixes.resize(2);
-                    f.fixes = std::move(fixes);
+                    f.fixes = helpFor(derived, compass.part, row.id);
+                    if (f.fixes.size() > 2) f.fixes.resize(2);
                 }
                 out.push_back(std::move(f));
             }
         }
 }
 
-FindingText wordMagnets(const Build &build, const Finding &f) {
+static FindingText wordMagnets(const Build &build, const Finding &f) {
     const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          degrees(*f.measured), oneDecimal(f.inputs[0].value),
                                          fieldWord(f.inputs[1].value)};
@@ -124,9 +133,9 @@ FindingText wordMagnets(const Build &build, const Finding &f) {
              words}};
 }
 
-void judgeIron(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeIron(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     if (!compassCounts(practice)) return;
-    for (const auto &compass : derived.radio.compasses) {
+    for (const auto &compass : derived.radio->compasses) {
         if (compass.iron.empty()) continue;
         Finding f;
         f.rule = RuleId::navIron;
@@ -145,7 +154,7 @@ void judgeIron(const Build &, const Practice &practice, const Derived &derived, 
     }
 }
 
-FindingText wordIron(const Build &build, const Finding &f) {
+static FindingText wordIron(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i)
         who += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
@@ -153,6 +162,39 @@ FindingText wordIron(const Build &build, const Finding &f) {
         {"Steel {1} mm from the compass of {0}", {nameWithin(build, f.subjects[0]), wholeNumber(*f.measured)}},
         {"{0}. Steel bends the earth's field; {1} mm are wanted. Take screws of titanium, aluminium or nylon there.",
          {who, wholeNumber(*f.limit)}}};
+}
+
+std::span<const Rule> navCompassRules() {
+    static const std::array<Rule, 3> rules{{
+        {RuleId::navThrottle,
+         "Currents at the compass",
+         "The field of the pack's leads comes and goes with the throttle: no calibration takes it away.",
+         "Biot and Savart (Griffiths; Jackson) over the routed wires; heading error by vector addition",
+         Stage::radio,
+         {Limit::headingNote, Limit::headingWatch, Limit::headingStop, Limit::earthField},
+         needs(Need::radio, Need::survey),
+         judgeThrottle,
+         wordThrottle},
+        {RuleId::navMagnet,
+         "Magnets at the compass",
+         "A buzzer or speaker holds a magnet that is stronger than the earth's field at some centimetres.",
+         "field of a dipole (Griffiths); moments as stated",
+         Stage::radio,
+         {Limit::headingNote, Limit::headingWatch, Limit::headingStop, Limit::earthField},
+         needs(Need::radio, Need::survey),
+         judgeMagnets,
+         wordMagnets},
+        {RuleId::navIron,
+         "Steel at the compass",
+         "Steel takes the earth's field up and lets it out elsewhere, other for every heading.",
+         kTrade,
+         Stage::radio,
+         {Limit::ferrousGap},
+         needs(Need::radio),
+         judgeIron,
+         wordIron},
+    }};
+    return rules;
 }
 
 } // namespace waxis

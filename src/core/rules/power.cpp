@@ -1,7 +1,11 @@
 // PWR: whether rails can carry what hangs on them, and packs what flies.
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
+
+#include "core/power/power_report.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 #include <set>
@@ -38,7 +42,7 @@ std::vector<Fix> otherRails(const Build &build, const Practice &practice, const 
     if (!type || !type->electrical) return fixes;
     const auto &e = *type->electrical;
     const double peak = e.peak_A.value.value_or(e.typical_A.value.value_or(0));
-    for (const auto &rail : derived.power.rails) {
+    for (const auto &rail : derived.power->rails) {
         if (rail.id() == except || rail.part == load || rail.nominal_V <= 0) continue;
         if ((e.supplyMin_V && rail.least_V < *e.supplyMin_V) || (e.supplyMax_V && rail.most_V > *e.supplyMax_V))
             continue;
@@ -47,7 +51,7 @@ std::vector<Fix> otherRails(const Build &build, const Practice &practice, const 
         const RailTap tap = tapOf(build, derived.power, rail);
         if (tap.part.empty() || tap.part == load) continue;
         Fix fix;
-        fix.wire = WireChange{WireChange::Kind::supply, load, 0, 0, false, tap.part, tap.supply, Vec3::Zero()};
+        fix.change = WireChange{WireChange::Kind::supply, load, 0, 0, false, tap.part, tap.supply, Vec3::Zero()};
         if (applyFix(build, fix)) fixes.push_back(fix);
         if (fixes.size() >= 3) break;
     }
@@ -65,7 +69,7 @@ std::vector<Fix> unloading(const Build &build, const Practice &practice, const D
         const Wire &wire = build.wires[std::size_t(w)];
         if (wire.from.part != load.part && wire.to.part != load.part) continue;
         Fix fix;
-        fix.wire = WireChange{WireChange::Kind::leaveOut, wire.id, 0, 0, false, {}, {}, Vec3::Zero()};
+        fix.change = WireChange{WireChange::Kind::leaveOut, wire.id, 0, 0, false, {}, {}, Vec3::Zero()};
         fixes.push_back(std::move(fix));
     }
     return fixes;
@@ -98,8 +102,9 @@ std::vector<Fix> unloadRail(const Build &build, const Practice &practice, const 
 
 } // namespace
 
-void judgeRailLoad(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &rail : derived.power.rails) {
+static void judgeRailLoad(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
+    for (const auto &rail : derived.power->rails) {
         if (rail.output == "BAT" || !rail.limit_A || rail.loads.empty() || !(*rail.limit_A > 0)) continue;
         Finding f;
         f.rule = RuleId::pwrRail;
@@ -127,7 +132,7 @@ void judgeRailLoad(const Build &build, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordRailLoad(const Build &build, const Finding &f) {
+static FindingText wordRailLoad(const Build &build, const Finding &f) {
     std::string loads;
     for (std::size_t i = 1; i < f.subjects.size() && i < 5; ++i)
         loads += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
@@ -137,8 +142,9 @@ FindingText wordRailLoad(const Build &build, const Finding &f) {
              {loads, brief(f.inputs[1].value), brief(f.inputs[2].value), brief(f.inputs[0].value)}}};
 }
 
-void judgeSupplyRange(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &rail : derived.power.rails)
+static void judgeSupplyRange(const Build &build, const Practice &practice, const Derived &derived,
+                             std::vector<Finding> &out) {
+    for (const auto &rail : derived.power->rails)
         for (const auto &load : rail.loads) {
             const PartType *type = typeOfId(build, load.part);
             if (!type || !type->electrical) continue;
@@ -179,7 +185,7 @@ void judgeSupplyRange(const Build &build, const Practice &practice, const Derive
         }
 }
 
-FindingText wordSupplyRange(const Build &build, const Finding &f) {
+static FindingText wordSupplyRange(const Build &build, const Finding &f) {
     const std::string part = displayName(build, f.subjects[0]), from = nameWithin(build, f.subjects[1]);
     if (f.variant == "unstated")
         return {{"{0} does not say what voltage it takes", {part}},
@@ -194,9 +200,9 @@ FindingText wordSupplyRange(const Build &build, const Finding &f) {
             {"It switches off before the pack is down: feed it from a regulator, or land sooner.", {}}};
 }
 
-void judgeRegulatorHeat(const Build &build, const Practice &practice, const Derived &derived,
-                        std::vector<Finding> &out) {
-    for (const auto &rail : derived.power.rails) {
+static void judgeRegulatorHeat(const Build &build, const Practice &practice, const Derived &derived,
+                               std::vector<Finding> &out) {
+    for (const auto &rail : derived.power->rails) {
         if (rail.output == "BAT" || rail.loads.empty() || !(rail.heat_W > 0)) continue;
         const PartType *type = typeOfId(build, rail.part);
         const auto output = std::find_if(type->electrical->outputs.begin(), type->electrical->outputs.end(),
@@ -219,7 +225,7 @@ void judgeRegulatorHeat(const Build &build, const Practice &practice, const Deri
     }
 }
 
-FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
+static FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
     const std::string name = railName(build, f.subjects[0], f.variant);
     if (f.inputs[2].value > 0)
         return {
@@ -230,11 +236,12 @@ FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
             {"Give it air, or share the load between two.", {}}};
 }
 
-void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    const auto &nets = derived.power.nets;
+static void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &derived,
+                                std::vector<Finding> &out) {
+    const auto &nets = derived.power->nets;
     // Sources by net; packs that are never aboard together may share one.
     std::map<int, std::vector<const Rail *>> byNet;
-    for (const auto &rail : derived.power.rails)
+    for (const auto &rail : derived.power->rails)
         for (std::size_t n = 0; n < nets.nodes.size(); ++n) {
             const PartType *type = typeOf(build, build.parts[std::size_t(nets.nodes[n].part)]);
             if (build.parts[std::size_t(nets.nodes[n].part)].id != rail.part || nets.nodes[n].supply == "GND") continue;
@@ -258,16 +265,17 @@ void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &de
             }
 }
 
-FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
+static FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
     return {{"{0} and {1} feed one rail", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
             {"The stronger pushes back into the weaker: keep one, and lift the supply lead of the other. Grounds stay "
              "joined.",
              {}}};
 }
 
-void judgeCapacitor(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCapacitor(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
     double full_V = 0;
-    for (const auto &rail : derived.power.rails)
+    for (const auto &rail : derived.power->rails)
         if (rail.output == "BAT") full_V = std::max(full_V, rail.most_V);
     bool anyCap = false, anyEsc = false;
     for (const auto &part : build.parts) {
@@ -329,7 +337,7 @@ void judgeCapacitor(const Build &build, const Practice &practice, const Derived 
         g.variant = "far";
         g.unit = "mm";
         g.subjects.push_back(lead->id);
-        g.measured = derived.wiring.wires[index].route_mm;
+        g.measured = derived.wiring->wires[index].route_mm;
         g.limit = practice[Limit::capacitorNear];
         g.practiceLimit = Limit::capacitorNear;
         g.margin = *g.limit - *g.measured;
@@ -345,7 +353,7 @@ void judgeCapacitor(const Build &build, const Practice &practice, const Derived 
     out.push_back(std::move(f));
 }
 
-FindingText wordCapacitor(const Build &build, const Finding &f) {
+static FindingText wordCapacitor(const Build &build, const Finding &f) {
     const std::string name = f.subjects.empty() ? std::string() : displayName(build, f.subjects[0]);
     if (f.variant == "missing")
         return {
@@ -374,7 +382,7 @@ FindingText wordCapacitor(const Build &build, const Finding &f) {
             {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(f.inputs[0].value)}}};
 }
 
-void judgePackCurrent(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgePackCurrent(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     auto judge = [&](const std::string &part, const char *variant, double typical, double peak, double limit) {
         if (!(typical > 0)) return;
         Finding f;
@@ -391,11 +399,11 @@ void judgePackCurrent(const Build &build, const Practice &, const Derived &deriv
         f.severity = typical > limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         out.push_back(std::move(f));
     };
-    for (const auto &rail : derived.power.rails)
+    for (const auto &rail : derived.power->rails)
         if (rail.output == "BAT" && rail.limit_A) judge(rail.part, "pack", rail.typical_A, rail.peak_A, *rail.limit_A);
-    for (const auto &passage : derived.power.passages)
+    for (const auto &passage : derived.power->passages)
         if (passage.limit_A) judge(passage.part, "through", passage.typical_A, passage.peak_A, *passage.limit_A);
-    for (const auto &motor : derived.power.motors) {
+    for (const auto &motor : derived.power->motors) {
         const PartType *esc = motor.esc.empty() ? nullptr : typeOfId(build, motor.esc);
         if (!esc || !esc->electrical || !esc->electrical->continuous_A || !(motor.full_A > 0)) continue;
         Finding f;
@@ -413,7 +421,7 @@ void judgePackCurrent(const Build &build, const Practice &, const Derived &deriv
     }
 }
 
-FindingText wordPackCurrent(const Build &build, const Finding &f) {
+static FindingText wordPackCurrent(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     const std::string peak = wholeNumber(*f.measured), limit = wholeNumber(*f.limit);
     if (f.severity == Severity::stop)
@@ -428,7 +436,7 @@ FindingText wordPackCurrent(const Build &build, const Finding &f) {
         {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {wholeNumber(f.inputs[0].value)}}};
 }
 
-void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     // The side that stays live when unplugged is the pack's: its contacts must be the shielded ones.
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
@@ -461,7 +469,7 @@ void judgeLiveContacts(const Build &build, const Practice &, const Derived &, st
     }
 }
 
-FindingText wordLiveContacts(const Build &build, const Finding &f) {
+static FindingText wordLiveContacts(const Build &build, const Finding &f) {
     const std::string pack = displayName(build, f.subjects[0]);
     if (f.variant == "bare")
         return {
@@ -471,9 +479,10 @@ FindingText wordLiveContacts(const Build &build, const Finding &f) {
             {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
 }
 
-void judgeVideoTap(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeVideoTap(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     std::set<std::string> seen; // packs that take turns feed it alike
-    for (const auto &rail : derived.power.rails)
+    for (const auto &rail : derived.power->rails)
         for (const auto &load : rail.loads) {
             const PartType *type = typeOfId(build, load.part);
             if (!type || (type->kind != PartKind::videoTransmitter && type->kind != PartKind::digitalVideoUnit))
@@ -486,7 +495,7 @@ void judgeVideoTap(const Build &build, const Practice &practice, const Derived &
             const bool pack = rail.output == "BAT";
             bool shared = false; // a pack that turns motors as well
             for (const auto &other : rail.loads)
-                for (const auto &motor : derived.power.motors) shared |= other.part == motor.esc;
+                for (const auto &motor : derived.power->motors) shared |= other.part == motor.esc;
             if (practice.follows("video-power", "own-pack") && (!pack || shared)) {
                 f.variant = "own-pack";
                 f.severity = Severity::note;
@@ -512,7 +521,7 @@ void judgeVideoTap(const Build &build, const Practice &practice, const Derived &
         }
 }
 
-FindingText wordVideoTap(const Build &build, const Finding &f) {
+static FindingText wordVideoTap(const Build &build, const Finding &f) {
     const std::string unit = displayName(build, f.subjects[0]);
     if (f.variant == "own-pack")
         return {{"{0} shares its supply with the motors", {unit}},
@@ -524,9 +533,9 @@ FindingText wordVideoTap(const Build &build, const Finding &f) {
             {"Your practice taps at the battery plug, where motor noise is least.", {}}};
 }
 
-void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (std::size_t i = 0; i < derived.power.hover.size(); ++i) {
-        const HoverReport &hover = derived.power.hover[i];
+static void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t i = 0; i < derived.power->hover.size(); ++i) {
+        const HoverReport &hover = derived.power->hover[i];
         if (hover.pack.empty()) continue;
         Finding f;
         f.rule = RuleId::pwrEndurance;
@@ -545,7 +554,7 @@ void judgeEndurance(const Build &, const Practice &practice, const Derived &deri
     }
 }
 
-FindingText wordEndurance(const Build &build, const Finding &f) {
+static FindingText wordEndurance(const Build &build, const Finding &f) {
     return {{"{0} to {1} minutes of hover on {2}",
              {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value), nameWithin(build, f.subjects[0])}},
             {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
@@ -553,9 +562,10 @@ FindingText wordEndurance(const Build &build, const Finding &f) {
               wholeNumber(f.inputs[5].value)}}};
 }
 
-void judgeUnfed(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeUnfed(const Build &build, const Practice &practice, const Derived &derived,
+                       std::vector<Finding> &out) {
     if (build.wires.empty()) return; // wiring has not begun
-    for (const auto &id : derived.power.unfed) {
+    for (const auto &id : derived.power->unfed) {
         Finding f;
         f.rule = RuleId::pwrUnfed;
         f.severity = Severity::unknown;
@@ -563,7 +573,7 @@ void judgeUnfed(const Build &build, const Practice &practice, const Derived &der
         f.fixes = otherRails(build, practice, derived, id, {});
         out.push_back(std::move(f));
     }
-    for (const auto &rail : derived.power.rails)
+    for (const auto &rail : derived.power->rails)
         for (const auto &load : rail.loads)
             if (!load.known) {
                 Finding f;
@@ -575,12 +585,108 @@ void judgeUnfed(const Build &build, const Practice &practice, const Derived &der
             }
 }
 
-FindingText wordUnfed(const Build &build, const Finding &f) {
+static FindingText wordUnfed(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     if (f.variant == "current")
         return {{"What {0} draws is not known", {withinSentence(name)}},
                 {"Enter its typical and peak current in the Kit stage: its rail counts too little.", {}}};
     return {{"{0} has no supply yet", {name}}, {"Join it to a rail of its voltage.", {}}};
+}
+
+std::span<const Rule> powerRules() {
+    static const std::array<Rule, 10> rules{{
+        {RuleId::pwrRail,
+         "Rail overloaded",
+         "A regulator that is asked for more than it gives overheats, and everything on it resets.",
+         kTrade,
+         Stage::wire,
+         {Limit::railWatch, Limit::railStop},
+         needs(Need::power),
+         judgeRailLoad,
+         wordRailLoad},
+        {RuleId::pwrRange,
+         "Wrong voltage",
+         "A 5 V device on the battery burns; one that gets too little switches off in flight.",
+         "the parts' own ratings; cell voltages: common practice, no source",
+         Stage::wire,
+         {},
+         needs(Need::power),
+         judgeSupplyRange,
+         wordSupplyRange},
+        {RuleId::pwrHeat,
+         "Heat of regulators",
+         "A linear regulator turns the whole difference into heat, a switching one some of it.",
+         "(Vin - Vout) I, or the losses of the stated efficiency",
+         Stage::wire,
+         {Limit::regulatorHeat},
+         needs(Need::power),
+         judgeRegulatorHeat,
+         wordRegulatorHeat},
+        {RuleId::pwrJoined,
+         "Two supplies on one rail",
+         "Two regulators never agree: the stronger one feeds the weaker one backwards.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::power),
+         judgeJoinedSupplies,
+         wordJoinedSupplies},
+        {RuleId::pwrCapacitor,
+         "Capacitor at the pads",
+         "It takes the spikes that switching makes; far away, too small in voltage or reversed it is useless or worse.",
+         kTrade,
+         Stage::wire,
+         {Limit::capacitorNear, Limit::capacitorRating},
+         needs(Need::places, Need::wiring, Need::power),
+         judgeCapacitor,
+         wordCapacitor},
+        {RuleId::pwrPack,
+         "Current of pack, plug and speed controllers",
+         "What is beyond the continuous limit heats, and heat adds up.",
+         "momentum theory (Leishman) for motors without stated current; the parts' own ratings",
+         Stage::wire,
+         {Limit::figureOfMerit, Limit::driveEfficiency, Limit::flyingHeight},
+         needs(Need::power),
+         judgePackCurrent,
+         wordPackCurrent},
+        {RuleId::pwrContacts,
+         "Live contacts",
+         "The side that stays live when unplugged must not be touchable.",
+         kTrade,
+         Stage::wire,
+         {},
+         {},
+         judgeLiveContacts,
+         wordLiveContacts},
+        {RuleId::pwrTap,
+         "Where video takes its supply",
+         "Motor noise on the supply shows in the picture; the schools differ on where to tap.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::power),
+         judgeVideoTap,
+         wordVideoTap},
+        {RuleId::pwrEndurance,
+         "How long it hovers",
+         "An honest range, and the two alarms that follow from it.",
+         "momentum theory (Leishman), ISO 2533",
+         Stage::wire,
+         {Limit::packReserve, Limit::figureOfMerit, Limit::driveEfficiency, Limit::flyingHeight},
+         needs(Need::power),
+         judgeEndurance,
+         wordEndurance},
+        {RuleId::pwrUnfed,
+         "No supply, or none stated",
+         "A part that nobody feeds does nothing; one whose current is not known makes its rail look empty.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::power),
+         judgeUnfed,
+         wordUnfed},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,9 +1,12 @@
 // RAD: who disturbs whom. Distances that builders keep stand beside what is computed.
+#include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 #include "core/radio/polarisation.h"
-#include "core/rules/families.h"
+#include "core/radio/radio_report.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -82,20 +85,21 @@ void judgeRise(Finding &f, const Practice &practice, double rise_dB) {
 
 } // namespace
 
-void judgeSeparation(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    if (derived.radio.radiosLeftOut > 0) {
+static void judgeSeparation(const Build &, const Practice &practice, const Derived &derived,
+                            std::vector<Finding> &out) {
+    if (derived.radio->radiosLeftOut > 0) {
         Finding f;
         f.rule = RuleId::radSeparation;
         f.severity = Severity::watch;
         f.variant = "many";
-        f.subjects = {derived.radio.radios.back().part};
-        f.measured = double(kMostRadios + derived.radio.radiosLeftOut);
+        f.subjects = {derived.radio->radios.back().part};
+        f.measured = double(kMostRadios + derived.radio->radiosLeftOut);
         f.limit = double(kMostRadios);
         f.unit = "bands";
         f.margin = -1;
         out.push_back(std::move(f));
     }
-    const RadioReport &report = derived.radio;
+    const RadioReport &report = *derived.radio;
     for (std::size_t r = 0; r < report.rows.size(); ++r)
         for (std::size_t c = 0; c < report.columns.size(); ++c) {
             const RadioCell &cell = report.cell(r, c);
@@ -128,7 +132,7 @@ void judgeSeparation(const Build &, const Practice &practice, const Derived &der
         }
 }
 
-FindingText wordSeparation(const Build &build, const Finding &f) {
+static FindingText wordSeparation(const Build &build, const Finding &f) {
     if (f.variant == "many")
         return {
             {"{0} radio bands are too many to judge each pair", {fmt::format("{:.0f}", *f.measured)}},
@@ -143,7 +147,7 @@ FindingText wordSeparation(const Build &build, const Finding &f) {
             {"Builders keep {3} mm between these antennas; computed, the noise floor rises by {4} dB.", words}};
 }
 
-void judgeNoiseRise(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeNoiseRise(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
         Finding f = cellFinding(RuleId::radNoise, cell, sender, listener);
         if (cell.inBand) f.variant += f.variant.empty() ? "in band" : ", in band";
@@ -156,7 +160,7 @@ void judgeNoiseRise(const Build &, const Practice &practice, const Derived &deri
     });
 }
 
-FindingText wordNoiseRise(const Build &build, const Finding &f) {
+static FindingText wordNoiseRise(const Build &build, const Finding &f) {
     const double left = 100 * std::pow(10.0, -*f.measured / 20);
     const std::vector<std::string> words{displayName(build, f.subjects[0]),
                                          name(build, f.subjects[1]),
@@ -172,7 +176,7 @@ FindingText wordNoiseRise(const Build &build, const Finding &f) {
              words}};
 }
 
-void judgeBlocking(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeBlocking(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
         Finding f = cellFinding(RuleId::radBlocking, cell, sender, listener);
         f.measured = cell.arrives_dBm;
@@ -188,7 +192,7 @@ void judgeBlocking(const Build &, const Practice &practice, const Derived &deriv
     });
 }
 
-FindingText wordBlocking(const Build &build, const Finding &f) {
+static FindingText wordBlocking(const Build &build, const Finding &f) {
     const double over = *f.measured - *f.limit;
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]), name(build, f.subjects[1]),         oneDecimal(over),
@@ -229,16 +233,17 @@ static std::vector<Fix> otherChannels(const Build &build, const RadioReport &rep
         for (std::size_t i = 0; i < free_MHz.size() && i < 2; ++i) {
             Fix fix;
             fix.part = use.part;
-            fix.radio = RadioSetting{use.part, use.band, free_MHz[i], settingOf(build, use.part, use.band).power_dBm};
+            fix.change = RadioSetting{use.part, use.band, free_MHz[i], settingOf(build, use.part, use.band).power_dBm};
             fixes.push_back(std::move(fix));
         }
     }
     return fixes;
 }
 
-void judgeMixing(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    const auto &radios = derived.radio.radios;
-    for (const auto &mix : derived.radio.mixes) {
+static void judgeMixing(const Build &build, const Practice &practice, const Derived &derived,
+                        std::vector<Finding> &out) {
+    const auto &radios = derived.radio->radios;
+    for (const auto &mix : derived.radio->mixes) {
         const RadioUse &a = radios[std::size_t(mix.first)], &b = radios[std::size_t(mix.second)],
                        &listener = radios[std::size_t(mix.listener)];
         Finding f;
@@ -263,7 +268,7 @@ void judgeMixing(const Build &build, const Practice &practice, const Derived &de
     }
 }
 
-FindingText wordMixing(const Build &build, const Finding &f) {
+static FindingText wordMixing(const Build &build, const Finding &f) {
     const bool third = f.inputs[6].value == 2;
     const std::string first = (third ? "2 × " : "") + megahertz(f.inputs[0].value);
     const std::vector<std::string> words{displayName(build, f.subjects[0]),
@@ -285,9 +290,9 @@ FindingText wordMixing(const Build &build, const Finding &f) {
             detail};
 }
 
-void judgeHarmonics(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    const auto &radios = derived.radio.radios;
-    for (const auto &h : derived.radio.harmonics) {
+static void judgeHarmonics(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const auto &radios = derived.radio->radios;
+    for (const auto &h : derived.radio->harmonics) {
         const RadioUse &sender = radios[std::size_t(h.sender)], &listener = radios[std::size_t(h.listener)];
         Finding f;
         f.rule = RuleId::radHarmonic;
@@ -306,7 +311,7 @@ void judgeHarmonics(const Build &, const Practice &practice, const Derived &deri
     }
 }
 
-FindingText wordHarmonics(const Build &build, const Finding &f) {
+static FindingText wordHarmonics(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
                                          wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
                                          megahertz(f.inputs[2].value),      oneDecimal(*f.measured)};
@@ -315,9 +320,9 @@ FindingText wordHarmonics(const Build &build, const Finding &f) {
         {"At {3} to {4} MHz; it raises the noise by {5} dB. Another channel, more distance or a filter helps.", words}};
 }
 
-void judgeClocks(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &hit : derived.radio.clocks) {
-        const RadioUse &listener = derived.radio.radios[std::size_t(hit.listener)];
+static void judgeClocks(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &hit : derived.radio->clocks) {
+        const RadioUse &listener = derived.radio->radios[std::size_t(hit.listener)];
         Finding f;
         f.rule = RuleId::radClock;
         f.variant = fmt::format("{}{}", hit.clock, listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
@@ -333,7 +338,7 @@ void judgeClocks(const Build &, const Practice &practice, const Derived &derived
     }
 }
 
-FindingText wordClocks(const Build &build, const Finding &f) {
+static FindingText wordClocks(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
                                          wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
                                          wholeNumber(*f.measured),          wholeNumber(*f.limit)};
@@ -351,7 +356,7 @@ static std::vector<Fix> reachFarther(const Build &build, const RadioReport &repo
         if (station.id != range.ground || range.sameHand) continue;
         Fix fix;
         fix.part = station.id;
-        fix.hand = otherHand(station.polarisation);
+        fix.change = GroundHand{otherHand(station.polarisation)};
         fixes.push_back(std::move(fix));
     }
     const Part *part = findPart(build, use.part);
@@ -359,19 +364,20 @@ static std::vector<Fix> reachFarther(const Build &build, const RadioReport &repo
     if (range.down && type && use.power_dBm && type->radio[std::size_t(use.band)].power_dBm > *use.power_dBm) {
         Fix fix;
         fix.part = use.part;
-        fix.radio = RadioSetting{use.part, use.band, settingOf(build, use.part, use.band).centre_MHz,
-                                 type->radio[std::size_t(use.band)].power_dBm};
+        fix.change = RadioSetting{use.part, use.band, settingOf(build, use.part, use.band).centre_MHz,
+                                  type->radio[std::size_t(use.band)].power_dBm};
         fixes.push_back(std::move(fix));
     }
     return fixes;
 }
 
-void judgeRangeMargin(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &range : derived.radio.ranges) {
+static void judgeRangeMargin(const Build &build, const Practice &practice, const Derived &derived,
+                             std::vector<Finding> &out) {
+    for (const auto &range : derived.radio->ranges) {
         Finding f;
         f.rule = RuleId::radLink;
         f.variant = range.down ? "down" : "up";
-        f.subjects = {derived.radio.radios[std::size_t(range.radio)].part, range.ground};
+        f.subjects = {derived.radio->radios[std::size_t(range.radio)].part, range.ground};
         f.measured = range.margin_dB;
         f.limit = practice[Limit::linkMargin];
         f.practiceLimit = Limit::linkMargin;
@@ -393,7 +399,7 @@ void judgeRangeMargin(const Build &build, const Practice &practice, const Derive
             Finding low;
             low.rule = RuleId::radLink;
             low.variant = range.down ? "fresnel down" : "fresnel up";
-            low.subjects = {derived.radio.radios[std::size_t(range.radio)].part, range.ground};
+            low.subjects = {derived.radio->radios[std::size_t(range.radio)].part, range.ground};
             low.measured = range.clearance_m;
             low.limit = 0.6 * range.fresnel_m; // 60 % of the first zone free counts as free space (ITU-R P.530)
             low.unit = "m";
@@ -405,7 +411,7 @@ void judgeRangeMargin(const Build &build, const Practice &practice, const Derive
     }
 }
 
-FindingText wordRangeMargin(const Build &build, const Finding &f) {
+static FindingText wordRangeMargin(const Build &build, const Finding &f) {
     if (f.variant.rfind("fresnel", 0) == 0) {
         const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
                                              oneDecimal(*f.limit), wholeNumber(f.inputs[0].value)};
@@ -429,8 +435,8 @@ FindingText wordRangeMargin(const Build &build, const Finding &f) {
          words}};
 }
 
-void judgeLocalLaw(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &radio : derived.radio.radios) {
+static void judgeLocalLaw(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio->radios) {
         if (!radio.sends()) continue;
         Finding f;
         f.rule = RuleId::radLaw;
@@ -445,12 +451,96 @@ void judgeLocalLaw(const Build &build, const Practice &, const Derived &derived,
     (void)build;
 }
 
-FindingText wordLocalLaw(const Build &build, const Finding &f) {
+static FindingText wordLocalLaw(const Build &build, const Finding &f) {
     return {{"Local law decides on band and power of {0}", {name(build, f.subjects[0])}},
             {"Assumed: {0} mW between {1} and {2} MHz. Ask the local authority; some bands want an amateur radio "
              "licence.",
              {(*f.measured < 10 ? fmt::format("{:.2g}", *f.measured) : wholeNumber(*f.measured)),
               megahertz(f.inputs[0].value), megahertz(f.inputs[1].value)}}};
+}
+
+std::span<const Rule> radioRules() {
+    static const std::array<Rule, 8> rules{{
+        {RuleId::radSeparation,
+         "Distance of antennas",
+         "Rules of thumb hold where nobody computes: builders keep these distances, and what is computed stands beside "
+         "them.",
+         kTrade,
+         Stage::radio,
+         {Limit::senderReceiverGap, Limit::senderGnssGap, Limit::digitalGnssGap, Limit::escAntennaGap,
+          Limit::longWaveGap},
+         needs(Need::radio, Need::survey),
+         judgeSeparation,
+         wordSeparation},
+        {RuleId::radNoise,
+         "Noise floor raised",
+         "What a sender puts into a receiver, in its band or beside it, drowns the far station first: range is lost "
+         "without a sign.",
+         "Friis 1946, ITU-R P.525; induced-EMF method (Balanis) between straight elements; ITU-R P.526 for edges; "
+         "receivers by their stated figures",
+         Stage::radio,
+         {Limit::desenseWatch, Limit::desenseStop, Limit::rejectionSlope, Limit::sentNoise, Limit::offBandAntenna,
+          Limit::crossPolar},
+         needs(Need::radio, Need::survey),
+         judgeNoiseRise,
+         wordNoiseRise},
+        {RuleId::radBlocking,
+         "Receiver overloaded",
+         "A receiver whose first stage is driven too hard hears nothing, whatever the channel.",
+         "as RAD-2; blocking levels as stated, else common practice, no source",
+         Stage::radio,
+         {Limit::blockingReserve, Limit::rejectionSlope},
+         needs(Need::radio, Need::survey),
+         judgeBlocking,
+         wordBlocking},
+        {RuleId::radMixing,
+         "Two senders mix",
+         "Two strong senders make sums and differences in each other's output stage, and some fall on GPS.",
+         "interval arithmetic of second and third order; conversion loss: common practice, no source",
+         Stage::radio,
+         {Limit::mixLoss, Limit::desenseWatch, Limit::desenseStop},
+         needs(Need::radio, Need::survey),
+         judgeMixing,
+         wordMixing},
+        {RuleId::radHarmonic,
+         "Harmonics",
+         "A sender is also heard at two, three, up to seven times its frequency.",
+         "interval arithmetic; suppression as stated, else common practice, no source",
+         Stage::radio,
+         {Limit::desenseWatch, Limit::desenseStop},
+         needs(Need::radio, Need::survey),
+         judgeHarmonics,
+         wordHarmonics},
+        {RuleId::radClock,
+         "Clocks",
+         "Camera and converter clocks have hundreds of multiples, and a receiver beside them hears the one in its "
+         "band.",
+         kTrade,
+         Stage::radio,
+         {Limit::digitalGnssGap},
+         needs(Need::radio),
+         judgeClocks,
+         wordClocks},
+        {RuleId::radLink,
+         "Margin of the link",
+         "Free space is the ceiling: bodies, trees and turning the craft take ten decibels and more.",
+         "Friis 1946, ITU-R P.525; Fresnel zone ITU-R P.530, from memory",
+         Stage::radio,
+         {Limit::linkMargin, Limit::crossPolar},
+         needs(Need::radio),
+         judgeRangeMargin,
+         wordRangeMargin},
+        {RuleId::radLaw,
+         "Band, power and licence",
+         "What may be sent where is for local law to say, not for this program.",
+         "none: local law",
+         Stage::radio,
+         {},
+         needs(Need::radio),
+         judgeLocalLaw,
+         wordLocalLaw},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,11 +1,13 @@
 // RAD: antennas one by one: what stands near them, what they lose behind the craft, whether their plugs mate.
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
 #include "core/radio/connector.h"
 #include "core/radio/polarisation.h"
-#include "core/rules/families.h"
+#include "core/radio/radio_report.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 #include "core/wiring/routing.h"
 
+#include <array>
 #include <fmt/format.h>
 
 namespace waxis {
@@ -26,8 +28,9 @@ bool spokenOf(const RadioReport &report, int radio, const std::string &antenna) 
 
 } // namespace
 
-void judgeNearConductor(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &around : derived.radio.surroundings) {
+static void judgeNearConductor(const Build &, const Practice &practice, const Derived &derived,
+                               std::vector<Finding> &out) {
+    for (const auto &around : derived.radio->surroundings) {
         const AntennaUse &use = antennaOf(derived.radio, around.radio, around.antenna);
         if (around.conductor.empty() || spokenOf(derived.radio, around.radio, use.part)) continue;
         Finding f;
@@ -47,7 +50,7 @@ void judgeNearConductor(const Build &, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordNearConductor(const Build &build, const Finding &f) {
+static FindingText wordNearConductor(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {
@@ -57,8 +60,8 @@ FindingText wordNearConductor(const Build &build, const Finding &f) {
          words}};
 }
 
-void judgeNearEdge(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &around : derived.radio.surroundings) {
+static void judgeNearEdge(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &around : derived.radio->surroundings) {
         const AntennaUse &use = antennaOf(derived.radio, around.radio, around.antenna);
         if (!around.edge_deg || spokenOf(derived.radio, around.radio, use.part)) continue;
         Finding f;
@@ -74,14 +77,14 @@ void judgeNearEdge(const Build &, const Practice &practice, const Derived &deriv
         if (f.margin < 0) {
             Fix fix;
             fix.part = use.part;
-            fix.turn = PartTurn{Vec3::UnitZ(), 90};
+            fix.change = PartTurn{Vec3::UnitZ(), 90};
             f.fixes.push_back(std::move(fix));
         }
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordNearEdge(const Build &build, const Finding &f) {
+static FindingText wordNearEdge(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {{"{0} lies along a carbon edge of {1}", words},
@@ -90,8 +93,8 @@ FindingText wordNearEdge(const Build &build, const Finding &f) {
              words}};
 }
 
-void judgeDiversity(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &pair : derived.radio.diversity) {
+static void judgeDiversity(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &pair : derived.radio->diversity) {
         const AntennaUse &a = antennaOf(derived.radio, pair.radio, pair.first),
                          &b = antennaOf(derived.radio, pair.radio, pair.second);
         Finding f;
@@ -111,26 +114,27 @@ void judgeDiversity(const Build &, const Practice &practice, const Derived &deri
             const Vec3 axis = normal.norm() > 0.1 ? Vec3(normal.normalized()) : Vec3(b.axis.unitOrthogonal());
             Fix fix;
             fix.part = b.part;
-            fix.turn = PartTurn{axis, a.axis.dot(b.axis) < 0 ? -(90 - pair.angle_deg) : 90 - pair.angle_deg};
+            fix.change = PartTurn{axis, a.axis.dot(b.axis) < 0 ? -(90 - pair.angle_deg) : 90 - pair.angle_deg};
             f.fixes.push_back(std::move(fix));
         }
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordDiversity(const Build &build, const Finding &f) {
+static FindingText wordDiversity(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          wholeNumber(*f.measured), wholeNumber(*f.limit)};
     return {{"{0} and {1} stand nearly the same way", words},
             {"{2}° apart; {3} to 90° let one hear where the other does not. Turn one.", words}};
 }
 
-void judgeLinkHand(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &range : derived.radio.ranges) {
-        if (!range.down && derived.radio.radios[std::size_t(range.radio)].sends()) continue;
+static void judgeLinkHand(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
+    for (const auto &range : derived.radio->ranges) {
+        if (!range.down && derived.radio->radios[std::size_t(range.radio)].sends()) continue;
         Finding f;
         f.rule = RuleId::radHand;
-        f.subjects = {derived.radio.radios[std::size_t(range.radio)].antennas.front().part, range.ground};
+        f.subjects = {derived.radio->radios[std::size_t(range.radio)].antennas.front().part, range.ground};
         f.severity = range.sameHand ? Severity::pass : Severity::watch;
         f.measured = range.polarisation_dB;
         f.limit = 3.1;
@@ -141,21 +145,22 @@ void judgeLinkHand(const Build &build, const Practice &practice, const Derived &
             if (station.id == range.ground && !range.sameHand) {
                 Fix fix;
                 fix.part = station.id;
-                fix.hand = otherHand(station.polarisation);
+                fix.change = GroundHand{otherHand(station.polarisation)};
                 f.fixes.push_back(std::move(fix));
             }
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordLinkHand(const Build &build, const Finding &f) {
+static FindingText wordLinkHand(const Build &build, const Finding &f) {
     return {{"{0} and {1} turn opposite ways", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
             {"Right-hand and left-hand circular waves hardly hear each other: {0} dB are lost. Both ends take the same "
              "hand.",
              {wholeNumber(*f.measured)}}};
 }
 
-void judgeCoverage(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCoverage(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &coverage : derived.survey->coverages) {
         if (coverage.antennas.empty()) continue;
@@ -186,7 +191,7 @@ void judgeCoverage(const Build &build, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordCoverage(const Build &build, const Finding &f) {
+static FindingText wordCoverage(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     const std::vector<std::string> words{
@@ -196,8 +201,8 @@ FindingText wordCoverage(const Build &build, const Finding &f) {
             {"By {3}; weakest {4}. {2} % is usual: bring it up or out, or add a second one on the other side.", words}};
 }
 
-void judgeConnector(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &radio : derived.radio.radios)
+static void judgeConnector(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio->radios)
         for (const auto &use : radio.antennas) {
             if (use.port.empty() || radio.band > 0) continue;
             const Port *port = portOf(build, {radio.part, use.port});
@@ -218,7 +223,7 @@ void judgeConnector(const Build &build, const Practice &, const Derived &derived
         }
 }
 
-FindingText wordConnector(const Build &build, const Finding &f) {
+static FindingText wordConnector(const Build &build, const Finding &f) {
     const Part *antenna = findPart(build, f.subjects[0]);
     const PartType *type = antenna ? typeOf(build, *antenna) : nullptr;
     const Port *port = portOf(build, {f.subjects[1], f.variant});
@@ -237,8 +242,8 @@ FindingText wordConnector(const Build &build, const Finding &f) {
     return {{"{0} does not go onto {1}", words}, {"{2} on {3}. Take another antenna or an adapter.", words}};
 }
 
-void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &radio : derived.radio.radios)
+static void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio->radios)
         for (const auto &use : radio.antennas) {
             Finding f;
             f.rule = RuleId::radBand;
@@ -256,7 +261,7 @@ void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, s
         }
 }
 
-FindingText wordAntennaBand(const Build &build, const Finding &f) {
+static FindingText wordAntennaBand(const Build &build, const Finding &f) {
     return {
         {"{0} is not made for the band of {1}", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
         {"{0} MHz on an antenna for {1} to {2} MHz: little gets out, and what does not goes back into the sender. "
@@ -264,8 +269,9 @@ FindingText wordAntennaBand(const Build &build, const Finding &f) {
          {wholeNumber(*f.measured), wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}}};
 }
 
-void judgePigtail(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &radio : derived.radio.radios)
+static void judgePigtail(const Build &build, const Practice &practice, const Derived &derived,
+                         std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio->radios)
         for (const auto &use : radio.antennas) {
             if (radio.band > 0 || use.wire.empty() || use.antenna.pigtail_mm <= 0) continue;
             const Part *part = findPart(build, use.part);
@@ -290,15 +296,15 @@ void judgePigtail(const Build &build, const Practice &practice, const Derived &d
         }
 }
 
-FindingText wordPigtail(const Build &build, const Finding &f) {
+static FindingText wordPigtail(const Build &build, const Finding &f) {
     return {{"The pigtail of {0} is {2} mm short of {1}",
              {nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]), wholeNumber(-f.margin)}},
             {"{0} mm with one bend, {1} mm long. Move the antenna nearer or take one with a longer pigtail.",
              {wholeNumber(*f.measured), wholeNumber(*f.limit)}}};
 }
 
-void judgeNoAntenna(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &radio : derived.radio.radios) {
+static void judgeNoAntenna(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &radio : derived.radio->radios) {
         Finding f;
         f.rule = RuleId::radAntenna;
         f.variant = radio.id();
@@ -318,7 +324,7 @@ void judgeNoAntenna(const Build &build, const Practice &, const Derived &derived
     }
 }
 
-FindingText wordNoAntenna(const Build &build, const Finding &f) {
+static FindingText wordNoAntenna(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0])};
     if (f.severity == Severity::unknown)
         return {{"Nothing is known of the antenna of {0}", {withinSentence(words[0])}},
@@ -330,6 +336,93 @@ FindingText wordNoAntenna(const Build &build, const Finding &f) {
         {"The power comes back and burns its output stage: never switch it on without. Lead a coax from its antenna "
          "port.",
          words}};
+}
+
+std::span<const Rule> radioAntennasRules() {
+    static const std::array<Rule, 9> rules{{
+        {RuleId::radConductor,
+         "Antenna near a conductor",
+         "A conductor within a quarter wave becomes part of the antenna.",
+         kTrade,
+         Stage::radio,
+         {Limit::antennaConductor},
+         needs(Need::radio),
+         judgeNearConductor,
+         wordNearConductor},
+        {RuleId::radEdge,
+         "Antenna along a carbon edge",
+         "An edge along the element carries its wave away.",
+         kTrade,
+         Stage::radio,
+         {Limit::edgeAngle},
+         needs(Need::radio),
+         judgeNearEdge,
+         wordNearEdge},
+        {RuleId::radDiversity,
+         "Two receiver antennas across each other",
+         "Each has a null along its element; across each other they never share it.",
+         kTrade,
+         Stage::radio,
+         {Limit::diversityLeast},
+         needs(Need::radio),
+         judgeDiversity,
+         wordDiversity},
+        {RuleId::radHand,
+         "Hands of polarisation",
+         "A right-hand wave passes a left-hand antenna almost unheard.",
+         "polarisation mismatch of ellipses, standard antenna texts",
+         Stage::radio,
+         {Limit::crossPolar},
+         needs(Need::radio),
+         judgeLinkHand,
+         wordLinkHand},
+        {RuleId::radCoverage,
+         "Hidden behind the craft",
+         "Carbon, boards and the pack stand between antenna and ground whenever the craft turns that way.",
+         "directions of an even spiral against the same solids that are measured; loss: common practice, no source",
+         Stage::radio,
+         {Limit::coverageLost, Limit::skyThick},
+         needs(Need::survey),
+         judgeCoverage,
+         wordCoverage},
+        {RuleId::radConnector,
+         "Connectors that do not mate",
+         "Reverse polarity screws on and makes no contact.",
+         kTrade,
+         Stage::radio,
+         {},
+         needs(Need::places, Need::radio),
+         judgeConnector,
+         wordConnector},
+        {RuleId::radBand,
+         "Antenna for another band",
+         "An antenna out of its band sends little and heats the sender.",
+         kTrade,
+         Stage::radio,
+         {},
+         needs(Need::radio),
+         judgeAntennaBand,
+         wordAntennaBand},
+        {RuleId::radPigtail,
+         "Pigtail too short",
+         "A coax pulled straight off its plug breaks there.",
+         kTrade,
+         Stage::radio,
+         {Limit::bendCoax},
+         needs(Need::routes, Need::radio),
+         judgePigtail,
+         wordPigtail},
+        {RuleId::radAntenna,
+         "Sending without an antenna",
+         "Power that cannot leave comes back into the output stage.",
+         kTrade,
+         Stage::radio,
+         {},
+         needs(Need::radio),
+         judgeNoAntenna,
+         wordNoAntenna},
+    }};
+    return rules;
 }
 
 } // namespace waxis

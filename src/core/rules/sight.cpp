@@ -1,9 +1,10 @@
 // FIT-8 to FIT-10: what cameras see of the craft, two cameras, and from where the status lamp is seen.
 #include "core/base/units.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -28,7 +29,8 @@ const CameraSurvey *surveyOfCamera(const Derived &derived, const std::string &pa
 
 } // namespace
 
-void judgeCamera(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCamera(const Build &build, const Practice &practice, const Derived &derived,
+                        std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &camera : derived.survey->cameras) {
         const Part *part = findPart(build, camera.part);
@@ -64,7 +66,7 @@ void judgeCamera(const Build &build, const Practice &practice, const Derived &de
             if (view.severity == Severity::watch && !part->pinned) {
                 Fix fix;
                 fix.part = camera.part;
-                fix.tilt_deg = std::clamp(camera.now.tilt_deg, *camera.bestFrom_deg, *camera.bestTo_deg);
+                fix.change = CameraTilt{std::clamp(camera.now.tilt_deg, *camera.bestFrom_deg, *camera.bestTo_deg)};
                 view.fixes.push_back(fix);
             }
         }
@@ -85,7 +87,7 @@ void judgeCamera(const Build &build, const Practice &practice, const Derived &de
             if (f.severity == Severity::watch && !part->pinned) {
                 Fix fix;
                 fix.part = camera.part;
-                fix.shift_mm = Vec3(-std::ceil((*f.measured - *f.limit) * 10) / 10, 0, 0);
+                fix.change = PartShift{Vec3(-std::ceil((*f.measured - *f.limit) * 10) / 10, 0, 0)};
                 f.fixes.push_back(fix);
             }
             out.push_back(std::move(f));
@@ -93,7 +95,7 @@ void judgeCamera(const Build &build, const Practice &practice, const Derived &de
     }
 }
 
-FindingText wordCamera(const Build &build, const Finding &f) {
+static FindingText wordCamera(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     std::string cure = "no tilt within its range is free";
@@ -113,7 +115,7 @@ FindingText wordCamera(const Build &build, const Finding &f) {
     return {{"{0} sees the craft in {1} % of its picture", words}, {"{2} % allowed: {3}; {4}.", words}};
 }
 
-void judgeTwoCameras(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeTwoCameras(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     std::vector<std::size_t> cameras;
     for (std::size_t i = 0; i < build.parts.size(); ++i)
         if (const PartType *type = typeOf(build, build.parts[i]); type && type->camera) cameras.push_back(i);
@@ -121,7 +123,7 @@ void judgeTwoCameras(const Build &build, const Practice &, const Derived &derive
         for (std::size_t second = first + 1; second < cameras.size(); ++second) {
             const std::size_t i = cameras[first], j = cameras[second];
             const PartType *a = typeOf(build, build.parts[i]), *b = typeOf(build, build.parts[j]);
-            if (!(derived.owners[i].cases & derived.owners[j].cases)) continue;
+            if (!(derived.scene.owners[i].cases & derived.scene.owners[j].cases)) continue;
             const CameraPose poseA = cameraPose(*a, framePose(build, build.parts[i])),
                              poseB = cameraPose(*b, framePose(build, build.parts[j]));
             // Distance of the lens axes as the far scene sees it: square to their mean direction.
@@ -157,7 +159,7 @@ void judgeTwoCameras(const Build &build, const Practice &, const Derived &derive
         }
 }
 
-FindingText wordTwoCameras(const Build &build, const Finding &f) {
+static FindingText wordTwoCameras(const Build &build, const Finding &f) {
     double near = 0, far = 0, seen = 0;
     for (const auto &input : f.inputs) {
         if (input.name == "parallax at 2 m") near = input.value;
@@ -177,7 +179,7 @@ FindingText wordTwoCameras(const Build &build, const Finding &f) {
             {"What one frames the other sees {3}° off at 2 m and {4}° at 10 m.", words}};
 }
 
-void judgeLamp(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeLamp(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     if (!derived.survey) return;
     for (const auto &lamp : derived.survey->lamps) {
         if (!findPart(build, lamp.part)) continue;
@@ -202,7 +204,7 @@ void judgeLamp(const Build &build, const Practice &practice, const Derived &deri
     }
 }
 
-FindingText wordLamp(const Build &build, const Finding &f) {
+static FindingText wordLamp(const Build &build, const Finding &f) {
     double dark = 0, middle = 0;
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
@@ -217,6 +219,39 @@ FindingText wordLamp(const Build &build, const Finding &f) {
     if (dark > 0)
         detail.pattern = "{2} % wanted; dark {3} over {4}°, hidden by {5}. Lead the light out, or turn the board.";
     return {{"Status lamp of {0} is seen from {1} % of the directions round it", words}, detail};
+}
+
+std::span<const Rule> sightRules() {
+    static const std::array<Rule, 3> rules{{
+        {RuleId::fitCamera,
+         "What the camera sees of the craft",
+         "Whatever stands in the picture is in every picture; a lens in front of everything breaks first.",
+         "geometry: rays through an equidistant lens",
+         Stage::place,
+         {Limit::cameraHidden, Limit::cameraPropellers, Limit::lensOvershoot},
+         needs(Need::places, Need::survey),
+         judgeCamera,
+         wordCamera},
+        {RuleId::fitTwoCameras,
+         "Two cameras",
+         "Far apart they frame different things; one in the other's picture spoils it.",
+         "geometry",
+         Stage::place,
+         {},
+         needs(Need::places, Need::owners, Need::survey),
+         judgeTwoCameras,
+         wordTwoCameras},
+        {RuleId::fitLamp,
+         "Status lamp in sight",
+         "It tells what the controller thinks, to whoever can see it.",
+         kTrade,
+         Stage::place,
+         {Limit::lampSeen},
+         needs(Need::places, Need::survey),
+         judgeLamp,
+         wordLamp},
+    }};
+    return rules;
 }
 
 } // namespace waxis

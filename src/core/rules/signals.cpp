@@ -1,7 +1,11 @@
 // LNK: what talks to what, pin by pin.
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
+
+#include "core/links/link_report.h"
+#include "core/wiring/routing.h"
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <fmt/format.h>
 
@@ -56,7 +60,8 @@ std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
         if (proposed.fromPin == wire.cores[std::size_t(core)].fromPin &&
             proposed.toPin != wire.cores[std::size_t(core)].toPin) {
             Fix fix;
-            fix.wire = WireChange{WireChange::Kind::movePin, wire.id, 0, core, false, {}, proposed.toPin, Vec3::Zero()};
+            fix.change =
+                WireChange{WireChange::Kind::movePin, wire.id, 0, core, false, {}, proposed.toPin, Vec3::Zero()};
             return fix;
         }
     return std::nullopt;
@@ -64,8 +69,8 @@ std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
 
 } // namespace
 
-void judgeCrossing(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults) {
+static void judgeCrossing(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults) {
         const bool same = fault.fault == LinkFault::sameWay, shorted = fault.fault == LinkFault::shortCircuit;
         if (!same && !shorted && fault.fault != LinkFault::mismatch) continue;
         Finding f = linkFinding(RuleId::lnkCross, build, derived, fault, Severity::stop,
@@ -79,7 +84,7 @@ void judgeCrossing(const Build &build, const Practice &, const Derived &derived,
     }
 }
 
-FindingText wordCrossing(const Build &build, const Finding &f) {
+static FindingText wordCrossing(const Build &build, const Finding &f) {
     const WireCore *core = coreOf(build, f);
     const std::string wire = displayName(build, f.subjects[0]);
     const std::string from = core ? core->fromPin : std::string(), to = core ? core->toPin : std::string();
@@ -93,8 +98,8 @@ FindingText wordCrossing(const Build &build, const Finding &f) {
     return {{"{0} joins {1} with {2}", {wire, from, to}}, {"These two have nothing to say to each other.", {}}};
 }
 
-void judgeCommonGround(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults)
+static void judgeCommonGround(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults)
         if (fault.fault == LinkFault::noGround) {
             LinkFinding plain = fault;
             plain.pin.clear();
@@ -104,13 +109,13 @@ void judgeCommonGround(const Build &build, const Practice &, const Derived &deri
         }
 }
 
-FindingText wordCommonGround(const Build &build, const Finding &f) {
+static FindingText wordCommonGround(const Build &build, const Finding &f) {
     return {{"{0} carries a signal, but its ends share no ground", {displayName(build, f.subjects[0])}},
             {"Join ground as well. With two packs: ground and signal, never the supplies.", {}}};
 }
 
-void judgePinUse(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults)
+static void judgePinUse(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults)
         if (fault.fault == LinkFault::usedTwice) {
             Finding f = linkFinding(RuleId::lnkOnce, build, derived, fault, Severity::stop, "");
             f.variant = fault.port + "/" + fault.pin;
@@ -122,7 +127,7 @@ void judgePinUse(const Build &build, const Practice &, const Derived &derived, s
                 const auto port = proposePort(without, atFrom ? second->to : second->from, fault.part);
                 if (port && port->port != fault.port) {
                     Fix fix;
-                    fix.wire =
+                    fix.change =
                         WireChange{WireChange::Kind::port, second->id, 0, 0, atFrom, {}, port->port, Vec3::Zero()};
                     f.fixes.push_back(fix);
                 }
@@ -131,15 +136,15 @@ void judgePinUse(const Build &build, const Practice &, const Derived &derived, s
         }
 }
 
-FindingText wordPinUse(const Build &build, const Finding &f) {
+static FindingText wordPinUse(const Build &build, const Finding &f) {
     return {{"{0} and {1} share a pin: {2}, {3}",
              {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]), nameWithin(build, f.subjects[2]),
               f.variant}},
             {"A signal pin takes one wire: lead the second to a free port.", {}}};
 }
 
-void judgeLevel(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults) {
+static void judgeLevel(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults) {
         if (fault.fault == LinkFault::level) {
             Finding f = linkFinding(RuleId::lnkLevel, build, derived, fault, Severity::watch, "level");
             f.unit = "V";
@@ -153,7 +158,7 @@ void judgeLevel(const Build &build, const Practice &, const Derived &derived, st
     }
 }
 
-FindingText wordLevel(const Build &build, const Finding &f) {
+static FindingText wordLevel(const Build &build, const Finding &f) {
     const WireCore *core = coreOf(build, f);
     const std::string wire = displayName(build, f.subjects[0]),
                       pin = core ? core->fromPin + " to " + core->toPin : std::string();
@@ -164,8 +169,8 @@ FindingText wordLevel(const Build &build, const Finding &f) {
             {"Choose a port that inverts, or set inversion where the controller offers it.", {}}};
 }
 
-void judgeBus(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults) {
+static void judgeBus(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults) {
         if (fault.fault == LinkFault::halfBus)
             out.push_back(linkFinding(RuleId::lnkBus, build, derived, fault, Severity::stop, "half"));
         // A compass that is not used needs no bus.
@@ -176,7 +181,7 @@ void judgeBus(const Build &build, const Practice &practice, const Derived &deriv
     }
 }
 
-FindingText wordBus(const Build &build, const Finding &f) {
+static FindingText wordBus(const Build &build, const Finding &f) {
     if (startsWith(f, "compass"))
         return {{"The compass of {0} is not connected", {nameWithin(build, f.subjects[0])}},
                 {"It takes two wires more, SDA and SCL; or choose \"compass not used\" in the practice.", {}}};
@@ -184,8 +189,8 @@ FindingText wordBus(const Build &build, const Finding &f) {
             {"A bus needs data and clock.", {}}};
 }
 
-void judgeSerialPorts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    if (derived.links.serial.empty() || build.wires.empty()) return;
+static void judgeSerialPorts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    if (derived.links->serial.empty() || build.wires.empty()) return;
     // Parts that want a serial port and have no wire at it.
     std::vector<std::string> waiting;
     for (const auto &part : build.parts) {
@@ -210,18 +215,18 @@ void judgeSerialPorts(const Build &build, const Practice &, const Derived &deriv
     Finding f;
     f.rule = RuleId::lnkPorts;
     f.subjects = waiting;
-    f.measured = derived.links.freeSerial;
+    f.measured = derived.links->freeSerial;
     f.limit = double(waiting.size());
     f.unit = "ports";
     f.margin = *f.measured - *f.limit;
-    f.inputs = {{"serial ports", double(derived.links.serial.size()), ""},
-                {"free", double(derived.links.freeSerial), ""}};
+    f.inputs = {{"serial ports", double(derived.links->serial.size()), ""},
+                {"free", double(derived.links->freeSerial), ""}};
     f.severity = f.margin < 0 ? Severity::stop : waiting.empty() ? Severity::note : Severity::unknown;
     f.variant = f.margin < 0 ? "few" : waiting.empty() ? "left" : "waiting";
     out.push_back(std::move(f));
 }
 
-FindingText wordSerialPorts(const Build &build, const Finding &f) {
+static FindingText wordSerialPorts(const Build &build, const Finding &f) {
     std::string names;
     for (std::size_t i = 0; i < f.subjects.size(); ++i)
         names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
@@ -236,9 +241,9 @@ FindingText wordSerialPorts(const Build &build, const Finding &f) {
             {"{0} of {1} are free: connect it in the Wire stage.", {free, all}}};
 }
 
-void judgeMotorOutputs(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMotorOutputs(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     if (build.wires.empty()) return;
-    for (const auto &motor : derived.links.motors) {
+    for (const auto &motor : derived.links->motors) {
         Finding f;
         f.rule = RuleId::lnkMotors;
         f.subjects = {motor.mount};
@@ -264,7 +269,7 @@ void judgeMotorOutputs(const Build &build, const Practice &, const Derived &deri
     }
 }
 
-FindingText wordMotorOutputs(const Build &build, const Finding &f) {
+static FindingText wordMotorOutputs(const Build &build, const Finding &f) {
     const std::string motor = motorName(build, f.subjects[0]);
     if (f.variant == "no-esc")
         return {{"The {0} has no speed controller yet", {motor}}, {"Lead its three wires to one.", {}}};
@@ -279,7 +284,7 @@ FindingText wordMotorOutputs(const Build &build, const Finding &f) {
              {}}};
 }
 
-void judgeChannels(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeChannels(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     // Receivers with one pin for each channel: flight takes four, each switched thing one more.
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
@@ -301,12 +306,12 @@ void judgeChannels(const Build &build, const Practice &, const Derived &derived,
         f.limit = wanted;
         f.margin = channels - wanted;
         f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
-        f.inputs = {{"joined", double(derived.links.channels.size()), ""}};
+        f.inputs = {{"joined", double(derived.links->channels.size()), ""}};
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordChannels(const Build &build, const Finding &f) {
+static FindingText wordChannels(const Build &build, const Finding &f) {
     return {{"{0} has {1} channels; {2} are wanted",
              {displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
             {"Four for flight, one for the mode, and one for each gimbal and camera switch: take a receiver with more, "
@@ -315,8 +320,8 @@ FindingText wordChannels(const Build &build, const Finding &f) {
              {}}};
 }
 
-void judgePinOrder(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &fault : derived.links.faults)
+static void judgePinOrder(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &fault : derived.links->faults)
         if (fault.fault == LinkFault::noPin) {
             Finding f = linkFinding(RuleId::lnkPins, build, derived, fault, Severity::stop, "");
             f.variant = "no-pin";
@@ -350,7 +355,7 @@ void judgePinOrder(const Build &build, const Practice &, const Derived &derived,
     }
 }
 
-FindingText wordPinOrder(const Build &build, const Finding &f) {
+static FindingText wordPinOrder(const Build &build, const Finding &f) {
     if (startsWith(f, "no-pin"))
         return {{"{0} ends at a pin that is not there: {1}, {2}",
                  {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]), f.variant.substr(7)}},
@@ -365,6 +370,93 @@ FindingText wordPinOrder(const Build &build, const Finding &f) {
     }
     return {{"{0}: the pin orders differ", {displayName(build, f.subjects[0])}},
             {"Move pin {0} in the housing before plugging in; compare both with what is printed.", {moves}}};
+}
+
+std::span<const Rule> signalsRules() {
+    static const std::array<Rule, 9> rules{{
+        {RuleId::lnkCross,
+         "Pins that do not belong together",
+         "Transmit goes to receive; anything else is silence, or smoke.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgeCrossing,
+         wordCrossing},
+        {RuleId::lnkGround,
+         "Common ground",
+         "A signal is a voltage against ground: without a common one it says nothing.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgeCommonGround,
+         wordCommonGround},
+        {RuleId::lnkOnce,
+         "Pins used once",
+         "Two transmitters on one pin garble each other.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgePinUse,
+         wordPinUse},
+        {RuleId::lnkLevel,
+         "Levels and inversion",
+         "Too high a level kills an input slowly; an inverted line is not understood.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgeLevel,
+         wordLevel},
+        {RuleId::lnkBus,
+         "Bus of the compass",
+         "A compass talks over two wires of its own.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgeBus,
+         wordBus},
+        {RuleId::lnkPorts,
+         "Serial ports",
+         "Their number decides what can be fitted.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::links),
+         judgeSerialPorts,
+         wordSerialPorts},
+        {RuleId::lnkMotors,
+         "Motor outputs",
+         "An output that turns another motor than the controller believes tips the craft over.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::links),
+         judgeMotorOutputs,
+         wordMotorOutputs},
+        {RuleId::lnkChannels,
+         "Channels of the receiver",
+         "Each function needs a channel of its own.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::links),
+         judgeChannels,
+         wordChannels},
+        {RuleId::lnkPins,
+         "Pin order",
+         "Pin orders differ between revisions of one model: what is printed on the part counts.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::routes, Need::links),
+         judgePinOrder,
+         wordPinOrder},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,10 +1,14 @@
 // STK-1 to STK-5: room under the plate above, air between boards, screws, motor screws, dampers and male ends.
-#include "core/rules/families.h"
+#include "core/build/chain.h"
+#include "core/remedies/stack_changes.h"
+#include "core/rules/rule.h"
 #include "core/rules/stack_air.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 #include "core/stack/stock.h"
-#include "core/stack/suggest.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -21,7 +25,7 @@ Vec3 middleOf(const StackReport &report, const Ring &ring, double z_mm) {
 Fix changeFix(const StackChange &change) {
     Fix fix;
     fix.part = change.stack;
-    fix.stack = change;
+    fix.change = change;
     return fix;
 }
 
@@ -33,7 +37,8 @@ const StackReport *reportOf(const Derived &derived, const std::string &stack) {
 
 } // namespace
 
-void judgeStackHeight(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeStackHeight(const Build &build, const Practice &practice, const Derived &derived,
+                             std::vector<Finding> &out) {
     for (const auto &stack : build.stacks) {
         const StackReport *report = reportOf(derived, stack.id);
         if (!report || report->plateAbove.empty()) continue;
@@ -64,7 +69,7 @@ void judgeStackHeight(const Build &build, const Practice &practice, const Derive
     }
 }
 
-FindingText wordStackHeight(const Build &build, const Finding &f) {
+static FindingText wordStackHeight(const Build &build, const Finding &f) {
     auto input = [&](std::string_view name) {
         for (const auto &i : f.inputs)
             if (i.name == name) return i.value;
@@ -85,7 +90,8 @@ FindingText wordStackHeight(const Build &build, const Finding &f) {
             {"Likely ± {4} mm, worst case {5} mm; {3} mm wanted.", words}};
 }
 
-void judgeStackGaps(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeStackGaps(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
     for (const auto &stack : build.stacks) {
         const StackReport *report = reportOf(derived, stack.id);
         if (!report) continue;
@@ -130,13 +136,13 @@ void judgeStackGaps(const Build &build, const Practice &practice, const Derived 
     }
 }
 
-FindingText wordStackGap(const Build &build, const Finding &f) {
+static FindingText wordStackGap(const Build &build, const Finding &f) {
     const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
-    const std::string cure =
-        f.fixes.empty() || !f.fixes[0].stack
-            ? "{3} mm of air wanted: turn one of the boards, or use a higher spacer."
-            : "{3} mm of air wanted: spacers of " + fmt::format("{:g}", f.fixes[0].stack->value) + " mm clear it.";
+    const std::string cure = f.fixes.empty() || !f.fixes[0].as<StackChange>()
+                                 ? "{3} mm of air wanted: turn one of the boards, or use a higher spacer."
+                                 : "{3} mm of air wanted: spacers of " +
+                                       fmt::format("{:g}", f.fixes[0].as<StackChange>()->value) + " mm clear it.";
     if (f.severity == Severity::stop)
         return f.variant == "wires"
                    ? FindingText{{"The wires between {0} and {1} have {2} mm too little room", words}, {cure, words}}
@@ -144,7 +150,7 @@ FindingText wordStackGap(const Build &build, const Finding &f) {
     return {{"{2} mm of air between {0} and {1}", words}, {cure, words}};
 }
 
-void judgeStackScrews(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeStackScrews(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &stack : build.stacks) {
         const StackReport *report = reportOf(derived, stack.id);
         if (!report || !report->screw.wanted || !report->screw.task.thread) continue;
@@ -238,14 +244,14 @@ void judgeStackScrews(const Build &build, const Practice &, const Derived &deriv
     }
 }
 
-FindingText wordStackScrew(const Build &build, const Finding &f) {
+static FindingText wordStackScrew(const Build &build, const Finding &f) {
     auto input = [&](std::string_view name) -> std::optional<double> {
         for (const auto &i : f.inputs)
             if (i.name == name) return i.value;
         return std::nullopt;
     };
     std::string thread = "M3", better, now;
-    if (!f.fixes.empty() && f.fixes[0].stack) thread = f.fixes[0].stack->thread;
+    if (!f.fixes.empty() && f.fixes[0].as<StackChange>()) thread = f.fixes[0].as<StackChange>()->thread;
     const Stack *stack = findStack(build, f.subjects[0]);
     if (stack && !stack->screws.empty())
         if (const Part *part = findPart(build, stack->screws.front()))
@@ -287,7 +293,7 @@ FindingText wordStackScrew(const Build &build, const Finding &f) {
             {"Weight for nothing, and sharp where wires pass.", words}};
 }
 
-void judgeMotorScrews(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeMotorScrews(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     // Motors with the same screws through the same arm share one finding.
     std::vector<const MotorScrews *> seen;
     for (const auto &screws : derived.motorScrews) {
@@ -359,7 +365,7 @@ void judgeMotorScrews(const Build &, const Practice &, const Derived &derived, s
     }
 }
 
-FindingText wordMotorScrew(const Build &build, const Finding &f) {
+static FindingText wordMotorScrew(const Build &build, const Finding &f) {
     double length = 0, thread = 3, grip = 0;
     std::optional<double> best;
     for (const auto &i : f.inputs) {
@@ -392,7 +398,8 @@ FindingText wordMotorScrew(const Build &build, const Finding &f) {
             {"Enter the depth of its threaded holes in the part; {1} goes {2} mm in.", words}};
 }
 
-void judgeDampers(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeDampers(const Build &build, const Practice &practice, const Derived &derived,
+                         std::vector<Finding> &out) {
     for (const auto &stack : build.stacks) {
         const StackReport *report = reportOf(derived, stack.id);
         if (!report) continue;
@@ -443,7 +450,7 @@ void judgeDampers(const Build &build, const Practice &practice, const Derived &d
     }
 }
 
-FindingText wordDampers(const Build &build, const Finding &f) {
+static FindingText wordDampers(const Build &build, const Finding &f) {
     double a = 0, b = 0;
     for (const auto &i : f.inputs) {
         if (i.name == "free height" || i.name == "male end") a = i.value;
@@ -462,6 +469,65 @@ FindingText wordDampers(const Build &build, const Finding &f) {
                 {"{2} % or more wanted: {3} mm free, {4} mm clamped.", words}};
     return {{"{0}: dampers squeezed by {1} % no longer damp", words},
             {"{2} % at most wanted: {3} mm free, {4} mm clamped.", words}};
+}
+
+std::span<const Rule> stackRules() {
+    static const std::array<Rule, 5> rules{{
+        {RuleId::stkHeight,
+         "Room under the plate above",
+         "A stack that is too high bends the plate or crushes a plug; what varies most decides whether it closes.",
+         "tolerance chain: worst case and root-sum-square of independent errors; common practice for the limits, "
+         "no "
+         "source",
+         Stage::stack,
+         {Limit::stackAir, Limit::stackAirLow, Limit::closeChance, Limit::plateTolerance, Limit::boardTolerance,
+          Limit::damperTolerance, Limit::spacerTolerance, Limit::standoffTolerance, Limit::partTolerance},
+         needs(Need::stacks),
+         judgeStackHeight,
+         wordStackHeight},
+        {RuleId::stkGap,
+         "Air between boards",
+         "What stands up on one board and hangs down from the next meets where nobody sees it; each place is "
+         "looked "
+         "at.",
+         kTrade,
+         Stage::stack,
+         {Limit::stackAir, Limit::stackAirLow, Limit::wireEnds},
+         needs(Need::stacks),
+         judgeStackGaps,
+         wordStackGap},
+        {RuleId::stkScrew,
+         "Stack screws",
+         "A thread that only just reaches the nut lets go; one that stands out into the next board breaks it.",
+         "lengths ISO 888, nuts ISO 4032, 7040, 10511 (from memory); common practice for engagement, no source",
+         Stage::stack,
+         {Limit::nutPitches, Limit::screwBeyond, Limit::engagementSteel, Limit::engagementAluminium,
+          Limit::engagementPlastic},
+         needs(Need::stacks),
+         judgeStackScrews,
+         wordStackScrew},
+        {RuleId::stkMotorScrew,
+         "Motor screws",
+         "Too short and the motor comes off; too long and the screw touches the windings and burns the speed "
+         "controller.",
+         kTrade,
+         Stage::stack,
+         {Limit::motorEngagementM3, Limit::motorEngagementM2, Limit::motorReserve},
+         needs(Need::motorScrews),
+         judgeMotorScrews,
+         wordMotorScrew},
+        {RuleId::stkDamper,
+         "Dampers and male ends",
+         "A damper damps only while it can give; a male end that bottoms out holds nothing.",
+         kTrade,
+         Stage::stack,
+         {Limit::damperLeast, Limit::damperMost, Limit::engagementSteel, Limit::engagementAluminium,
+          Limit::engagementPlastic},
+         needs(Need::stacks),
+         judgeDampers,
+         wordDampers},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,7 +1,7 @@
 // How bad it is when two boards come that close: one verdict for rule, column and plan.
 #pragma once
 
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
 
 namespace waxis {
 

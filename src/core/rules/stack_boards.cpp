@@ -1,13 +1,19 @@
 // STK-6 to STK-8: insulation, order of mating, the flat cable between two boards.
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
+
+#include "core/build/chain.h"
+#include "core/edits/hung_on.h"
+#include "core/stack/report.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
 namespace waxis {
 
-void judgeInsulation(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeInsulation(const Build &build, const Practice &practice, const Derived &derived,
+                            std::vector<Finding> &out) {
     for (const auto &report : derived.stacks) {
         const Stack *stack = findStack(build, report.stack);
         if (!stack) continue;
@@ -33,7 +39,7 @@ void judgeInsulation(const Build &build, const Practice &practice, const Derived
             if (f.severity != Severity::pass && !bare.hardware && !bare.sheet) {
                 Fix fix;
                 fix.part = stack->id;
-                fix.stack = StackChange{stack->id, StackChangeKind::sheet, frameLayer(*stack) + 1, 0.2};
+                fix.change = StackChange{stack->id, StackChangeKind::sheet, frameLayer(*stack) + 1, 0.2};
                 f.fixes.push_back(fix);
             }
             out.push_back(std::move(f));
@@ -65,7 +71,7 @@ void judgeInsulation(const Build &build, const Practice &practice, const Derived
     }
 }
 
-FindingText wordInsulation(const Build &build, const Finding &f) {
+static FindingText wordInsulation(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          oneDecimal(std::max(0.0, *f.measured)), oneDecimal(*f.limit)};
     if (f.variant == "flat")
@@ -82,7 +88,7 @@ FindingText wordInsulation(const Build &build, const Finding &f) {
             {"{3} mm wanted, or an insulating sheet.", words}};
 }
 
-void judgeHiddenPlugs(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeHiddenPlugs(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &report : derived.stacks)
         for (const auto &plug : report.hidden) {
             Finding f;
@@ -95,13 +101,13 @@ void judgeHiddenPlugs(const Build &, const Practice &, const Derived &derived, s
         }
 }
 
-FindingText wordHiddenPlugs(const Build &build, const Finding &f) {
+static FindingText wordHiddenPlugs(const Build &build, const Finding &f) {
     const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]), f.variant};
     return {{"\"{2}\" is under {0}: mate it before the board goes in", words},
             {"Nobody reaches it over {1} any more; turn the board over, or plug it first and pull once.", words}};
 }
 
-void judgeHarness(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeHarness(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &report : derived.stacks) {
         const Stack *stack = findStack(build, report.stack);
         for (const auto &harness : report.harnesses) {
@@ -125,7 +131,7 @@ void judgeHarness(const Build &build, const Practice &, const Derived &derived, 
                         harness.bestTurn_deg != 0) {
                         Fix fix;
                         fix.part = harness.boardB;
-                        fix.stack = StackChange{stack->id, StackChangeKind::turn, int(i), harness.bestTurn_deg};
+                        fix.change = StackChange{stack->id, StackChangeKind::turn, int(i), harness.bestTurn_deg};
                         f.fixes.push_back(fix);
                     }
             out.push_back(std::move(f));
@@ -133,7 +139,7 @@ void judgeHarness(const Build &build, const Practice &, const Derived &derived, 
     }
 }
 
-FindingText wordHarness(const Build &build, const Finding &f) {
+static FindingText wordHarness(const Build &build, const Finding &f) {
     double length = 0, turn = 0, then = 0;
     for (const auto &i : f.inputs) {
         if (i.name == "flat cable") length = i.value;
@@ -149,6 +155,39 @@ FindingText wordHarness(const Build &build, const Finding &f) {
                 {"One of the boards is upside down: {3} mm of cable, pins the other way round.", words}};
     return {{"The plugs of {0} and {1} open {2}° apart: {3} mm of flat cable", words},
             {"With {1} turned {5} they meet with {4} mm; the angles to enter change with it.", words}};
+}
+
+std::span<const Rule> stackBoardsRules() {
+    static const std::array<Rule, 3> rules{{
+        {RuleId::stkInsulation,
+         "Insulation",
+         "Carbon and metal conduct: nothing soldered may touch them, not even when a board flexes.",
+         kTrade,
+         Stage::stack,
+         {Limit::bareGap, Limit::hardwareBareGap, Limit::wireEnds},
+         needs(Need::stacks),
+         judgeInsulation,
+         wordInsulation},
+        {RuleId::stkOrder,
+         "Plugs on the hidden side",
+         "A plug under a board can be mated only before the board goes in.",
+         kTrade,
+         Stage::stack,
+         {},
+         needs(Need::stacks),
+         judgeHiddenPlugs,
+         wordHiddenPlugs},
+        {RuleId::stkHarness,
+         "Flat cable between boards",
+         "A flat cable does not turn corners: ports that open alike need the shortest one.",
+         kTrade,
+         Stage::stack,
+         {},
+         needs(Need::stacks),
+         judgeHarness,
+         wordHarness},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,16 +1,21 @@
 // WIR: what wires run beside, over, through and under.
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
-#include "core/rules/families.h"
+#include "core/rules/rule.h"
+#include "core/scene/scene.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
 namespace waxis {
 
-void judgeParallelRun(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &meeting : derived.wiring.meetings) {
+static void judgeParallelRun(const Build &build, const Practice &practice, const Derived &derived,
+                             std::vector<Finding> &out) {
+    for (const auto &meeting : derived.wiring->meetings) {
         if (meeting.together_mm <= 0) continue; // they cross: that is how it should be
         Finding f;
         f.rule = RuleId::wirParallel;
@@ -28,14 +33,14 @@ void judgeParallelRun(const Build &build, const Practice &practice, const Derive
         if (f.severity == Severity::pass && meeting.eased) f.margin = std::max(f.margin, 0.0);
         if (f.severity == Severity::watch && build.wires[std::size_t(meeting.b)].cores.size() > 1) {
             Fix fix;
-            fix.wire = WireChange{WireChange::Kind::twist, f.subjects[0], 0, 0, false, {}, {}, Vec3::Zero()};
+            fix.change = WireChange{WireChange::Kind::twist, f.subjects[0], 0, 0, false, {}, {}, Vec3::Zero()};
             f.fixes.push_back(fix);
         }
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordParallelRun(const Build &build, const Finding &f) {
+static FindingText wordParallelRun(const Build &build, const Finding &f) {
     return {{"{0}: {1} mm beside {2}",
              {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
             {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
@@ -43,9 +48,9 @@ FindingText wordParallelRun(const Build &build, const Finding &f) {
              {oneDecimal(f.inputs[1].value), wholeNumber(*f.limit)}}};
 }
 
-void judgeWireBend(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (std::size_t w = 0; w < derived.wiring.wires.size(); ++w) {
-        const WireReport &report = derived.wiring.wires[w];
+static void judgeWireBend(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.wiring->wires.size(); ++w) {
+        const WireReport &report = derived.wiring->wires[w];
         if (report.tightest_mm <= 0) continue;
         Finding f;
         f.rule = RuleId::wirBend;
@@ -70,13 +75,14 @@ void judgeWireBend(const Build &build, const Practice &, const Derived &derived,
     }
 }
 
-FindingText wordWireBend(const Build &build, const Finding &f) {
+static FindingText wordWireBend(const Build &build, const Finding &f) {
     return {{"{0}: a bend of {1} mm where {2} mm are wanted",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), oneDecimal(*f.limit)}},
             {"Lead it in a wider curve: pin a point, or turn the port.", {}}};
 }
 
-void judgeWireSpan(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeWireSpan(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const WireRoute &route = derived.routes[w];
         if (route.points_mm.size() < 2) continue;
@@ -93,7 +99,7 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
         f.from_mm = f.to_mm = route.spanMiddle_mm;
         if (f.severity == Severity::watch) {
             Fix fix;
-            fix.wire = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, route.spanMiddle_mm};
+            fix.change = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, route.spanMiddle_mm};
             f.fixes.push_back(fix);
         }
         out.push_back(f);
@@ -125,7 +131,7 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
             relief.from_mm = relief.to_mm = pointAlong(route.points_mm, atFrom ? at : route.length_mm - at);
             if (relief.severity == Severity::watch) {
                 Fix fix;
-                fix.wire = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, *relief.from_mm};
+                fix.change = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, *relief.from_mm};
                 relief.fixes.push_back(fix);
             }
             out.push_back(std::move(relief));
@@ -133,7 +139,7 @@ void judgeWireSpan(const Build &build, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordWireSpan(const Build &build, const Finding &f) {
+static FindingText wordWireSpan(const Build &build, const Finding &f) {
     if (f.variant == "relief")
         return {{"{0}: first held {1} mm from the plug at {2}",
                  {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
@@ -142,8 +148,8 @@ FindingText wordWireSpan(const Build &build, const Finding &f) {
             {"A loose wire finds the propellers: tie it down at least every {0} mm.", {wholeNumber(*f.limit)}}};
 }
 
-void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &use : derived.wiring.holes) {
+static void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &use : derived.wiring->holes) {
         if (use.wires.empty()) continue;
         const auto &frame = *build.frame;
         const auto pass = std::find_if(frame.passThroughs.begin(), frame.passThroughs.end(),
@@ -162,14 +168,14 @@ void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived,
         f.from_mm = f.to_mm = Vec3(middle.x(), middle.y(), plate->z_mm + plate->thickness_mm);
         if (f.severity == Severity::watch) {
             Fix fix;
-            fix.wire = WireChange{WireChange::Kind::grommet, use.pass, 0, 0, false, {}, {}, Vec3::Zero()};
+            fix.change = WireChange{WireChange::Kind::grommet, use.pass, 0, 0, false, {}, {}, Vec3::Zero()};
             f.fixes.push_back(fix);
         }
         out.push_back(std::move(f));
     }
 }
 
-FindingText wordHoleEdge(const Build &build, const Finding &f) {
+static FindingText wordHoleEdge(const Build &build, const Finding &f) {
     return {
         {"Bare {0} edge under {1}",
          {[&] {
@@ -184,8 +190,8 @@ FindingText wordHoleEdge(const Build &build, const Finding &f) {
          {f.subjects[0]}}};
 }
 
-void judgeHoleFill(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &use : derived.wiring.holes) {
+static void judgeHoleFill(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &use : derived.wiring->holes) {
         if (use.wires.empty()) continue;
         Finding f;
         f.rule = RuleId::wirFill;
@@ -207,14 +213,15 @@ void judgeHoleFill(const Build &build, const Practice &, const Derived &derived,
     }
 }
 
-FindingText wordHoleFill(const Build &, const Finding &f) {
+static FindingText wordHoleFill(const Build &, const Finding &f) {
     return {
         {"{0} is {1} % full of wires; {2} % goes through without force",
          {f.subjects[0], wholeNumber(*f.measured), wholeNumber(*f.limit)}},
         {"Lead some of the {0} wires another way, or make the hole larger.", {std::to_string(f.subjects.size() - 1)}}};
 }
 
-void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
     const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const auto &points = derived.routes[w].points_mm;
@@ -231,7 +238,7 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
             if (boxGap(run, boundsOf(disc, pose)) > practice[Limit::propFlexibleGap] + 5) continue;
             const Pose inverse = pose.inverse();
             for (const Vec3 &p : samples) {
-                const double away = pointDistance(disc, inverse * p) - derived.wiring.wires[w].bundle_mm / 2;
+                const double away = pointDistance(disc, inverse * p) - derived.wiring->wires[w].bundle_mm / 2;
                 if (away >= least) continue;
                 least = away;
                 nearest.subjects = {build.wires[w].id, mount.id};
@@ -246,7 +253,7 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
         constexpr double kOnArm_mm = 8;
         // Phase wires have to leave under their own propeller.
         const bool along =
-            derived.wiring.wires[w].role == WireRole::phase ||
+            derived.wiring->wires[w].role == WireRole::phase ||
             std::any_of(build.frame->arms.begin(), build.frame->arms.end(), [&](const Arm &arm) {
                 return pointDistance(armShape(arm), armPose(arm).inverse() * *nearest.from_mm) <= kOnArm_mm;
             });
@@ -258,7 +265,7 @@ void judgeWireZone(const Build &build, const Practice &practice, const Derived &
     }
 }
 
-FindingText wordWireZone(const Build &build, const Finding &f) {
+static FindingText wordWireZone(const Build &build, const Finding &f) {
     const std::string wire = displayName(build, f.subjects[0]), disc = nameWithin(build, f.subjects[1]);
     if (f.severity == Severity::stop)
         return {
@@ -269,12 +276,13 @@ FindingText wordWireZone(const Build &build, const Finding &f) {
             {"{0} mm at least, and tied so that it cannot swing up.", {oneDecimal(*f.limit)}}};
 }
 
-void judgeEscLead(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeEscLead(const Build &build, const Practice &practice, const Derived &derived,
+                         std::vector<Finding> &out) {
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const auto &points = derived.routes[w].points_mm;
         const Wire &wire = build.wires[w];
         if (points.size() < 2) continue;
-        const WireRole role = derived.wiring.wires[w].role;
+        const WireRole role = derived.wiring->wires[w].role;
         bool sensitive = role == WireRole::video || role == WireRole::coax;
         for (const WireEnd *end : {&wire.from, &wire.to}) {
             const Part *part = findPart(build, end->part);
@@ -318,16 +326,17 @@ void judgeEscLead(const Build &build, const Practice &practice, const Derived &d
     }
 }
 
-FindingText wordEscLead(const Build &build, const Finding &f) {
+static FindingText wordEscLead(const Build &build, const Finding &f) {
     return {{"{0}: {1} mm from {2}",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
             {"Speed controllers switch hard: keep video and receiver leads {0} mm away, or shield them.",
              {oneDecimal(*f.limit)}}};
 }
 
-void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived,
+                            std::vector<Finding> &out) {
     constexpr int kStiff_AWG = 22;
-    for (const auto &owner : derived.owners) {
+    for (const auto &owner : derived.scene.owners) {
         if (owner.kind != OwnerKind::part || !owner.isolated) continue;
         const Part *part = findPart(build, owner.id);
         const PartType *type = part ? typeOf(build, *part) : nullptr;
@@ -340,7 +349,7 @@ void judgeStiffWires(const Build &build, const Practice &practice, const Derived
             const Wire &wire = build.wires[w];
             if (wire.from.part != owner.id && wire.to.part != owner.id) continue;
             // A bundle of many thin wires is as stiff as a thick one.
-            const bool stiff = derived.wiring.wires[w].gauge_AWG <= kStiff_AWG || wire.lay == WireLay::shielded ||
+            const bool stiff = derived.wiring->wires[w].gauge_AWG <= kStiff_AWG || wire.lay == WireLay::shielded ||
                                (wire.cores.size() >= 6 && wire.lay != WireLay::flat);
             if (!stiff) continue;
             ++count;
@@ -356,11 +365,89 @@ void judgeStiffWires(const Build &build, const Practice &practice, const Derived
     }
 }
 
-FindingText wordStiffWires(const Build &build, const Finding &f) {
+static FindingText wordStiffWires(const Build &build, const Finding &f) {
     return {
         {"{0} stiff wires pull at {1}, which is soft-mounted",
          {wholeNumber(*f.measured), nameWithin(build, f.subjects[0])}},
         {"They carry vibration past the dampers: use thinner wire, bundle lightly, and leave them loose there.", {}}};
+}
+
+std::span<const Rule> wireRunsRules() {
+    static const std::array<Rule, 8> rules{{
+        {RuleId::wirParallel,
+         "Power beside signal",
+         "Side by side, power and phase wires talk into signal, video and antenna leads; crossed square they do not.",
+         kTrade,
+         Stage::wire,
+         {Limit::parallelGap, Limit::parallelLength},
+         needs(Need::wiring),
+         judgeParallelRun,
+         wordParallelRun},
+        {RuleId::wirBend,
+         "Bend too tight",
+         "Coax bent too tight changes its impedance, wire breaks at the joint.",
+         "common practice, no source; as a choice FAA AC 43.13-1B chapter 11, from memory",
+         Stage::wire,
+         {Limit::bendWire, Limit::bendCoax},
+         needs(Need::wiring),
+         judgeWireBend,
+         wordWireBend},
+        {RuleId::wirSpan,
+         "Wire that nothing holds",
+         "Loose wires reach the propellers, and a plug that has to hold its own wire comes off.",
+         kTrade,
+         Stage::wire,
+         {Limit::wireSpan, Limit::strainRelief},
+         needs(Need::routes),
+         judgeWireSpan,
+         wordWireSpan},
+        {RuleId::wirEdge,
+         "Bare edges",
+         "A carbon edge is a saw: in vibration it cuts through any jacket.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::wiring),
+         judgeHoleEdge,
+         wordHoleEdge},
+        {RuleId::wirFill,
+         "Hole too full",
+         "A hole that is stuffed cannot be passed by the next plug and chafes what is in it.",
+         "fill of NFPA 70 chapter 9 table 1, from memory",
+         Stage::wire,
+         {},
+         needs(Need::wiring),
+         judgeHoleFill,
+         wordHoleFill},
+        {RuleId::wirZone,
+         "Wires and propellers",
+         "A propeller that catches a wire takes it along.",
+         kTrade,
+         Stage::wire,
+         {Limit::propFlexibleGap, Limit::propFlexUp, Limit::propFlexDown},
+         needs(Need::routes, Need::wiring),
+         judgeWireZone,
+         wordWireZone},
+        {RuleId::wirEscGap,
+         "Leads beside speed controllers",
+         "Speed controllers switch tens of amperes in a fraction of a microsecond.",
+         kTrade,
+         Stage::wire,
+         {Limit::escLeadGap},
+         needs(Need::places, Need::routes, Need::wiring),
+         judgeEscLead,
+         wordEscLead},
+        {RuleId::wirSoft,
+         "Stiff wires on a soft-mounted board",
+         "Dampers are of no use when wires carry the vibration past them.",
+         kTrade,
+         Stage::wire,
+         {Limit::stiffWires},
+         needs(Need::owners, Need::wiring),
+         judgeStiffWires,
+         wordStiffWires},
+    }};
+    return rules;
 }
 
 } // namespace waxis

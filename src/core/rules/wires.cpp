@@ -1,8 +1,12 @@
 // WIR: how long, how thick, and what is lost on the way.
-#include "core/rules/families.h"
-#include "core/wiring/gauge_advice.h"
+#include "core/power/power_report.h"
+#include "core/remedies/gauge_advice.h"
+#include "core/rules/rule.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -41,7 +45,9 @@ std::optional<Fix> shorterWay(const Build &build, const Wire &wire, const WireRo
         if (way.norm() < 1e-9 || std::abs(way[axis]) < kAlong * way.norm() || by_mm > kAlong * kFarthest_mm) continue;
         Fix fix;
         fix.part = end.part;
-        fix.shift_mm[axis] = std::copysign(std::ceil(by_mm / (std::abs(way[axis]) / way.norm())), way[axis]);
+        Vec3 shift_mm = Vec3::Zero();
+        shift_mm[axis] = std::copysign(std::ceil(by_mm / (std::abs(way[axis]) / way.norm())), way[axis]);
+        fix.change = PartShift{shift_mm};
         return fix;
     }
     return std::nullopt;
@@ -49,9 +55,10 @@ std::optional<Fix> shorterWay(const Build &build, const Wire &wire, const WireRo
 
 } // namespace
 
-void judgeWireLength(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (std::size_t w = 0; w < derived.wiring.wires.size(); ++w) {
-        const WireReport &report = derived.wiring.wires[w];
+static void judgeWireLength(const Build &build, const Practice &practice, const Derived &derived,
+                            std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.wiring->wires.size(); ++w) {
+        const WireReport &report = derived.wiring->wires[w];
         if (!report.supplied_mm && report.verdict != LeadVerdict::none) continue;
         Finding f = wireFinding(RuleId::wirLength, build, derived, w);
         f.unit = "mm";
@@ -82,7 +89,7 @@ void judgeWireLength(const Build &build, const Practice &practice, const Derived
         if (f.severity == Severity::watch) f.practiceLimit = Limit::wireResolder;
         if (report.spare_mm < 0) {
             Fix stock;
-            stock.wire = WireChange{WireChange::Kind::stock, build.wires[w].id, 0, 0, false, {}, {}, Vec3::Zero()};
+            stock.change = WireChange{WireChange::Kind::stock, build.wires[w].id, 0, 0, false, {}, {}, Vec3::Zero()};
             if (auto nearer = shorterWay(build, build.wires[w], derived.routes[w], -report.spare_mm))
                 f.fixes.push_back(*nearer);
             f.fixes.push_back(stock);
@@ -91,7 +98,7 @@ void judgeWireLength(const Build &build, const Practice &practice, const Derived
     }
 }
 
-FindingText wordWireLength(const Build &build, const Finding &f) {
+static FindingText wordWireLength(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     if (f.variant == "none")
         return {{"No ready-made cable is long enough for {0}: {1} mm needed, {2} mm is the longest",
@@ -107,10 +114,11 @@ FindingText wordWireLength(const Build &build, const Finding &f) {
             {"Splice it, take a longer lead, or move an end nearer by that much.", {}}};
 }
 
-void judgeWireGauge(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (std::size_t w = 0; w < derived.power.wires.size(); ++w) {
-        const WireCurrent &current = derived.power.wires[w];
-        const WireReport &report = derived.wiring.wires[w];
+static void judgeWireGauge(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
+    for (std::size_t w = 0; w < derived.power->wires.size(); ++w) {
+        const WireCurrent &current = derived.power->wires[w];
+        const WireReport &report = derived.wiring->wires[w];
         const WireStock *stock = findWireStock(report.gauge_AWG);
         if (!current.known || !(current.typical_A > 0) || !stock || build.wires[w].lay == WireLay::flat) continue;
         Finding f = wireFinding(RuleId::wirGauge, build, derived, w);
@@ -130,7 +138,7 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
         const auto fit = lightestGauge(current.typical_A / (practice[Limit::wireShare] / 100));
         auto offer = [&](int awg) {
             Fix fix;
-            fix.wire = WireChange{WireChange::Kind::gauge, build.wires[w].id, awg, 0, false, {}, {}, Vec3::Zero()};
+            fix.change = WireChange{WireChange::Kind::gauge, build.wires[w].id, awg, 0, false, {}, {}, Vec3::Zero()};
             f.fixes.push_back(fix);
         };
         if (f.severity != Severity::pass && fit) offer(*fit);
@@ -149,7 +157,7 @@ void judgeWireGauge(const Build &build, const Practice &practice, const Derived 
     }
 }
 
-FindingText wordWireGauge(const Build &build, const Finding &f) {
+static FindingText wordWireGauge(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     const std::string gauge = wholeNumber(f.inputs[2].value);
     if (f.variant == "burst")
@@ -161,8 +169,8 @@ FindingText wordWireGauge(const Build &build, const Finding &f) {
             {"Take a thicker wire.", {}}};
 }
 
-void judgeWireDrop(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &rail : derived.power.rails) {
+static void judgeWireDrop(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &rail : derived.power->rails) {
         // The load that loses most speaks for its rail.
         const RailLoad *worst = nullptr;
         for (const auto &load : rail.loads)
@@ -186,24 +194,24 @@ void judgeWireDrop(const Build &, const Practice &practice, const Derived &deriv
     }
 }
 
-FindingText wordWireDrop(const Build &build, const Finding &f) {
+static FindingText wordWireDrop(const Build &build, const Finding &f) {
     return {{"{0} loses {1} % on the way from {2}: {3} mV",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1]),
               wholeNumber(f.inputs[0].value)}},
             {"Thicker or shorter wires; {0} % is what the practice allows.", {oneDecimal(*f.limit)}}};
 }
 
-void judgeCriticalJoints(const Build &build, const Practice &practice, const Derived &derived,
-                         std::vector<Finding> &out) {
+static void judgeCriticalJoints(const Build &build, const Practice &practice, const Derived &derived,
+                                std::vector<Finding> &out) {
     // Everything between pack and motors: each plug in it, and each splice.
     std::vector<std::string> joints;
     int splices = 0, plugs = 0;
-    for (const auto &passage : derived.power.passages) {
+    for (const auto &passage : derived.power->passages) {
         const Part *part = findPart(build, passage.part);
         const PartType *type = part ? typeOf(build, *part) : nullptr;
         if (!type || type->kind != PartKind::powerPlug) continue;
         const bool motors =
-            std::any_of(derived.power.motors.begin(), derived.power.motors.end(),
+            std::any_of(derived.power->motors.begin(), derived.power->motors.end(),
                         [&](const MotorCurrent &m) { return m.hover_A > 0 && m.hover_A <= passage.typical_A; });
         if (!motors) continue;
         ++plugs;
@@ -211,12 +219,12 @@ void judgeCriticalJoints(const Build &build, const Practice &practice, const Der
     }
     for (std::size_t w = 0; w < build.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
-        const WireRole role = derived.wiring.wires[w].role;
+        const WireRole role = derived.wiring->wires[w].role;
         const bool critical =
             role == WireRole::phase ||
-            (role == WireRole::power && derived.power.wires[w].known && !derived.power.motors.empty() &&
-             derived.power.wires[w].typical_A >= derived.power.motors[0].hover_A &&
-             derived.power.motors[0].hover_A > 0);
+            (role == WireRole::power && derived.power->wires[w].known && !derived.power->motors.empty() &&
+             derived.power->wires[w].typical_A >= derived.power->motors[0].hover_A &&
+             derived.power->motors[0].hover_A > 0);
         if (!critical) continue;
         if (wire.splices > 0) {
             splices += wire.splices;
@@ -246,7 +254,7 @@ void judgeCriticalJoints(const Build &build, const Practice &practice, const Der
     out.push_back(std::move(f));
 }
 
-FindingText wordCriticalJoints(const Build &build, const Finding &f) {
+static FindingText wordCriticalJoints(const Build &build, const Finding &f) {
     std::string names;
     for (std::size_t i = 0; i < f.subjects.size() && i < 4; ++i)
         names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
@@ -256,7 +264,7 @@ FindingText wordCriticalJoints(const Build &build, const Finding &f) {
             {"{0}: each is a possible failure. Solder it, or lock and tie it.", {names}}};
 }
 
-void judgeWireRoute(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeWireRoute(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (std::size_t w = 0; w < build.wires.size(); ++w) {
         const WireRoute &route = derived.routes[w];
         if (route.found || route.makeshift) continue; // that is still being looked for
@@ -267,7 +275,7 @@ void judgeWireRoute(const Build &build, const Practice &, const Derived &derived
     }
 }
 
-FindingText wordWireRoute(const Build &build, const Finding &f) {
+static FindingText wordWireRoute(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     if (f.variant == "ends")
         return {{"{0} ends at a port that its part does not have", {name}},
@@ -277,6 +285,58 @@ FindingText wordWireRoute(const Build &build, const Finding &f) {
         {"It is drawn straight through what stands in its way and its length is a guess: pin points by hand, open a "
          "pass-through, or make room at its ends.",
          {}}};
+}
+
+std::span<const Rule> wiresRules() {
+    static const std::array<Rule, 5> rules{{
+        {RuleId::wirLength,
+         "Lead too short",
+         "A lead that is short comes out when everything else is in place; the route is known before.",
+         "route along its supports, corners rounded; common practice for allowances, no source",
+         Stage::wire,
+         {Limit::wireRound, Limit::endSolder, Limit::endCrimp, Limit::wireResolder, Limit::wireSwaySlack,
+          Limit::wireOpenSlack},
+         needs(Need::places, Need::routes, Need::wiring),
+         judgeWireLength,
+         wordWireLength},
+        {RuleId::wirGauge,
+         "Wire too thin",
+         "A wire that is too thin gets hot, softens its solder and loses voltage.",
+         "\"chassis wiring\" of the Handbook of Electronic Tables and Formulas, from memory",
+         Stage::wire,
+         {Limit::wireShare, Limit::figureOfMerit, Limit::driveEfficiency, Limit::flyingHeight},
+         needs(Need::routes, Need::wiring, Need::power),
+         judgeWireGauge,
+         wordWireGauge},
+        {RuleId::wirDrop,
+         "Voltage lost on the way",
+         "What is lost in wires is missing at the load just when it needs most.",
+         "ASTM B258, IEC 60028",
+         Stage::wire,
+         {Limit::dropShare},
+         needs(Need::power),
+         judgeWireDrop,
+         wordWireDrop},
+        {RuleId::wirJoints,
+         "Joints between pack and motors",
+         "Every plug and splice in this path is one more thing that can end the flight.",
+         kTrade,
+         Stage::wire,
+         {Limit::criticalJoints},
+         needs(Need::wiring, Need::power),
+         judgeCriticalJoints,
+         wordCriticalJoints},
+        {RuleId::wirRoute,
+         "No way for a wire",
+         "A wire that has no way round what stands there cannot be measured.",
+         "shortest way on a fixed lattice",
+         Stage::wire,
+         {},
+         needs(Need::routes),
+         judgeWireRoute,
+         wordWireRoute},
+    }};
+    return rules;
 }
 
 } // namespace waxis

@@ -1,5 +1,6 @@
 #include "core/rules/wording.h"
 
+#include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 #include "core/rules/rule.h"
 
@@ -56,8 +57,8 @@ std::string shiftInWords(const Vec3 &shift_mm) {
 }
 
 Sentence wordFixBriefly(const Build &build, const Finding &finding, const Fix &fix) {
-    const bool moves = !fix.turn && !fix.wire && !fix.perch && fix.site.empty() && fix.then.empty();
-    if (finding.rule == RuleId::fitPropZone && moves) return {"Move it {0}", {shiftInWords(fix.shift_mm)}};
+    if (finding.rule == RuleId::fitPropZone && fix.as<PartShift>() && fix.then.empty())
+        return {"Move it {0}", {shiftInWords(fix.shift_mm())}};
     return wordFix(build, fix);
 }
 
@@ -80,36 +81,59 @@ static std::string turnInWords(const PartTurn &turn) {
     return way.x() > 0 ? "to the right" : "to the left";
 }
 
-static Sentence wordOneFix(const Build &build, const Fix &fix) {
-    if (fix.hand)
-        return {"Give {0} {1}",
-                {nameWithin(build, fix.part), *fix.hand == Polarisation::rightCircular  ? "a right-hand antenna"
-                                              : *fix.hand == Polarisation::leftCircular ? "a left-hand antenna"
-                                                                                        : "a straight antenna"}};
-    if (fix.stack) return wordChange(build, *fix.stack);
-    if (fix.wire) return wordWireChange(build, *fix.wire);
-    if (fix.perch)
-        return {
-            "Put {0} {1} {2}",
-            {displayName(build, fix.part), std::string(perchWord(fix.perch->kind)), nameWithin(build, fix.perch->on)}};
-    if (!fix.site.empty()) return {"Seat {0} on {1}", {displayName(build, fix.part), nameWithin(build, fix.site)}};
-    if (fix.turn)
+/// One kind of change, each in its own words.
+struct WordChange {
+    const Build &build;
+    const std::string &part;
+    Sentence operator()(const PartShift &shift) const {
+        return {"Move {0} {1}", {displayName(build, part), shiftInWords(shift.by_mm)}};
+    }
+    Sentence operator()(const PartTurn &turn) const {
         return {"Turn {0} by {1}° {2}",
-                {displayName(build, fix.part), wholeNumber(std::abs(fix.turn->angle_deg)), turnInWords(*fix.turn)}};
-    if (fix.radio) return wordRadioSetting(build, *fix.radio);
-    if (fix.tilt_deg) return {"Tilt {0} to {1}°", {displayName(build, fix.part), oneDecimal(*fix.tilt_deg)}};
-    return {"Move {0} {1}", {displayName(build, fix.part), shiftInWords(fix.shift_mm)}};
+                {displayName(build, part), wholeNumber(std::abs(turn.angle_deg)), turnInWords(turn)}};
+    }
+    Sentence operator()(const CameraTilt &tilt) const {
+        return {"Tilt {0} to {1}°", {displayName(build, part), oneDecimal(tilt.to_deg)}};
+    }
+    Sentence operator()(const OntoSite &seat) const {
+        return {"Seat {0} on {1}", {displayName(build, part), nameWithin(build, seat.site)}};
+    }
+    Sentence operator()(const Perch &perch) const {
+        return {"Put {0} {1} {2}",
+                {displayName(build, part), std::string(perchWord(perch.kind)), nameWithin(build, perch.on)}};
+    }
+    Sentence operator()(const StackChange &change) const { return wordChange(build, change); }
+    Sentence operator()(const WireChange &change) const { return wordWireChange(build, change); }
+    Sentence operator()(const RadioSetting &wanted) const { return wordRadioSetting(build, wanted); }
+    Sentence operator()(const GroundHand &hand) const {
+        const auto word = [&] {
+            switch (hand.polarisation) {
+            case Polarisation::rightCircular: return "a right-hand antenna";
+            case Polarisation::leftCircular: return "a left-hand antenna";
+            case Polarisation::linear: return "a straight antenna";
+            }
+            return "";
+        };
+        return {"Give {0} {1}", {nameWithin(build, part), word()}};
+    }
+};
+
+static Sentence wordOneFix(const Build &build, const Fix &fix) {
+    return std::visit(WordChange{build, fix.part}, fix.change);
 }
 
 Sentence wordFix(const Build &build, const Fix &fix) {
     Sentence words = wordOneFix(build, fix);
     if (fix.then.empty()) return words;
     std::string all = words.text();
-    const auto twists = [](const Fix &f) { return f.wire && f.wire->kind == WireChange::Kind::twist; };
+    const auto twists = [](const Fix &f) {
+        const auto *wire = f.as<WireChange>();
+        return wire && wire->kind == WireChange::Kind::twist;
+    };
     for (std::size_t i = 0; i < fix.then.size(); ++i) {
         const Fix &now = fix.then[i], &before = i == 0 ? fix : fix.then[i - 1];
         std::string more = wordFix(build, now).text();
-        if (twists(now) && twists(before)) more = displayName(build, now.wire->wire); // the verb once
+        if (twists(now) && twists(before)) more = displayName(build, now.as<WireChange>()->wire); // the verb once
         more[0] = char(std::tolower(static_cast<unsigned char>(more[0])));
         all += (i + 1 < fix.then.size() ? ", " : " and ") + more;
     }

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "core/base/sentence.h"
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
 
 #include <string>
 #include <vector>

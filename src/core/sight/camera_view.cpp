@@ -2,6 +2,7 @@
 
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
+#include "core/scene/scene.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,16 +38,6 @@ Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg) {
     return pose;
 }
 
-EditResult tiltCamera(const Build &build, const std::string &id, double tilt_deg) {
-    const Part *part = findPart(build, id);
-    const PartType *type = part ? typeOf(build, *part) : nullptr;
-    if (!type || !type->camera) return Failure{EditError{fmt::format("\"{}\" is not a camera of this build.", id)}};
-    if (!(tilt_deg >= type->camera->tiltMin_deg - 1e-6 && tilt_deg <= type->camera->tiltMax_deg + 1e-6))
-        return Failure{EditError{fmt::format("{} tilts from {:g} to {:g} degrees.", displayName(build, id),
-                                             type->camera->tiltMin_deg, type->camera->tiltMax_deg)}};
-    return placePart(build, id, tilted(*type, framePose(build, *part), tilt_deg));
-}
-
 CameraPose cameraPose(const PartType &type, const Pose &X_FramePart) {
     const Camera camera = type.camera.value_or(Camera{});
     CameraPose pose;
@@ -62,38 +53,37 @@ CameraPose cameraPose(const PartType &type, const Pose &X_FramePart) {
     return pose;
 }
 
-CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self) {
-    const auto &bodies = derived.world->bodies();
+CameraWorld cameraWorld(const Build &build, const Scene &scene, int loadCase, int self) {
+    const auto &bodies = scene.world->bodies();
     std::vector<Body> discs;
     std::vector<int> ownerOf;
     ownerOf.reserve(bodies.size());
-    for (const auto &traits : derived.traits) ownerOf.push_back(traits.owner);
+    for (const auto &traits : scene.traits) ownerOf.push_back(traits.owner);
     for (const auto &mount : build.frame->motorMounts) {
         if (!(mount.propDiameter_mm > 0)) continue;
         Body disc;
         constexpr double kBlade_mm = 1.0;
         disc.shape = Cylinder{mount.propDiameter_mm, kBlade_mm};
         disc.X_FrameBody = {propCentre_mm(mount), Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
-        const auto owner = std::find_if(derived.owners.begin(), derived.owners.end(), [&](const BodyOwner &o) {
+        const auto owner = std::find_if(scene.owners.begin(), scene.owners.end(), [&](const BodyOwner &o) {
             return o.kind == OwnerKind::disc && o.id == mount.id;
         });
-        if (owner == derived.owners.end()) continue;
+        if (owner == scene.owners.end()) continue;
         discs.push_back(disc);
-        ownerOf.push_back(int(owner - derived.owners.begin()));
+        ownerOf.push_back(int(owner - scene.owners.begin()));
     }
     auto counts = [&](int body) {
-        const BodyOwner &owner = derived.owners[std::size_t(ownerOf[std::size_t(body)])];
+        const BodyOwner &owner = scene.owners[std::size_t(ownerOf[std::size_t(body)])];
         return owner.kind != OwnerKind::disc && ownerOf[std::size_t(body)] != self && (owner.cases >> loadCase & 1);
     };
     return {RayWorld(bodies, counts, discs), std::move(ownerOf)};
 }
 
-CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture,
-                      const CameraPose &pose) {
+CameraView cameraView(const CameraWorld &world, const Scene &scene, const Picture &picture, const CameraPose &pose) {
     CameraView view;
     view.tilt_deg = degreesFromRadians(std::asin(std::clamp(pose.R_FrameCamera(2, 0), -1.0, 1.0)));
     view.owner.reserve(picture.directions.size());
-    std::vector<int> pixels(derived.owners.size(), 0);
+    std::vector<int> pixels(scene.owners.size(), 0);
     for (const auto &d : picture.directions) {
         const int body = world.rays.first(pose.lens_mm, pose.R_FrameCamera * d).body;
         const int owner = body < 0 ? -1 : world.ownerOf[std::size_t(body)];
@@ -104,19 +94,19 @@ CameraView cameraView(const CameraWorld &world, const Derived &derived, const Pi
     for (std::size_t o = 0; o < pixels.size(); ++o) {
         if (!pixels[o]) continue;
         const double share = pixels[o] / all;
-        view.by.push_back({derived.owners[o].id, share});
-        (derived.owners[o].kind == OwnerKind::disc ? view.propellers : view.hidden) += share;
+        view.by.push_back({scene.owners[o].id, share});
+        (scene.owners[o].kind == OwnerKind::disc ? view.propellers : view.hidden) += share;
     }
     std::stable_sort(view.by.begin(), view.by.end(), [](const auto &a, const auto &b) { return a.share > b.share; });
     return view;
 }
 
-std::optional<double> lensOvershoot_mm(const Build &build, const Derived &derived, int self, const Vec3 &lens_mm) {
+std::optional<double> lensOvershoot_mm(const Build &build, const Scene &scene, int self, const Vec3 &lens_mm) {
     std::vector<int> shields;
-    const auto &bodies = derived.world->bodies();
+    const auto &bodies = scene.world->bodies();
     for (std::size_t i = 0; i < bodies.size(); ++i) {
-        const int owner = derived.traits[i].owner;
-        const BodyOwner &o = derived.owners[std::size_t(owner)];
+        const int owner = scene.traits[i].owner;
+        const BodyOwner &o = scene.owners[std::size_t(owner)];
         bool protects = o.kind == OwnerKind::plate || o.kind == OwnerKind::arm || o.kind == OwnerKind::standoff;
         if (o.kind == OwnerKind::part && owner != self) {
             const Part *part = findPart(build, o.id);

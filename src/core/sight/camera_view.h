@@ -1,7 +1,7 @@
 // What stands in a camera's picture.
 #pragma once
 
-#include "core/build/edits.h"
+#include "core/build/build.h"
 #include "core/sky/sky_view.h"
 
 namespace waxis {
@@ -32,8 +32,6 @@ struct CameraPose {
 double tiltOf(const PartType &type, const Pose &X_FramePart);
 /// The part's pose turned to another tilt.
 Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg);
-/// The build with a camera at another tilt; refused for parts that are no cameras and outside the tilt allowed.
-EditResult tiltCamera(const Build &build, const std::string &part, double tilt_deg);
 CameraPose cameraPose(const PartType &type, const Pose &X_FramePart);
 
 /// The blades' plane, thin, as the camera sees it; flexing room is not drawn in the picture.
@@ -42,13 +40,13 @@ struct CameraWorld {
     RayWorld rays;
     std::vector<int> ownerOf; ///< of each body handed to the rays
 };
-CameraWorld cameraWorld(const Build &build, const Derived &derived, int loadCase, int self);
+CameraWorld cameraWorld(const Build &build, const Scene &scene, int loadCase, int self);
 
-CameraView cameraView(const CameraWorld &world, const Derived &derived, const Picture &picture, const CameraPose &pose);
+CameraView cameraView(const CameraWorld &world, const Scene &scene, const Picture &picture, const CameraPose &pose);
 
 /// How far the lens stands out of what protects it when the craft drops on its nose: over all planes that meet the
 /// craft from ahead, between 60 degrees from above and from below, how much sooner the lens touches than frame and
 /// brackets do. Negative: it is covered. None without any frame.
-std::optional<double> lensOvershoot_mm(const Build &build, const Derived &derived, int self, const Vec3 &lens_mm);
+std::optional<double> lensOvershoot_mm(const Build &build, const Scene &scene, int self, const Vec3 &lens_mm);
 
 } // namespace waxis

@@ -8,14 +8,13 @@
 
 namespace waxis {
 
-LampView lampView(const RayWorld &world, const Derived &derived, const Vec3 &position_mm, const Vec3 &outward,
-                  int self) {
+LampView lampView(const RayWorld &world, const Scene &scene, const Vec3 &position_mm, const Vec3 &outward, int self) {
     static const std::vector<Vec3> all = evenDirections(3000, false);
     constexpr double kBelt = 0.70710678118654752; // sine of 45 degrees
     constexpr int kSectors = 36;
     LampView view;
     int looked = 0, seen = 0;
-    std::vector<int> hiddenBy(derived.owners.size(), 0);
+    std::vector<int> hiddenBy(scene.owners.size(), 0);
     std::array<int, kSectors> seenIn{};
     const Vec3 origin = position_mm + 0.2 * outward; // off the board
     for (const auto &d : all) {
@@ -27,7 +26,7 @@ LampView lampView(const RayWorld &world, const Derived &derived, const Vec3 &pos
         }
         const int body = world.first(origin, d).body;
         if (body >= 0) {
-            ++hiddenBy[std::size_t(derived.traits[std::size_t(body)].owner)];
+            ++hiddenBy[std::size_t(scene.traits[std::size_t(body)].owner)];
             continue;
         }
         ++seen;
@@ -36,7 +35,7 @@ LampView lampView(const RayWorld &world, const Derived &derived, const Vec3 &pos
     }
     view.seen = double(seen) / looked;
     for (std::size_t o = 0; o < hiddenBy.size(); ++o)
-        if (hiddenBy[o]) view.by.push_back({derived.owners[o].id, double(hiddenBy[o]) / looked});
+        if (hiddenBy[o]) view.by.push_back({scene.owners[o].id, double(hiddenBy[o]) / looked});
     std::stable_sort(view.by.begin(), view.by.end(), [](const auto &a, const auto &b) { return a.share > b.share; });
     // The widest run of sectors from which nothing is seen, round the circle.
     int best = 0, bestStart = 0;

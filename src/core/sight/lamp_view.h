@@ -13,7 +13,6 @@ struct LampView {
 };
 
 /// `position_mm` and `outward` in the frame's axes. A lamp shines into the half space before it.
-LampView lampView(const RayWorld &world, const Derived &derived, const Vec3 &position_mm, const Vec3 &outward,
-                  int self);
+LampView lampView(const RayWorld &world, const Scene &scene, const Vec3 &position_mm, const Vec3 &outward, int self);
 
 } // namespace waxis

@@ -2,6 +2,7 @@
 #include "core/sky/sky_view.h"
 
 #include "core/base/units.h"
+#include "core/scene/scene.h"
 
 #include <algorithm>
 #include <cmath>
@@ -27,9 +28,9 @@ const std::vector<Vec3> &skyDirections() {
     return directions;
 }
 
-bool hidesSky(const Derived &derived, int body, const Build &build, double thick_mm) {
-    const BodyTraits &traits = derived.traits[std::size_t(body)];
-    const BodyOwner &owner = derived.owners[std::size_t(traits.owner)];
+bool hidesSky(const Scene &scene, int body, const Build &build, double thick_mm) {
+    const BodyTraits &traits = scene.traits[std::size_t(body)];
+    const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
     if (owner.kind == OwnerKind::disc) return false;
     if (traits.conductive) return true;
     if (owner.kind == OwnerKind::part) {
@@ -41,18 +42,18 @@ bool hidesSky(const Derived &derived, int body, const Build &build, double thick
             if (type->kind == PartKind::battery) return true; // foil pouches
         }
     }
-    return thickness_mm(derived.world->bodies()[std::size_t(body)].shape) > thick_mm;
+    return thickness_mm(scene.world->bodies()[std::size_t(body)].shape) > thick_mm;
 }
 
-RayWorld skyWorld(const Build &build, const Derived &derived, int loadCase, int self, double thick_mm) {
-    return RayWorld(derived.world->bodies(), [&](int body) {
-        const int owner = derived.traits[std::size_t(body)].owner;
-        return owner != self && (derived.owners[std::size_t(owner)].cases >> loadCase & 1) &&
-               hidesSky(derived, body, build, thick_mm);
+RayWorld skyWorld(const Build &build, const Scene &scene, int loadCase, int self, double thick_mm) {
+    return RayWorld(scene.world->bodies(), [&](int body) {
+        const int owner = scene.traits[std::size_t(body)].owner;
+        return owner != self && (scene.owners[std::size_t(owner)].cases >> loadCase & 1) &&
+               hidesSky(scene, body, build, thick_mm);
     });
 }
 
-SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
+SkyView skyView(const RayWorld &world, const Scene &scene, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
                 double pitch_deg) {
     // The craft is turned nose down by the pitch: a direction of the sky comes at it turned the other way.
     const Quat craftFromSky(Eigen::AngleAxisd(-radiansFromDegrees(pitch_deg), Vec3::UnitY()));
@@ -61,11 +62,11 @@ SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place
     view.owner.assign(sky.size(), -1);
     const double lowest = std::sin(radiansFromDegrees(mask_deg));
     double all = 0, allPlain = 0, hidden = 0, hiddenPlain = 0;
-    std::vector<double> by(derived.owners.size(), 0.0);
+    std::vector<double> by(scene.owners.size(), 0.0);
     for (std::size_t i = 0; i < sky.size(); ++i) {
         const double sine = sky[i].z();
         const int body = world.first(place_mm, craftFromSky * sky[i]).body;
-        if (body >= 0) view.owner[i] = derived.traits[std::size_t(body)].owner;
+        if (body >= 0) view.owner[i] = scene.traits[std::size_t(body)].owner;
         if (sine < lowest) continue;
         all += sine;
         allPlain += 1;
@@ -78,7 +79,7 @@ SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place
         view.hidden = hidden / all;
         view.hiddenPlain = hiddenPlain / allPlain;
         for (std::size_t o = 0; o < by.size(); ++o)
-            if (by[o] > 0) view.by.push_back({derived.owners[o].id, by[o] / all});
+            if (by[o] > 0) view.by.push_back({scene.owners[o].id, by[o] / all});
     }
     std::stable_sort(view.by.begin(), view.by.end(), [](const auto &a, const auto &b) { return a.share > b.share; });
     const Vec3 leaning = craftFromSky.conjugate() * axis.normalized();

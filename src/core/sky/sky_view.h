@@ -1,8 +1,9 @@
 // How much of the sky a GNSS antenna sees past the rest of the craft.
 #pragma once
 
-#include "core/analysis/derived.h"
+#include "core/clearance/clearance_world.h"
 #include "core/rays/ray_world.h"
+#include "core/scene/scene.h"
 
 namespace waxis {
 
@@ -27,13 +28,13 @@ inline constexpr int kSkyRays = 10000;
 
 /// Bodies that a satellite's signal does not pass: what conducts, populated boards and shields (copper planes), and
 /// anything thicker than `thick_mm` in its thinnest direction (common practice, no source).
-bool hidesSky(const Derived &derived, int body, const Build &build, double thick_mm);
+bool hidesSky(const Scene &scene, int body, const Build &build, double thick_mm);
 
 /// Rays' world for one load case without the bodies of `self` and propellers' discs.
-RayWorld skyWorld(const Build &build, const Derived &derived, int loadCase, int self, double thick_mm);
+RayWorld skyWorld(const Build &build, const Scene &scene, int loadCase, int self, double thick_mm);
 
 /// `pitch_deg`: how far the nose is down in the attitude looked at. The craft turns, the sky stays.
-SkyView skyView(const RayWorld &world, const Derived &derived, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
+SkyView skyView(const RayWorld &world, const Scene &scene, const Vec3 &place_mm, const Vec3 &axis, double mask_deg,
                 double pitch_deg);
 
 /// Where the antenna of a GNSS part is and where it looks, in the frame's axes: as the type says, else the middle of

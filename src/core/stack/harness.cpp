@@ -1,7 +1,7 @@
 #include "core/stack/harness.h"
 
 #include "core/base/units.h"
-#include "core/stack/chain.h"
+#include "core/build/chain.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,9 +1,9 @@
 #include "core/stack/height_field.h"
 
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
 #include "core/geometry/hull.h"
 #include "core/geometry/triangles.h"
-#include "core/stack/chain.h"
 
 #include <algorithm>
 

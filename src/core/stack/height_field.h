@@ -3,8 +3,8 @@
 #pragma once
 
 #include "core/build/build.h"
-#include "core/rules/practice.h"
-#include "core/stack/chain.h"
+#include "core/build/chain.h"
+#include "core/practice/practice.h"
 
 #include <span>
 

@@ -1,7 +1,7 @@
 #include "core/stack/motor_screws.h"
 
+#include "core/build/chain.h"
 #include "core/fasteners/screw.h"
-#include "core/stack/chain.h"
 
 #include <algorithm>
 

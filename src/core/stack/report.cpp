@@ -1,5 +1,6 @@
 #include "core/stack/report.h"
 
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
 #include "core/catalog/fastener_types.h"
 #include "core/clearance/convex_distance.h"

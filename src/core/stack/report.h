@@ -2,7 +2,7 @@
 // close.
 #pragma once
 
-#include "core/stack/chain.h"
+#include "core/build/chain.h"
 #include "core/stack/closing.h"
 #include "core/stack/harness.h"
 #include "core/stack/height_field.h"

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/fasteners/fastener.h"
-#include "core/rules/practice.h"
+#include "core/practice/practice.h"
 
 namespace waxis {
 

@@ -1,9 +1,9 @@
 // Quick sums that bring a balance home: two balance lines, a slide, ballast, chances, thrusts with yaw.
 #include "core/balance/ballast.h"
 #include "core/balance/ring_chance.h"
-#include "core/balance/slide.h"
 #include "core/balance/statics.h"
 #include "core/base/units.h"
+#include "core/remedies/slide.h"
 #include "core/sums/read.h"
 
 #include <cmath>

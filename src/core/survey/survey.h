@@ -1,9 +1,9 @@
 // What takes too long to look at on every mouse move: views, access, folding. Taken on a copy, in the background.
 #pragma once
 
-#include "core/analysis/analysis.h"
-#include "core/radio/coverage.h"
-#include "core/radio/help.h"
+#include "core/coverage/coverage.h"
+#include "core/practice/practice.h"
+#include "core/remedies/radio_help.h"
 #include "core/sight/camera_view.h"
 #include "core/sight/lamp_view.h"
 #include "core/sky/sky_view.h"
@@ -11,6 +11,8 @@
 #include <atomic>
 
 namespace waxis {
+
+struct Derived;
 
 struct SkySurvey {
     std::string part;
@@ -64,6 +66,25 @@ struct SlideSurvey {
                                              ///< end of its range
 };
 
+/// What would help a compass.
+struct CompassHelp {
+    std::string compass; ///< part
+    std::string magnet;  ///< part; empty: against currents
+    std::vector<Fix> fixes;
+};
+
+/// How a part that bends may be turned out of a propeller's zone.
+struct TurnHelp {
+    std::string part, mount;
+    std::vector<Fix> fixes;
+};
+
+/// Where a part that hangs in the air could sit.
+struct PlaceHelp {
+    std::string part;
+    std::vector<Fix> fixes;
+};
+
 struct Survey {
     Build build; ///< what it was taken of
     Practice practice;
@@ -75,27 +96,26 @@ struct Survey {
     std::vector<SlideSurvey> slides;
     std::vector<LineShadow> shadows;      ///< between senders' and listeners' antennas, only where something stands
     std::vector<PairHelp> radioHelp;      ///< of pairs that are not well
+    std::vector<CompassHelp> compassHelp; ///< of those that are turned by more than the practice notes
+    std::vector<PlaceHelp> placeHelp;     ///< of the first that hang; the rest get theirs when these are held
+    std::vector<TurnHelp> turnHelp;       ///< of what stands in a zone
     std::vector<RadioCoverage> coverages; ///< of radios other than satellite receivers, whose sky is looked at
 };
 
-/// Everything above for a build and its analysis. Returns early, incomplete, once `stop` is set. Deterministic.
-Survey surveyOf(const Build &build, const Analysis &analysis, const std::atomic<bool> *stop = nullptr);
-
-/// Analysis with a fresh survey in it: for the command line and tests.
-const Analysis &analyseFully(Analyser &analyser, const Build &build, const std::optional<Practice> &practice = {});
+/// Everything above for a build and what was derived of it. Returns early, incomplete, once `stop` is set.
+/// Deterministic.
+Survey surveyOf(const Build &build, const Practice &practice, const Derived &derived,
+                const std::atomic<bool> *stop = nullptr);
 
 /// Whether everything but one part stands as it did: rays' worlds that leave that part out still hold.
 bool othersStand(const Build &before, const Build &after, const std::string &but);
 
 /// Single looks, also for the live panels.
-std::vector<AccessSurvey> accessOf(const Build &build, const Analysis &analysis,
-                                   const std::atomic<bool> *stop = nullptr);
+std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
+                                   const Scene &scene, const std::atomic<bool> *stop = nullptr);
 std::vector<FoldContact> foldContacts(const Build &build, const Practice &practice,
                                       const std::atomic<bool> *stop = nullptr);
-AccessSurvey lookAtPort(const Build &build, const Analysis &analysis, const Part &part, const Port &port, bool hand,
-                        int loadCase);
-
-/// Number of the load case in which a part is first aboard; none when it never is.
-std::optional<int> firstCaseOf(const Derived &derived, int owner);
+AccessSurvey lookAtPort(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
+                        const Scene &scene, const Part &part, const Port &port, bool hand, int loadCase);
 
 } // namespace waxis

@@ -1,5 +1,6 @@
 #include "core/wiring/cut_list.h"
 
+#include "core/wiring/core_gauge.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -34,11 +35,11 @@ std::string stripText(const Build &build, const Practice &practice, const Wire &
 
 } // namespace
 
-CutList cutList(const Build &build, const Practice &practice, const Derived &derived) {
+CutList cutList(const Build &build, const Practice &practice, const WiringReport &wiring) {
     CutList list;
-    for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring.wires.size(); ++w) {
+    for (std::size_t w = 0; w < build.wires.size() && w < wiring.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
-        const WireReport &report = derived.wiring.wires[w];
+        const WireReport &report = wiring.wires[w];
         list.splices += wire.splices;
         if (wire.sleeved) list.sleeve_mm += report.route_mm;
         const bool twisted = wire.lay == WireLay::twisted && wire.cores.size() > 1;

@@ -1,7 +1,7 @@
 // What to cut, strip, crimp and twist, and what stock it takes.
 #pragma once
 
-#include "core/analysis/derived.h"
+#include "core/wiring/wire_report.h"
 
 #include <map>
 
@@ -38,6 +38,6 @@ struct CutList {
     int splices = 0;
 };
 
-CutList cutList(const Build &build, const Practice &practice, const Derived &derived);
+CutList cutList(const Build &build, const Practice &practice, const WiringReport &wiring);
 
 } // namespace waxis

@@ -1,9 +1,10 @@
 #include "core/wiring/routing.h"
 
-#include "core/analysis/derived.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/near_frame.h"
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
+#include "core/scene/scene.h"
+#include "core/wiring/core_gauge.h"
 #include "core/wiring/gauge.h"
 
 #include <algorithm>
@@ -369,12 +370,10 @@ void RouteKeeper::renewField(std::map<std::string, RouteObstacle> obstacles, con
 }
 
 RouteLeg RouteKeeper::lead(const Vec3 &from, const Vec3 &to, double clearance_mm, const RouteLeg *old) {
-    constexpr std::size_t kHurried = 1500; // lattice points: about a millisecond
     if (stop_ && *stop_) left_ = 0;
-    const std::size_t wanted = hurry_ ? kHurried : kMostVisits;
-    RouteLeg leg = findLeg(field_, from, to, clearance_mm, narrow_, std::min(wanted, left_));
-    leg.makeshift = leg.cutShort && std::min(wanted, left_) < kMostVisits;
-    leg.putOff = leg.makeshift && !hurry_;
+    RouteLeg leg = findLeg(field_, from, to, clearance_mm, narrow_, std::min(kMostVisits, left_));
+    leg.makeshift = leg.cutShort && left_ < kMostVisits;
+    leg.putOff = leg.makeshift;
     if (left_ != kWithoutBudget) left_ -= std::min(left_, leg.visits);
     if (leg.found || !leg.makeshift || !old) return leg;
     leg.points_mm = old->points_mm;
@@ -488,8 +487,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
                 for (const auto &leg : before->second.legs)
                     if (leg.points_mm.front() == p[i] && leg.points_mm.back() == p[i + 1]) old = &leg;
             const Standing standing = old ? standingOf(*old, change_) : Standing::blocked;
-            // In a hurry whatever can still be gone is kept, and looked at again afterwards.
-            const bool waits = hurry_ || (budget_ != kWithoutBudget && old && old->putOff);
+            const bool waits = budget_ != kWithoutBudget && old && old->putOff;
             if (standing == Standing::best || (waits && old && standing == Standing::doubtful)) {
                 now.legs.push_back(*old);
                 now.legs.back().makeshift = standing != Standing::best;
@@ -521,6 +519,36 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
     }
     kept_ = std::move(kept);
     return routes_;
+}
+
+std::vector<WireRoute> RouteKeeper::stretch(const Build &build, const std::set<std::string> *moved) const {
+    std::vector<WireRoute> routes = routes_;
+    for (std::size_t w = 0; w < routes.size(); ++w) {
+        const Wire &wire = build.wires[w];
+        if (moved && !moved->contains(wire.from.part) && !moved->contains(wire.to.part)) continue;
+        const auto from = portExit(build, wire.from), to = portExit(build, wire.to);
+        auto &points = routes[w].points_mm;
+        if (!from || !to || points.size() < 2) continue;
+        constexpr double kSame_mm = 1e-9;
+        const bool fromStays = (points.front() - from->position_mm).norm() < kSame_mm;
+        const bool toStays = (points.back() - to->position_mm).norm() < kSame_mm;
+        if (fromStays && toStays) continue;
+        if (points.size() < 4) points = {points.front(), points.front(), points.back(), points.back()};
+        if (!fromStays) {
+            points[0] = from->position_mm;
+            points[1] = from->exit_mm;
+        }
+        if (!toStays) {
+            points[points.size() - 2] = to->exit_mm;
+            points.back() = to->position_mm;
+        }
+        routes[w].makeshift = true;
+        routes[w].length_mm = lengthOf(points);
+        routes[w].supports.clear();
+        routes[w].widestSpan_mm = 0;
+        addSupports(build, field_, clearanceOf(build, wire), routes[w]);
+    }
+    return routes;
 }
 
 } // namespace waxis

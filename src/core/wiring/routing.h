@@ -3,11 +3,12 @@
 
 #include "core/build/build.h"
 #include "core/clearance/clearance_world.h"
-#include "core/rules/practice.h"
+#include "core/practice/practice.h"
 #include "core/wiring/route_search.h"
 
 #include <atomic>
 #include <map>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -24,6 +25,7 @@ struct RouteSupport {
     std::string id; ///< of tie or pass-through
     Vec3 position_mm = Vec3::Zero();
     double at_mm = 0; ///< along the route
+    bool operator==(const RouteSupport &) const = default;
 };
 
 struct WireRoute {
@@ -34,6 +36,7 @@ struct WireRoute {
     std::vector<RouteSupport> supports; ///< in order along the route
     double widestSpan_mm = 0;           ///< the longest piece that nothing holds and that lies on nothing
     Vec3 spanMiddle_mm = Vec3::Zero();
+    bool operator==(const WireRoute &) const = default;
 };
 
 /// How far along and where a wire leaves a port: past the plug's body, or off the pad. Frame axes.
@@ -61,9 +64,11 @@ public:
     /// Routes in the order of `build.wires`. `owners` and `traits` belong to `bodies`.
     const std::vector<WireRoute> &update(const Build &build, const Practice &practice, const std::vector<Body> &bodies,
                                          const std::vector<BodyOwner> &owners, const std::vector<BodyTraits> &traits);
-    /// While the mouse is down: searches that take long are put off, and the old way is stretched to the new ends. The
-    /// next update without hurry leads those wires properly.
-    void setHurry(bool hurry) { hurry_ = hurry; }
+    /// While the mouse is down: the ways of the last update drawn out to where their ends are now, without a search.
+    /// `moved`: parts whose wires may end elsewhere; null: any. Nothing that was led is forgotten. Empty-handed where
+    /// canStretch() says no: other wires, or nothing led yet.
+    std::vector<WireRoute> stretch(const Build &build, const std::set<std::string> *moved) const;
+    bool canStretch(const Build &build) const { return routes_.size() == build.wires.size(); }
     /// Lattice points that one update may look at. Beyond, wires are stretched or drawn straight and stay so until an
     /// update without a budget leads them (`putOff()`), or their surroundings change.
     void setBudget(std::size_t visits) { budget_ = visits; }
@@ -96,7 +101,6 @@ private:
     std::map<std::string, Kept> kept_;
     std::vector<WireRoute> routes_;
     int led_ = 0, putOff_ = 0;
-    bool hurry_ = false;
     const std::atomic<bool> *stop_ = nullptr;
     std::size_t budget_ = kWithoutBudget, left_ = kWithoutBudget; ///< of an update; of the one that runs
 };

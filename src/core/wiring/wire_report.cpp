@@ -1,11 +1,11 @@
 // cut = (route + corners) x twist + ends + re-termination + slack, rounded up.
 #include "core/wiring/wire_report.h"
 
-#include "core/analysis/derived.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
-#include "core/power/power_report.h"
+#include "core/scene/scene.h"
 #include "core/wiring/bundle.h"
+#include "core/wiring/core_gauge.h"
 #include "core/wiring/gauge.h"
 
 #include <algorithm>
@@ -254,51 +254,96 @@ bool disturbs(const Wire &wire) {
     return false;
 }
 
-std::vector<WireMeeting> meetingsOf(const Build &build, const Practice &practice, const std::vector<WireRoute> &routes,
-                                    const std::vector<WireReport> &wires) {
-    std::vector<WireMeeting> meetings;
-    std::vector<std::vector<Sample>> samples(routes.size());
-    std::vector<Aabb> boxes(routes.size());
-    const double limit = practice[Limit::parallelGap];
-    for (std::size_t i = 0; i < routes.size(); ++i) {
-        const bool matters =
-            carriesMuch(wires[i].role) ? disturbs(build.wires[i]) : hears(build.wires[i], wires[i].role);
-        if (!matters) continue;
-        samples[i] = samplesOf(routes[i]);
-        for (const auto &sample : samples[i]) boxes[i].include(sample.at_mm);
-    }
-    for (std::size_t a = 0; a < routes.size(); ++a) {
-        if (!carriesMuch(wires[a].role) || samples[a].empty()) continue;
-        for (std::size_t b = 0; b < routes.size(); ++b) {
-            if (carriesMuch(wires[b].role) || samples[b].empty() || boxGap(boxes[a], boxes[b]) > limit) continue;
-            WireMeeting meeting{int(a), int(b), 0, 1e300, 0, Vec3::Zero(), false};
-            for (const auto &hearing : samples[b]) {
-                const Sample *nearest = nullptr;
-                double least = 1e300;
-                for (const auto &loud : samples[a])
-                    if (const double away = (loud.at_mm - hearing.at_mm).squaredNorm(); away < least) {
-                        least = away;
-                        nearest = &loud;
-                    }
-                const double away = std::sqrt(least);
-                if (away <= limit && std::abs(nearest->along.dot(hearing.along)) > std::cos(radiansFromDegrees(45)))
-                    meeting.together_mm += hearing.length_mm;
-                if (away < meeting.apart_mm) {
-                    meeting.apart_mm = away;
-                    meeting.at_mm = (nearest->at_mm + hearing.at_mm) / 2;
-                    meeting.angle_deg =
-                        degreesFromRadians(std::acos(std::min(1.0, std::abs(nearest->along.dot(hearing.along)))));
-                }
-            }
-            if (meeting.apart_mm > limit) continue;
-            const WireLay la = build.wires[a].lay, lb = build.wires[b].lay;
-            meeting.eased = la == WireLay::twisted || la == WireLay::shielded || lb == WireLay::twisted ||
-                            lb == WireLay::shielded || lb == WireLay::coax;
-            meetings.push_back(meeting);
+/// Which wires run as before: their reports, and what they meet among themselves, hold. Empty: none.
+std::vector<bool> keptRoutes(const std::vector<WireRoute> &routes, const WiringBefore *before) {
+    std::vector<bool> kept(routes.size(), false);
+    if (!before || before->routes.size() != routes.size() || before->report.wires.size() != routes.size()) return kept;
+    for (std::size_t i = 0; i < routes.size(); ++i) kept[i] = routes[i] == before->routes[i];
+    return kept;
+}
+
+/// Finds where wires run beside each other; samples of a route are taken when they are first asked for.
+class Meetings {
+public:
+    Meetings(const Build &build, const Practice &practice, const std::vector<WireRoute> &routes,
+             const std::vector<WireReport> &wires)
+        : build_(build), routes_(routes), wires_(wires), limit_mm_(practice[Limit::parallelGap]),
+          samples_(routes.size()), boxes_(routes.size()), sampled_(routes.size(), false) {
+        for (std::size_t i = 0; i < routes.size(); ++i) {
+            const bool loud = carriesMuch(wires[i].role);
+            if (loud ? disturbs(build.wires[i]) : hears(build.wires[i], wires[i].role))
+                (loud ? louds_ : hearings_).push_back(i);
         }
     }
-    return meetings;
-}
+
+    std::vector<WireMeeting> all(const std::vector<bool> &kept, const WiringBefore *before) {
+        std::vector<WireMeeting> meetings;
+        std::size_t next = 0; // of those found before, which come in the same order
+        for (const std::size_t a : louds_)
+            for (const std::size_t b : hearings_) {
+                if (kept[a] && kept[b]) {
+                    const auto &known = before->report.meetings;
+                    const auto earlier = [&](const WireMeeting &m) {
+                        return std::pair(std::size_t(m.a), std::size_t(m.b)) < std::pair(a, b);
+                    };
+                    while (next < known.size() && earlier(known[next])) ++next;
+                    if (next < known.size() && std::size_t(known[next].a) == a && std::size_t(known[next].b) == b)
+                        meetings.push_back(known[next]);
+                } else if (const auto meeting = between(a, b)) {
+                    meetings.push_back(*meeting);
+                }
+            }
+        return meetings;
+    }
+
+private:
+    const std::vector<Sample> &samples(std::size_t wire) {
+        if (!sampled_[wire]) {
+            sampled_[wire] = true;
+            samples_[wire] = samplesOf(routes_[wire]);
+            for (const auto &sample : samples_[wire]) boxes_[wire].include(sample.at_mm);
+        }
+        return samples_[wire];
+    }
+
+    std::optional<WireMeeting> between(std::size_t a, std::size_t b) {
+        const auto &loudly = samples(a), &heard = samples(b);
+        if (loudly.empty() || heard.empty() || boxGap(boxes_[a], boxes_[b]) > limit_mm_) return std::nullopt;
+        WireMeeting meeting{int(a), int(b), 0, 1e300, 0, Vec3::Zero(), false};
+        for (const auto &hearing : heard) {
+            const Sample *nearest = nullptr;
+            double least = 1e300;
+            for (const auto &loud : loudly)
+                if (const double away = (loud.at_mm - hearing.at_mm).squaredNorm(); away < least) {
+                    least = away;
+                    nearest = &loud;
+                }
+            const double away = std::sqrt(least);
+            if (away <= limit_mm_ && std::abs(nearest->along.dot(hearing.along)) > std::cos(radiansFromDegrees(45)))
+                meeting.together_mm += hearing.length_mm;
+            if (away < meeting.apart_mm) {
+                meeting.apart_mm = away;
+                meeting.at_mm = (nearest->at_mm + hearing.at_mm) / 2;
+                meeting.angle_deg =
+                    degreesFromRadians(std::acos(std::min(1.0, std::abs(nearest->along.dot(hearing.along)))));
+            }
+        }
+        if (meeting.apart_mm > limit_mm_) return std::nullopt;
+        const WireLay la = build_.wires[a].lay, lb = build_.wires[b].lay;
+        meeting.eased = la == WireLay::twisted || la == WireLay::shielded || lb == WireLay::twisted ||
+                        lb == WireLay::shielded || lb == WireLay::coax;
+        return meeting;
+    }
+
+    const Build &build_;
+    const std::vector<WireRoute> &routes_;
+    const std::vector<WireReport> &wires_;
+    double limit_mm_;
+    std::vector<std::vector<Sample>> samples_;
+    std::vector<Aabb> boxes_;
+    std::vector<bool> sampled_;
+    std::vector<std::size_t> louds_, hearings_;
+};
 
 /// Diameter of the largest circle in a ring, by a search that halves its step.
 double roomIn(const Ring &ring) {
@@ -328,8 +373,9 @@ double roomIn(const Ring &ring) {
     return 2 * std::max(0.0, best);
 }
 
-std::vector<HoleUse> holesOf(const Build &build, const std::vector<WireRoute> &routes) {
+std::vector<HoleUse> holesOf(const Build &build, const std::vector<WireRoute> &routes, const WiringBefore *before) {
     std::vector<HoleUse> holes;
+    const bool known = before && before->report.holes.size() == build.frame->passThroughs.size();
     for (const auto &pass : build.frame->passThroughs) {
         HoleUse use;
         use.pass = pass.id;
@@ -349,8 +395,9 @@ std::vector<HoleUse> holesOf(const Build &build, const std::vector<WireRoute> &r
                 squares += outers.back() * outers.back();
             }
         }
-        use.hole_mm = roomIn(pass.outline_mm);
-        use.area_mm2 = areaProperties({pass.outline_mm, {}}).area_mm2;
+        use.hole_mm = known ? before->report.holes[holes.size()].hole_mm : roomIn(pass.outline_mm);
+        use.area_mm2 =
+            known ? before->report.holes[holes.size()].area_mm2 : areaProperties({pass.outline_mm, {}}).area_mm2;
         use.limit = fillLimit(outers.size());
         if (use.area_mm2 > 0) use.fill = kPi / 4 * squares / use.area_mm2; // a slot has more room than its round part
         use.bundle_mm = bundleDiameter_mm(outers);
@@ -378,12 +425,14 @@ bool isSoldered(const Build &build, const WireEnd &end) {
 }
 
 WiringReport wiringReport(const Build &build, const Practice &practice, const std::vector<WireRoute> &routes,
-                          const std::vector<BodyOwner> &owners) {
+                          const std::vector<BodyOwner> &owners, const WiringBefore *before) {
     WiringReport report;
+    const std::vector<bool> kept = keptRoutes(routes, before);
     for (std::size_t i = 0; i < build.wires.size(); ++i)
-        report.wires.push_back(reportOn(build, practice, build.wires[i], routes[i], owners));
-    report.meetings = meetingsOf(build, practice, routes, report.wires);
-    report.holes = holesOf(build, routes);
+        report.wires.push_back(kept[i] ? before->report.wires[i]
+                                       : reportOn(build, practice, build.wires[i], routes[i], owners));
+    report.meetings = Meetings(build, practice, routes, report.wires).all(kept, before);
+    report.holes = holesOf(build, routes, before);
     return report;
 }
 

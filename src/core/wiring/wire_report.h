@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/balance/mass_rows.h"
-#include "core/links/signal.h"
+#include "core/pins/signal.h"
 #include "core/wiring/routing.h"
 
 #include <optional>
@@ -77,8 +77,14 @@ std::span<const double> readyMadeLengths_mm(WireLay lay);
 /// Whether an end is soldered (pads) or plugged.
 bool isSoldered(const Build &build, const WireEnd &end);
 
+/// What is known already: the report of a build that differed in nothing but where its parts stood.
+struct WiringBefore {
+    const WiringReport &report;
+    const std::vector<WireRoute> &routes;
+};
+/// `before`: null, or what of it still holds is taken over: wires that run as they did.
 WiringReport wiringReport(const Build &build, const Practice &practice, const std::vector<WireRoute> &routes,
-                          const std::vector<BodyOwner> &owners);
+                          const std::vector<BodyOwner> &owners, const WiringBefore *before = nullptr);
 
 /// Wires as rows of weight; id is the wire's.
 MassRow massRowOf(const Build &build, const Wire &wire, const WireReport &report, const Practice &practice,

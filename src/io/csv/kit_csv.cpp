@@ -1,6 +1,7 @@
 #include "io/csv/kit_csv.h"
 
 #include "core/catalog/part_check.h"
+#include "core/kit/kit.h"
 #include "io/names.h"
 
 #include <algorithm>

@@ -1,6 +1,7 @@
 // Kit lists in and out.
 #pragma once
 
+#include "core/build/edit_result.h"
 #include "core/kit/kit.h"
 #include "io/csv/csv.h"
 

@@ -1,6 +1,8 @@
 #include "io/csv/mass_csv.h"
 
 #include "core/balance/breakdown.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 #include "io/csv/csv.h"
 #include "io/names.h"
 

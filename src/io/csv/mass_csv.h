@@ -1,7 +1,7 @@
 // The mass table as CSV.
 #pragma once
 
-#include "core/analysis/derived.h"
+#include "core/derived/derived.h"
 
 namespace waxis {
 

@@ -1,6 +1,6 @@
 #include "core/base/text_match.h"
-#include "core/rules/practice.h"
-#include "core/stack/chain.h"
+#include "core/build/chain.h"
+#include "core/practice/practice.h"
 #include "io/json/read_model.h"
 
 #include <algorithm>

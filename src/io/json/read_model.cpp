@@ -1,7 +1,7 @@
 #include "io/json/read_model.h"
 
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
-#include "core/stack/chain.h"
 #include "io/json/reader.h"
 
 #include <algorithm>

@@ -1,10 +1,16 @@
 #include "io/report_json/analysis_json.h"
 
 #include "core/attitude/mounting_angles.h"
-#include "core/fastening/holding.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
+#include "core/clearance/clearance_world.h"
+#include "core/kit/holding.h"
+#include "core/kit/kit.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/numbering.h"
+#include "core/remedies/radio_help.h"
 #include "core/rules/rule.h"
+#include "core/scene/scene.h"
 #include "core/survey/survey.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
@@ -113,15 +119,19 @@ OrderedJson rowJson(const MassRow &row, const std::vector<LoadCase> &loadCases) 
 }
 
 OrderedJson fixJson(const Build &build, const Fix &fix) {
-    OrderedJson out{{"part", fix.part},
-                    {"shift_mm", toJson(fix.shift_mm)},
-                    {"tilt_deg", orNull(fix.tilt_deg)},
-                    {"stackChange", fix.stack ? changeJson(build, *fix.stack) : OrderedJson(nullptr)},
-                    {"wireChange", fix.wire ? wireChangeJson(*fix.wire) : OrderedJson(nullptr)},
-                    {"turn", fix.turn ? turnJson(*fix.turn) : OrderedJson(nullptr)},
-                    {"radioSetting", fix.radio ? settingJson(*fix.radio) : OrderedJson(nullptr)},
-                    {"site", textOrNull(fix.site)}};
-    out["groundHand"] = fix.hand ? OrderedJson(nameOf(*fix.hand)) : OrderedJson(nullptr);
+    const auto orNothing = [](const auto *change, auto &&json) {
+        return change ? OrderedJson(json(*change)) : OrderedJson(nullptr);
+    };
+    OrderedJson out{{"part", fix.part}, {"shift_mm", toJson(fix.shift_mm())}};
+    out["tilt_deg"] = orNothing(fix.as<CameraTilt>(), [](const CameraTilt &tilt) { return tilt.to_deg; });
+    out["stackChange"] =
+        orNothing(fix.as<StackChange>(), [&](const auto &change) { return changeJson(build, change); });
+    out["wireChange"] = orNothing(fix.as<WireChange>(), wireChangeJson);
+    out["turn"] = orNothing(fix.as<PartTurn>(), turnJson);
+    out["radioSetting"] = orNothing(fix.as<RadioSetting>(), settingJson);
+    out["site"] = orNothing(fix.as<OntoSite>(), [](const OntoSite &seat) { return seat.site; });
+    out["groundHand"] =
+        orNothing(fix.as<GroundHand>(), [](const GroundHand &hand) { return nameOf(hand.polarisation); });
     out["text"] = wordFix(build, fix).text();
     if (fix.then.empty()) return out;
     out["then"] = OrderedJson::array();
@@ -133,7 +143,7 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
     OrderedJson out;
     const FindingText text = wordFinding(build, finding);
     out["key"] = finding.key();
-    out["rule"] = ruleOf(finding.rule).name;
+    out["rule"] = ruleName(finding.rule);
     out["stage"] = nameOf(ruleOf(finding.rule).stage);
     out["severity"] = nameOf(finding.severity);
     out["subjects"] = finding.subjects;
@@ -161,8 +171,8 @@ OrderedJson findingJson(const Build &build, const Finding &finding) {
 
 OrderedJson gapJson(const Derived &derived, const BodyGap &gap) {
     auto place = [&](int body) {
-        const BodyTraits &traits = derived.traits[body];
-        return OrderedJson{{"id", derived.owners[traits.owner].id}, {"solid", traits.solid}};
+        const BodyTraits &traits = derived.scene.traits[body];
+        return OrderedJson{{"id", derived.scene.owners[traits.owner].id}, {"solid", traits.solid}};
     };
     OrderedJson out{{"a", place(gap.a)}, {"b", place(gap.b)}, {"distance_mm", gap.distance_mm}};
     out["overlapDepth_mm"] = gap.depth_mm;
@@ -245,10 +255,11 @@ OrderedJson surveyJson(const Survey &survey) {
         for (const auto &help : pair.helps)
             entry["proposals"].push_back(
                 {{"part", help.fix.part},
-                 {"shift_mm", toJson(help.fix.shift_mm)},
-                 {"turn", help.fix.turn ? turnJson(*help.fix.turn) : OrderedJson(nullptr)},
-                 {"radioSetting", help.fix.radio ? settingJson(*help.fix.radio) : OrderedJson(nullptr)},
-                 {"site", textOrNull(help.fix.site)},
+                 {"shift_mm", toJson(help.fix.shift_mm())},
+                 {"turn", help.fix.as<PartTurn>() ? turnJson(*help.fix.as<PartTurn>()) : OrderedJson(nullptr)},
+                 {"radioSetting",
+                  help.fix.as<RadioSetting>() ? settingJson(*help.fix.as<RadioSetting>()) : OrderedJson(nullptr)},
+                 {"site", help.fix.as<OntoSite>() ? OrderedJson(help.fix.as<OntoSite>()->site) : OrderedJson(nullptr)},
                  {"margin_dB", help.margin_dB},
                  {"distance_mm", help.distance_mm},
                  {"cures", help.cures}});
@@ -336,8 +347,8 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     out["cutList"] = cutListJson(build, analysis);
     out["massRows"] = list(derived.massRows, [&](const MassRow &r) { return rowJson(r, derived.loadCases); });
     out["parts"] = list(build.parts, [&](const Part &p) { return partJson(build, analysis.practice, p); });
-    out["clearances"] = derived.world
-                            ? list(derived.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
+    out["clearances"] = derived.scene.world
+                            ? list(derived.scene.world->gaps(), [&](const BodyGap &g) { return gapJson(derived, g); })
                             : OrderedJson::array();
     if (derived.survey) {
         out["survey"] = surveyJson(*derived.survey);

@@ -2,9 +2,9 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
-#include "core/balance/packs.h"
-#include "core/balance/study.h"
-#include "core/radio/places.h"
+#include "core/studies/balance_study.h"
+#include "core/studies/packs.h"
+#include "core/studies/radio_places.h"
 
 #include <nlohmann/json_fwd.hpp>
 #include <string>

@@ -1,6 +1,8 @@
 #include "io/report_json/balance_json.h"
 
-#include "core/kit/weigh_advice.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/reconcile.h"
+#include "core/remedies/weigh_advice.h"
 #include "io/names.h"
 #include "io/report_json/or_null.h"
 
@@ -14,7 +16,7 @@ OrderedJson vectorOrNull(const std::optional<Vec3> &v) { return v ? toJson(*v) :
 OrderedJson vectorOrNull(const std::optional<Vec2> &v) { return v ? toJson(*v) : OrderedJson(nullptr); }
 
 OrderedJson weighJson(const Derived &derived, std::size_t loadCase) {
-    const WeighAdvice advice = weighAdvice(derived, loadCase);
+    const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, loadCase);
     OrderedJson out{{"unweighed_g", advice.unweighed_g}, {"unweighedShareOfCgVariance", advice.unweighedShare}};
     out["cgSigma_mm"] = advice.sigma_mm;
     out["next"] = OrderedJson::array();
@@ -153,7 +155,7 @@ OrderedJson caseBalanceJson(const Build &build, const Derived &derived, std::siz
 
 OrderedJson balanceJson(const Build &build, const Analysis &analysis) {
     const Derived &derived = analysis.derived;
-    const ReconcileReport &report = derived.reconciled;
+    const ReconcileReport &report = *derived.reconciled;
     OrderedJson out{{"ring_mm", derived.cgTolerance_mm}};
     out["weightLimits"] = OrderedJson::array();
     for (const auto &limit : build.weightLimits)

@@ -1,8 +1,8 @@
 // Inside report_json: what the Balance stage computes.
 #pragma once
 
-#include "core/balance/packs.h"
-#include "core/balance/study.h"
+#include "core/studies/balance_study.h"
+#include "core/studies/packs.h"
 #include "io/json/write_model.h"
 
 namespace waxis::io {

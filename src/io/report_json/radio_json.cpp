@@ -1,6 +1,9 @@
 #include "io/report_json/radio_json.h"
 
+#include "core/coverage/coverage.h"
+#include "core/magnetics/current_paths.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "io/names.h"
 #include "io/report_json/or_null.h"
 
@@ -150,7 +153,7 @@ OrderedJson rangeJson(const RadioReport &report, const RangeReport &range) {
 } // namespace
 
 OrderedJson radioJson(const Analysis &analysis) {
-    const RadioReport &report = analysis.derived.radio;
+    const RadioReport &report = *analysis.derived.radio;
     const auto id = [&](int radio) { return report.radios[std::size_t(radio)].id(); };
     OrderedJson out;
     out["radios"] = listOf(report.radios, radioUseJson);

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
-#include "core/radio/coverage.h"
-#include "core/radio/places.h"
+#include "core/coverage/coverage.h"
+#include "core/studies/radio_places.h"
 #include "io/json/write_model.h"
 
 namespace waxis::io {

@@ -1,7 +1,10 @@
 #include "io/report_json/stack_json.h"
 
-#include "core/stack/bill.h"
-#include "core/stack/suggest.h"
+#include "core/build/chain.h"
+#include "core/kit/bill.h"
+#include "core/remedies/stack_changes.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
 #include "io/report_json/or_null.h"

@@ -1,7 +1,12 @@
 #include "io/report_json/wire_json.h"
 
+#include "core/links/link_report.h"
+#include "core/pins/signal.h"
+#include "core/power/power_report.h"
+#include "core/remedies/gauge_advice.h"
 #include "core/wiring/cut_list.h"
-#include "core/wiring/gauge_advice.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 #include "io/names.h"
 #include "io/report_json/or_null.h"
 
@@ -78,9 +83,9 @@ OrderedJson wiresJson(const Build &build, const Analysis &analysis) {
     auto list = OrderedJson::array();
     for (std::size_t w = 0; w < build.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
-        const WireReport &report = derived.wiring.wires[w];
+        const WireReport &report = derived.wiring->wires[w];
         const WireRoute &route = derived.routes[w];
-        const WireCurrent &current = derived.power.wires[w];
+        const WireCurrent &current = derived.power->wires[w];
         OrderedJson entry{{"id", wire.id}, {"name", wire.name}, {"from", endJson(wire.from)}, {"to", endJson(wire.to)}};
         entry["role"] = wordFor(report.role);
         entry["lay"] = nameOf(wire.lay);
@@ -127,7 +132,7 @@ OrderedJson wiresJson(const Build &build, const Analysis &analysis) {
 
 OrderedJson meetingsJson(const Build &build, const Analysis &analysis) {
     auto list = OrderedJson::array();
-    for (const auto &m : analysis.derived.wiring.meetings)
+    for (const auto &m : analysis.derived.wiring->meetings)
         list.push_back({{"loud", build.wires[std::size_t(m.a)].id},
                         {"hears", build.wires[std::size_t(m.b)].id},
                         {"together_mm", m.together_mm},
@@ -140,7 +145,7 @@ OrderedJson meetingsJson(const Build &build, const Analysis &analysis) {
 
 OrderedJson holesJson(const Build &build, const Analysis &analysis) {
     auto list = OrderedJson::array();
-    for (const auto &use : analysis.derived.wiring.holes)
+    for (const auto &use : analysis.derived.wiring->holes)
         list.push_back({{"passThrough", use.pass},
                         {"wires", namesOf(build, use.wires)},
                         {"area_mm2", use.area_mm2},
@@ -152,7 +157,7 @@ OrderedJson holesJson(const Build &build, const Analysis &analysis) {
 }
 
 OrderedJson powerJson(const Build &build, const Analysis &analysis) {
-    const PowerReport &power = analysis.derived.power;
+    const PowerReport &power = *analysis.derived.power;
     OrderedJson out;
     out["rails"] = OrderedJson::array();
     for (const auto &rail : power.rails) {
@@ -205,7 +210,7 @@ OrderedJson powerJson(const Build &build, const Analysis &analysis) {
 }
 
 OrderedJson linksJson(const Analysis &analysis) {
-    const LinkReport &links = analysis.derived.links;
+    const LinkReport &links = *analysis.derived.links;
     OrderedJson out;
     out["faults"] = OrderedJson::array();
     for (const auto &f : links.faults)
@@ -254,7 +259,7 @@ OrderedJson wireChangeJson(const WireChange &change) {
 }
 
 OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
-    const CutList list = cutList(build, analysis.practice, analysis.derived);
+    const CutList list = cutList(build, analysis.practice, *analysis.derived.wiring);
     OrderedJson out;
     out["pieces"] = OrderedJson::array();
     for (const auto &r : list.rows)

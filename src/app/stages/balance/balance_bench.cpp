@@ -1,6 +1,6 @@
 #include "app/stages/balance/balance_bench.h"
 
-#include "app/theme/bench_bar.h"
+#include "app/widgets/bench_bar.h"
 
 #include <QHBoxLayout>
 #include <QScrollArea>

@@ -1,7 +1,7 @@
 #include "app/stages/balance/bar_list.h"
 
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
+#include "app/widgets/tips.h"
 
 #include <QMouseEvent>
 #include <QPainter>

@@ -1,7 +1,8 @@
 #include "app/stages/balance/case_table.h"
 
-#include "app/shell/texts.h"
-#include "core/kit/weigh_advice.h"
+#include "app/widgets/texts.h"
+#include "core/balance/case_balance.h"
+#include "core/remedies/weigh_advice.h"
 #include "core/rules/wording.h"
 
 #include <QHeaderView>
@@ -57,7 +58,7 @@ void CaseTable::refresh() {
         const QString none = QStringLiteral("–");
         QString weigh = none;
         if (flies) {
-            const WeighAdvice advice = weighAdvice(derived, std::size_t(row));
+            const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, std::size_t(row));
             if (!advice.next.empty() && advice.next.front().share >= 0.005)
                 weigh = QString::fromStdString(displayName(document_.build(), advice.next.front().id));
         }

@@ -1,8 +1,8 @@
 // All load cases side by side; a click chooses one.
 #pragma once
 
-#include "app/shell/document.h"
-#include "app/theme/mat_table.h"
+#include "app/document/document.h"
+#include "app/widgets/mat_table.h"
 
 namespace waxis::balance {
 

@@ -1,7 +1,8 @@
 #include "app/stages/balance/doubt_page.h"
 
-#include "app/theme/mat_table.h"
-#include "core/kit/weigh_advice.h"
+#include "app/widgets/mat_table.h"
+#include "core/balance/case_balance.h"
+#include "core/remedies/weigh_advice.h"
 #include "core/rules/wording.h"
 
 #include <QHBoxLayout>
@@ -109,7 +110,8 @@ void DoubtPage::refresh() {
                         "the practice's figure is taken."));
     facts_->setText(text);
 
-    const WeighAdvice advice = weighAdvice(document_.analysis().derived, index);
+    const WeighAdvice advice =
+        weighAdvice(document_.analysis().derived.massRows, document_.analysis().derived.balance, index);
     const int rows = int(std::min<std::size_t>(12, advice.next.size()));
     next_->setRowCount(rows);
     for (int row = 0; row < rows; ++row) {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/stages/balance/target_view.h"
-#include "app/theme/card.h"
+#include "app/widgets/card.h"
 
 class QTableWidget;
 

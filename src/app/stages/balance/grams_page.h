@@ -3,7 +3,7 @@
 
 #include "app/stages/balance/bar_list.h"
 #include "app/stages/balance/study_runner.h"
-#include "app/theme/card.h"
+#include "app/widgets/card.h"
 
 class QTableWidget;
 class QToolButton;

@@ -1,10 +1,11 @@
 #include "app/stages/balance/packs_page.h"
 
-#include "app/shell/background.h"
-#include "app/theme/card.h"
-#include "app/theme/mat_table.h"
+#include "app/document/background.h"
 #include "app/theme/metrics.h"
-#include "core/balance/edits.h"
+#include "app/widgets/card.h"
+#include "app/widgets/mat_table.h"
+#include "core/balance/case_balance.h"
+#include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 
 #include <QHBoxLayout>

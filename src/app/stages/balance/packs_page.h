@@ -1,9 +1,9 @@
 // Packs: others in the place of the one that is fitted, side by side.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
-#include "core/balance/packs.h"
+#include "core/studies/packs.h"
 
 #include <QFutureWatcher>
 #include <QTimer>

@@ -1,9 +1,12 @@
 #include "app/stages/balance/slide_panel.h"
 
-#include "app/shell/texts.h"
 #include "app/theme/metrics.h"
-#include "core/balance/edits.h"
-#include "core/build/group_edits.h"
+#include "app/widgets/texts.h"
+#include "core/balance/case_balance.h"
+#include "core/build/frame_shapes.h"
+#include "core/edits/balance_edits.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
@@ -301,10 +304,11 @@ void SlidePanel::refresh() {
     const auto index = shown ? std::size_t(shown - build.parts.data()) : 0;
     if (shown && loadCase < int(derived.balance.size())) {
         const SlideRange range = slideOf(*shown);
-        FreeTravel free = freeTravel(build, derived, index, range.direction, range.min_mm, range.max_mm);
-        solution_ = solveSlide(build, derived, index, std::size_t(loadCase), range.direction, free);
+        FreeTravel free = freeTravel(build, derived.scene, index, range.direction, range.min_mm, range.max_mm);
+        solution_ =
+            solveSlide(build, derived.massRows, derived.balance[std::size_t(loadCase)], index, range.direction, free);
         if (solution_) {
-            Compromise common = compromiseFor(build, derived, index, range.direction, free);
+            Compromise common = compromiseFor(build, derived.massRows, derived.balance, index, range.direction, free);
             if (common.cases.size() > 1) common_ = std::move(common);
             const auto [fore, aft] = waysOf(range.direction);
             SlideLine::Shown line;

@@ -1,9 +1,9 @@
 // A part on its line: where it is, where it may go, where the balance wants it.
 #pragma once
 
-#include "app/shell/document.h"
-#include "app/theme/card.h"
-#include "core/balance/slide.h"
+#include "app/document/document.h"
+#include "app/widgets/card.h"
+#include "core/remedies/slide.h"
 
 class QComboBox;
 class QLabel;

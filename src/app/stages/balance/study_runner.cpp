@@ -1,6 +1,7 @@
 #include "app/stages/balance/study_runner.h"
 
-#include "app/shell/background.h"
+#include "app/document/background.h"
+#include "core/analysis/analysis.h"
 
 namespace waxis::balance {
 

@@ -1,9 +1,9 @@
 // Works the balance study out on a copy, in the background, while the Balance bench is shown.
 #pragma once
 
-#include "app/shell/document.h"
-#include "core/balance/packs.h"
-#include "core/balance/study.h"
+#include "app/document/document.h"
+#include "core/studies/balance_study.h"
+#include "core/studies/packs.h"
 
 #include <QFutureWatcher>
 #include <QTimer>

@@ -1,12 +1,15 @@
 #include "app/stages/balance/target_page.h"
 
-#include "app/shell/texts.h"
-#include "app/shell/typed_number.h"
 #include "app/stages/balance/group_words.h"
 #include "app/theme/metrics.h"
-#include "core/balance/edits.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/typed_number.h"
+#include "core/balance/case_balance.h"
 #include "core/balance/hover_share.h"
+#include "core/balance/mass_rows.h"
 #include "core/base/units.h"
+#include "core/build/chain.h"
+#include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 
 #include <QGridLayout>

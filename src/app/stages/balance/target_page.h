@@ -5,7 +5,7 @@
 #include "app/stages/balance/case_table.h"
 #include "app/stages/balance/slide_panel.h"
 #include "app/stages/balance/target_view.h"
-#include "app/theme/card.h"
+#include "app/widgets/card.h"
 
 #include <functional>
 

@@ -1,9 +1,10 @@
 #include "app/stages/balance/target_view.h"
 
 #include "app/drawing/walk.h"
-#include "app/shell/texts.h"
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/tips.h"
+#include "core/balance/case_balance.h"
 #include "core/rules/wording.h"
 
 #include <QMouseEvent>

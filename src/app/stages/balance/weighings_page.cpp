@@ -1,10 +1,12 @@
 #include "app/stages/balance/weighings_page.h"
 
-#include "app/shell/texts.h"
-#include "app/shell/typed_number.h"
-#include "app/theme/mat_table.h"
 #include "app/theme/metrics.h"
-#include "core/balance/edits.h"
+#include "app/widgets/mat_table.h"
+#include "app/widgets/texts.h"
+#include "app/widgets/typed_number.h"
+#include "core/balance/case_balance.h"
+#include "core/balance/reconcile.h"
+#include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
@@ -296,7 +298,7 @@ void WeighingsPage::applyCell(int row, int column) {
 void WeighingsPage::refresh() {
     if (!isVisible()) return;
     const Build &build = document_.build();
-    const auto &report = document_.analysis().derived.reconciled;
+    const auto &report = *document_.analysis().derived.reconciled;
     const auto &c = theme_.colors();
     filling_ = true;
     list_->setRowCount(int(report.weighings.size()));
@@ -402,7 +404,7 @@ void WeighingsPage::refreshForm() {
                        : tr("A rod across the craft is turned 90°, one along it 0°. The point is any on the rod, from "
                             "the frame datum."));
     QString said;
-    for (const auto &r : document_.analysis().derived.reconciled.weighings) {
+    for (const auto &r : document_.analysis().derived.reconciled->weighings) {
         if (r.id != w->id) continue;
         if (!r.problem.empty())
             said = tr("Cannot be used: %1.").arg(QString::fromStdString(r.problem));
@@ -416,7 +418,7 @@ void WeighingsPage::refreshForm() {
 
 void WeighingsPage::refreshResults() {
     const Build &build = document_.build();
-    const auto &report = document_.analysis().derived.reconciled;
+    const auto &report = *document_.analysis().derived.reconciled;
     const auto &c = theme_.colors();
     QString text;
     const auto p = [&](const QString &words, const QColor &ink) {

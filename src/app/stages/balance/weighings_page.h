@@ -1,8 +1,8 @@
 // Weighings: what was measured of the whole craft, and whether the entries agree with it.
 #pragma once
 
-#include "app/shell/document.h"
-#include "app/theme/card.h"
+#include "app/document/document.h"
+#include "app/widgets/card.h"
 #include "core/base/quantity.h"
 
 #include <functional>

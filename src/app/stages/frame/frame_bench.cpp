@@ -1,8 +1,8 @@
 #include "app/stages/frame/frame_bench.h"
 
-#include "app/shell/data_files.h"
-#include "app/shell/file_dialogs.h"
-#include "app/theme/bench_bar.h"
+#include "app/document/data_files.h"
+#include "app/widgets/bench_bar.h"
+#include "app/widgets/file_dialogs.h"
 #include "core/layout/relayout.h"
 #include "io/drawing/plate_writer.h"
 #include "io/file_bytes.h"

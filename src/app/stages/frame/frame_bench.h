@@ -1,7 +1,7 @@
 // The Frame stage: drawing with handles, numbers beside it; frame drawings in and out.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/frame/frame_canvas.h"
 #include "app/stages/frame/import_page.h"
 #include "app/stages/frame/parameter_panel.h"

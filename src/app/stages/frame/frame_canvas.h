@@ -1,8 +1,8 @@
 // The frame on the mat, from above, with handles.
 #pragma once
 
+#include "app/document/document.h"
 #include "app/drawing/mat.h"
-#include "app/shell/document.h"
 #include "core/layout/handles.h"
 
 namespace waxis::frame {

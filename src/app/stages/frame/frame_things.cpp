@@ -1,6 +1,6 @@
 #include "app/stages/frame/frame_things.h"
 
-#include "app/shell/typed_number.h"
+#include "app/widgets/typed_number.h"
 #include "core/build/frame_shapes.h"
 
 #include <QHBoxLayout>

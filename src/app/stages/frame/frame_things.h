@@ -1,7 +1,7 @@
 // Posts, hole patterns, places and openings of any frame, as a table to add to, type in and take from.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/layout/hand_edits.h"
 

@@ -1,7 +1,7 @@
 #include "app/stages/frame/import_page.h"
 
-#include "app/shell/background.h"
-#include "app/shell/typed_number.h"
+#include "app/document/background.h"
+#include "app/widgets/typed_number.h"
 #include "core/layout/relayout.h"
 
 #include <QComboBox>

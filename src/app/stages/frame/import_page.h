@@ -1,7 +1,7 @@
 // A frame drawing on the way in: what was recognised, corrected by a person, then applied.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/frame/import_canvas.h"
 #include "io/drawing/dxf_reader.h"
 

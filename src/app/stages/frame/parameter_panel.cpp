@@ -1,6 +1,6 @@
 #include "app/stages/frame/parameter_panel.h"
 
-#include "app/shell/typed_number.h"
+#include "app/widgets/typed_number.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/handles.h"
 #include "core/layout/numbering.h"

@@ -1,7 +1,7 @@
 // The frame's numbers beside its drawing: layout parameters, motors, plates.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/frame/frame_things.h"
 #include "app/theme/theme.h"
 

@@ -1,9 +1,10 @@
 #include "app/stages/kit/kit_bench.h"
 
-#include "app/shell/file_dialogs.h"
-#include "app/theme/bench_bar.h"
+#include "app/widgets/bench_bar.h"
+#include "app/widgets/file_dialogs.h"
 #include "core/catalog/fresh_types.h"
-#include "core/kit/weigh_advice.h"
+#include "core/kit/kit.h"
+#include "core/remedies/weigh_advice.h"
 #include "io/csv/kit_csv.h"
 
 #include <QClipboard>
@@ -183,7 +184,7 @@ void KitBench::refresh() {
                       locale.toString(totals.weighed_g + totals.unweighed_g, 'f', 0));
     words << tr("%1 of %2 kinds ticked").arg(totals.kindsChecked).arg(totals.kinds);
     masses_->setText(words.join(", "));
-    const WeighAdvice advice = weighAdvice(derived, std::size_t(document_.loadCase()));
+    const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, std::size_t(document_.loadCase()));
     QStringList next;
     for (const auto &entry : advice.next) {
         if (next.size() >= 3) break;

@@ -1,7 +1,7 @@
 // The Kit stage: what is in the box, counted, weighed and measured.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/kit/kit_model.h"
 #include "app/stages/kit/list_page.h"
 #include "app/stages/kit/part_editor.h"

@@ -1,6 +1,8 @@
 #include "app/stages/kit/kit_model.h"
 
-#include "app/shell/typed_number.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/kit_edits.h"
+#include "core/kit/kit.h"
 #include "io/csv/csv.h"
 
 #include <QLocale>

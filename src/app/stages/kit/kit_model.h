@@ -1,7 +1,7 @@
 // The tray list as a table that can be filled in.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QAbstractTableModel>

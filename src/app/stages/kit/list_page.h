@@ -1,7 +1,7 @@
 // A kit list on the way in: columns mapped, rows looked over, then taken.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "io/csv/kit_csv.h"
 

@@ -1,13 +1,13 @@
 #include "app/stages/kit/own_part_card.h"
 
-#include "app/shell/data_files.h"
-#include "app/shell/typed_number.h"
+#include "app/document/data_files.h"
 #include "app/stages/kit/part_text.h"
 #include "app/theme/metrics.h"
-#include "core/build/edits.h"
+#include "app/widgets/typed_number.h"
 #include "core/catalog/fresh_types.h"
 #include "core/catalog/kind_words.h"
 #include "core/catalog/part_check.h"
+#include "core/edits/part_edits.h"
 
 #include <QComboBox>
 #include <QFormLayout>

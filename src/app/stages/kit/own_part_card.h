@@ -2,7 +2,7 @@
 // are typed; everything else as the model has it.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/kit/connector_list.h"
 #include "app/stages/kit/part_canvas.h"
 #include "app/theme/theme.h"

@@ -1,7 +1,7 @@
 #include "app/stages/kit/own_parts_dialog.h"
 
-#include "app/shell/data_files.h"
-#include "app/shell/file_dialogs.h"
+#include "app/document/data_files.h"
+#include "app/widgets/file_dialogs.h"
 #include "core/catalog/kind_words.h"
 #include "io/file_bytes.h"
 #include "io/project/project_file.h"

@@ -1,7 +1,7 @@
 // One's own parts: which there are, new ones out of a pasted table, and files of them to pass on and to take in.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/catalog/pasted_types.h"
 

@@ -1,10 +1,11 @@
 #include "app/stages/kit/part_editor.h"
 
-#include "app/shell/background.h"
-#include "app/shell/data_files.h"
-#include "app/shell/file_dialogs.h"
+#include "app/document/background.h"
+#include "app/document/data_files.h"
 #include "app/stages/kit/part_fields.h"
-#include "core/build/edits.h"
+#include "app/widgets/file_dialogs.h"
+#include "core/edits/kit_edits.h"
+#include "core/edits/part_edits.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,7 +1,7 @@
 // Makes or changes a part type: a live drawing, its numbers, and what is wrong with them as they are typed.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/stages/kit/part_canvas.h"
 #include "app/stages/kit/record_table.h"
 #include "core/catalog/part_check.h"

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/theme/theme.h"
-#include "core/rules/finding.h"
+#include "core/findings/finding.h"
 
 #include <QWidget>
 

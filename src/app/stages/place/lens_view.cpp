@@ -2,6 +2,7 @@
 
 #include "app/drawing/magnifier.h"
 #include "app/theme/metrics.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"
 
@@ -257,7 +258,7 @@ const CameraWorld &LensView::world(int self) {
     const Build &build = document_.build();
     const std::string &id = build.parts[std::size_t(self)].id;
     if (!world_ || id != worldPart_ || worldCase_ != document_.loadCase() || !othersStand(worldOf_, build, id)) {
-        world_ = cameraWorld(build, document_.analysis().derived, document_.loadCase(), self);
+        world_ = cameraWorld(build, document_.analysis().derived.scene, document_.loadCase(), self);
         worldOf_ = build;
         worldPart_ = id;
         worldCase_ = document_.loadCase();
@@ -279,7 +280,7 @@ void LensView::refresh() {
     const Picture picture =
         pictureOf(type.camera->horizontalView_deg, type.camera->verticalView_deg, columnsFor(*type.camera, kLiveRays));
     const Pose pose = framePose(build, *part);
-    view_ = cameraView(world(self), derived, picture, cameraPose(type, pose));
+    view_ = cameraView(world(self), derived.scene, picture, cameraPose(type, pose));
     view_.tilt_deg = tiltOf(type, pose);
     image_ = imageOf(view_, picture);
     head_->setText(tr("<b>%1</b>, tilt %2°: the craft hides <b>%3 %</b> of the picture, propellers turn in <b>%4 %</b>")
@@ -305,7 +306,7 @@ void LensView::refine() {
     if (!type || !type->camera || !isVisible()) return;
     const Picture picture = pictureOf(type->camera->horizontalView_deg, type->camera->verticalView_deg,
                                       columnsFor(*type->camera, kFineRays));
-    image_ = imageOf(cameraView(world(int(part - document_.build().parts.data())), document_.analysis().derived,
+    image_ = imageOf(cameraView(world(int(part - document_.build().parts.data())), document_.analysis().derived.scene,
                                 picture, cameraPose(*type, framePose(document_.build(), *part))),
                      picture);
     box_->update();
@@ -319,7 +320,7 @@ QImage LensView::imageOf(const CameraView &view, const Picture &picture) const {
     auto colorOf = [&](int owner) {
         const auto known = colors.find(owner);
         if (known != colors.end()) return known->second;
-        const std::string &id = derived.owners[std::size_t(owner)].id;
+        const std::string &id = derived.scene.owners[std::size_t(owner)].id;
         return colors.emplace(owner, colorOfOwner(id).rgb()).first->second;
     };
     const Part *part = findPart(document_.build(), camera_);

@@ -1,7 +1,7 @@
 // What the flight camera sees: its picture at the tilt it has, who stands in it, and which tilt is best.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QImage>

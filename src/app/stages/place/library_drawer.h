@@ -1,7 +1,7 @@
 // The part library beside the mat: find a part, see what fits here and why the rest does not, seat it or drag it.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/placing/perch.h"
 

@@ -1,6 +1,7 @@
 #include "app/stages/place/outline_panel.h"
 
 #include "core/catalog/kind_words.h"
+#include "core/edits/part_edits.h"
 
 #include <QHeaderView>
 #include <QLabel>

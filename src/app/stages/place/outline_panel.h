@@ -1,7 +1,7 @@
 // All things of the craft as a list: found by words, chosen, hidden from the mat, locked in their place.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QSet>

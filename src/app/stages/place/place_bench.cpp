@@ -2,8 +2,10 @@
 
 #include "app/stages/place/legend.h"
 #include "app/stages/place/seat_marks.h"
-#include "app/theme/bench_bar.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/bench_bar.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/perch_edits.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>

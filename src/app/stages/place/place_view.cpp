@@ -4,12 +4,14 @@
 #include "app/drawing/walk.h"
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/place/seat_marks.h"
-#include "core/analysis/thing_gap.h"
+#include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
-#include "core/build/group_edits.h"
-#include "core/build/hung_on.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/perch_edits.h"
 #include "core/rules/wording.h"
-#include "core/stack/chain.h"
+#include "core/scene/scene.h"
 
 #include <QApplication>
 #include <QDragEnterEvent>
@@ -352,7 +354,7 @@ void PlaceView::measureTo(const QPoint &at) {
     drawing::Picture picture{{}, theme_.colors().chalk, {}, Qt::SolidLine, 1.6, {}, {}};
     QPointF a = measurePoint_, b = mapToScene(at);
     if (!measureFrom_.isEmpty() && !to.isEmpty() && to != measureFrom_) { // from thing to thing, in space
-        const auto gap = gapBetween(document_.analysis().derived, measureFrom_.toStdString(), to.toStdString());
+        const auto gap = gapBetween(document_.analysis().derived.scene, measureFrom_.toStdString(), to.toStdString());
         if (!gap) return;
         a = drawing::project(scene_.view(), gap->onA_mm);
         b = drawing::project(scene_.view(), gap->onB_mm);

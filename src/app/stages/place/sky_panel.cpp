@@ -3,8 +3,12 @@
 #include "app/drawing/magnifier.h"
 #include "app/theme/metrics.h"
 #include "core/base/units.h"
-#include "core/build/group_edits.h"
+#include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
+#include "core/scene/scene.h"
 #include "core/survey/survey.h"
 
 #include <QHBoxLayout>
@@ -93,7 +97,7 @@ private:
     QImage imageOf(const SkyView &view, int size) const {
         QImage image(size, size, QImage::Format_ARGB32_Premultiplied);
         const Build &build = panel_.document_.build();
-        const auto &owners = panel_.document_.analysis().derived.owners;
+        const auto &owners = panel_.document_.analysis().derived.scene.owners;
         const QRgb open = panel_.theme_.colors().matGridStrong.lighter(170).rgb();
         std::vector<QRgb> colors(owners.size(), 0);
         auto colorOf = [&](int owner) {
@@ -217,9 +221,9 @@ void SkyPanel::look(Site &site, const RayWorld &world) const {
     const Part *part = findPart(document_.build(), receiver_);
     const AntennaPlace place = antennaPlace(*typeOf(document_.build(), *part), site.X_FramePart);
     const double mask = analysis.practice[Limit::skyMask];
-    site.level = skyView(world, analysis.derived, place.position_mm, place.axis, mask, 0);
-    site.cruise =
-        skyView(world, analysis.derived, place.position_mm, place.axis, mask, analysis.practice[Limit::cruisePitch]);
+    site.level = skyView(world, analysis.derived.scene, place.position_mm, place.axis, mask, 0);
+    site.cruise = skyView(world, analysis.derived.scene, place.position_mm, place.axis, mask,
+                          analysis.practice[Limit::cruisePitch]);
 }
 
 const RayWorld &SkyPanel::world(const Part &part) {
@@ -227,7 +231,7 @@ const RayWorld &SkyPanel::world(const Part &part) {
     const auto &analysis = document_.analysis();
     if (!world_ || worldPart_ != part.id || worldCase_ != document_.loadCase() ||
         !(worldPractice_ == analysis.practice) || !othersStand(worldOf_, build, part.id)) {
-        world_ = skyWorld(build, analysis.derived, document_.loadCase(), int(&part - build.parts.data()),
+        world_ = skyWorld(build, analysis.derived.scene, document_.loadCase(), int(&part - build.parts.data()),
                           analysis.practice[Limit::skyThick]);
         ++worldsMade_;
         worldOf_ = build;
@@ -328,9 +332,9 @@ void SkyPanel::addGhost(View view, const Vec3 &at_mm) {
     } else {
         pose.position_mm.head<2>() = at_mm.head<2>();
         // Down from above onto what lies highest there.
-        const RayWorld world(derived.world->bodies(), [&](int body) {
-            const auto &traits = derived.traits[std::size_t(body)];
-            const auto &owner = derived.owners[std::size_t(traits.owner)];
+        const RayWorld world(derived.scene.world->bodies(), [&](int body) {
+            const auto &traits = derived.scene.traits[std::size_t(body)];
+            const auto &owner = derived.scene.owners[std::size_t(traits.owner)];
             return traits.owner != self && owner.kind != OwnerKind::disc && !traits.soft && !owner.flexible &&
                    (owner.cases >> document_.loadCase() & 1);
         });

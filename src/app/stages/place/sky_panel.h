@@ -1,8 +1,8 @@
 // The sky over a GPS antenna, level and at cruise pitch, and a comparison with up to five places where it might stand.
 #pragma once
 
+#include "app/document/document.h"
 #include "app/drawing/pictures.h"
-#include "app/shell/document.h"
 #include "app/theme/theme.h"
 
 #include <QImage>

@@ -1,7 +1,9 @@
 #include "app/stages/place/snapping.h"
 
 #include "core/build/frame_shapes.h"
-#include "core/build/group_edits.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/perch_edits.h"
 #include "core/placing/usual_hold.h"
 #include "core/rules/wording.h"
 

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/drawing/projection.h"
+#include "core/build/edit_result.h"
 #include "core/placing/perch.h"
 
 #include <QLineF>

@@ -1,11 +1,13 @@
 #include "app/stages/radio/compass_map.h"
 
+#include "app/document/background.h"
 #include "app/drawing/mat.h"
 #include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
-#include "app/shell/background.h"
 #include "app/theme/metrics.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/magnetics/current_paths.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
 
 #include <QMouseEvent>
@@ -79,13 +81,14 @@ void CompassMap::setGhost(std::optional<Vec3> at_mm) {
 std::optional<CompassReport> CompassMap::ghostReport() const {
     if (!ghost_) return std::nullopt;
     const Derived &derived = document_.analysis().derived;
-    return compassAt(document_.build(), document_.analysis().practice, derived, derived.radio.sources, {}, *ghost_);
+    return compassAt(document_.build(), document_.analysis().practice, derived.loadCases, derived.scene,
+                     derived.radio->sources, {}, *ghost_);
 }
 
 void CompassMap::refresh() {
     if (!isVisible()) return;
     if (!heightChosen_) {
-        const auto &compasses = document_.analysis().derived.radio.compasses;
+        const auto &compasses = document_.analysis().derived.radio->compasses;
         double top = 0;
         for (const auto &plate : document_.build().frame->plates) top = std::max(top, plate.z_mm + plate.thickness_mm);
         z_mm_ = compasses.empty() ? top + 10 : compasses.front().position_mm.z();
@@ -108,7 +111,7 @@ void CompassMap::workOut() {
     const Vec2 low(std::min(a.x(), b.x()), std::min(a.y(), b.y())),
         high(std::max(a.x(), b.x()), std::max(a.y(), b.y()));
     const double step = std::max(kStep_mm, (high - low).maxCoeff() / 90);
-    working_.setFuture(app::inBackground([sources = document_.analysis().derived.radio.sources,
+    working_.setFuture(app::inBackground([sources = document_.analysis().derived.radio->sources,
                                           loadCase = std::size_t(document_.loadCase()), low, high, z = z_mm_,
                                           step] { return fieldMap(sources, loadCase, low, high, z, step); }));
 }
@@ -186,7 +189,7 @@ void CompassMap::drawForeground(QPainter *painter, const QRectF &) {
         const auto place = type ? compassPlace(*type) : std::nullopt;
         if (place) drawCompass(*painter, trial.X_FramePart * *place, QString::fromStdString(trial.name), c.softChalk);
     }
-    for (const auto &compass : document_.analysis().derived.radio.compasses) {
+    for (const auto &compass : document_.analysis().derived.radio->compasses) {
         const double error = part_ == FieldPart::full    ? compass.full_deg
                              : part_ == FieldPart::hover ? compass.hover_deg
                                                          : compass.constant_deg;
@@ -234,7 +237,7 @@ void CompassMap::fit() {
 
 std::vector<Vec3> CompassMap::places() const {
     std::vector<Vec3> list;
-    for (const auto &compass : document_.analysis().derived.radio.compasses) list.push_back(compass.position_mm);
+    for (const auto &compass : document_.analysis().derived.radio->compasses) list.push_back(compass.position_mm);
     for (const auto &trial : document_.build().trials) {
         const Part *part = findPart(document_.build(), trial.part);
         const PartType *type = part ? typeOf(document_.build(), *part) : nullptr;
@@ -334,7 +337,7 @@ void CompassMap::keyPressEvent(QKeyEvent *event) {
     default: break;
     }
     if (by.isZero()) return QGraphicsView::keyPressEvent(event);
-    const auto &compasses = document_.analysis().derived.radio.compasses;
+    const auto &compasses = document_.analysis().derived.radio->compasses;
     const Vec3 from = ghost_ ? *ghost_ : compasses.empty() ? Vec3(0, 0, z_mm_) : compasses.front().position_mm;
     setGhost(Vec3(from.x() + by.x(), from.y() + by.y(), z_mm_));
 }

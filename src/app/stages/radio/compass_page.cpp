@@ -1,9 +1,11 @@
 #include "app/stages/radio/compass_page.h"
 
-#include "app/shell/typed_number.h"
+#include "app/widgets/typed_number.h"
 
 #include "app/theme/metrics.h"
-#include "core/build/radio_edits.h"
+#include "core/edits/radio_edits.h"
+#include "core/magnetics/current_paths.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
@@ -146,7 +148,7 @@ void CompassPage::refresh() {
         text +=
             tr("<p>Click on the craft: a compass that is only thought of tells what it would feel there. Arrow keys "
                "move it.</p>");
-    for (const auto &compass : document_.analysis().derived.radio.compasses)
+    for (const auto &compass : document_.analysis().derived.radio->compasses)
         tell(QString::fromStdString(displayName(build, compass.part)), compass);
     text +=
         QStringLiteral("<p style='color:%1'>%2</p>")
@@ -155,12 +157,12 @@ void CompassPage::refresh() {
                                     "in it: copper within boards and packs, iron, phase currents, which average out."));
     facts_->setText(text);
     facts_->setFont(theme_.text(12));
-    keep_->setEnabled(map_->ghost().has_value() && !document_.analysis().derived.radio.compasses.empty());
+    keep_->setEnabled(map_->ghost().has_value() && !document_.analysis().derived.radio->compasses.empty());
     clear_->setEnabled(map_->ghost().has_value());
 }
 
 void CompassPage::keepPlace() {
-    const auto &compasses = document_.analysis().derived.radio.compasses;
+    const auto &compasses = document_.analysis().derived.radio->compasses;
     if (!map_->ghost() || compasses.empty()) return;
     // The one that is chosen, else the first.
     std::string part = compasses.front().part;

@@ -1,8 +1,10 @@
 #include "app/stages/radio/coverage_page.h"
 
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
+#include "app/widgets/tips.h"
+#include "core/coverage/coverage.h"
 #include "core/rules/wording.h"
+#include "core/survey/survey.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -192,7 +194,7 @@ QString CoverageGlobe::tipAt(const QPointF &at) const {
     const auto [level, owner] = levelOf(*shown, best);
     QString text =
         tr("%1: %2 dBi").arg(QString::fromStdString(directionInWords(directions[best]))).arg(level, 0, 'f', 1);
-    const auto &owners = document_.analysis().derived.owners;
+    const auto &owners = document_.analysis().derived.scene.owners;
     if (owner >= 0 && std::size_t(owner) < owners.size())
         text += tr(", behind %1")
                     .arg(QString::fromStdString(

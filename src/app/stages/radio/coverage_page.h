@@ -1,8 +1,8 @@
 // Where each radio hears and is heard: both halves of the sphere round the craft, seen from above.
 #pragma once
 
+#include "app/document/document.h"
 #include "app/drawing/magnifier.h"
-#include "app/shell/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,7 +1,8 @@
 #include "app/stages/radio/field_page.h"
 
-#include "app/shell/file_dialogs.h"
+#include "app/widgets/file_dialogs.h"
 #include "core/radio/coupling.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"
 
@@ -141,13 +142,13 @@ void FieldPage::showEvent(QShowEvent *event) {
 }
 
 const RadioUse *FieldPage::sender() const {
-    for (const auto &radio : document_.analysis().derived.radio.radios)
+    for (const auto &radio : document_.analysis().derived.radio->radios)
         if (radio.id() == from_->currentData().toString().toStdString()) return &radio;
     return nullptr;
 }
 
 const RadioUse *FieldPage::listener() const {
-    for (const auto &radio : document_.analysis().derived.radio.radios)
+    for (const auto &radio : document_.analysis().derived.radio->radios)
         if (radio.id() == to_->currentData().toString().toStdString()) return &radio;
     return nullptr;
 }
@@ -157,7 +158,7 @@ void FieldPage::listRadios() {
     const QString from = from_->currentData().toString(), to = to_->currentData().toString();
     from_->clear();
     to_->clear();
-    for (const auto &radio : document_.analysis().derived.radio.radios) {
+    for (const auto &radio : document_.analysis().derived.radio->radios) {
         if (radio.antennas.empty()) continue;
         const QString id = QString::fromStdString(radio.id());
         const QString name = QString::fromStdString(displayName(document_.build(), radio.part)) +
@@ -184,7 +185,7 @@ void FieldPage::makeDeck() {
     }
     FieldStudyOptions options;
     options.mostSegments = most_->currentData().toInt();
-    auto deck = fieldDeck(document_.build(), document_.analysis().derived, *a, *b, options);
+    auto deck = fieldDeck(document_.build(), *a, *b, options);
     if (deck)
         deck_ = *deck;
     else

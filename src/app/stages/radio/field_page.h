@@ -1,7 +1,7 @@
 // The field study: a wire-grid model of two antennas and the plates, solved by nec2c in the background.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/field_study/deck.h"
 

@@ -1,9 +1,10 @@
 #include "app/stages/radio/ground_page.h"
 
-#include "app/shell/typed_number.h"
 #include "app/theme/metrics.h"
-#include "core/build/radio_edits.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/radio_edits.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
@@ -164,7 +165,7 @@ void GroundPage::change(const QString &name, const std::function<void(GroundStat
 
 void GroundPage::refresh() {
     const Build &build = document_.build();
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     {
         const QSignalBlocker a(which_), b(add_), d(polarisation_);
         const QString before = which_->currentData().toString();

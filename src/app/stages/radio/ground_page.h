@@ -1,7 +1,7 @@
 // Links to the ground: what is there, how far it reaches in free space, and what that leaves out.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/base/quantity.h"
 

@@ -3,9 +3,10 @@
 #include "app/drawing/magnifier.h"
 #include "app/drawing/walk.h"
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
+#include "app/widgets/tips.h"
 #include "core/radio/bands.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
 
 #include <QKeyEvent>
@@ -90,7 +91,7 @@ void Ladder::zoomToChosen() {
             high = std::max(high, f * 1.02);
         }
     if (high == 0)
-        for (const auto &radio : document_.analysis().derived.radio.radios)
+        for (const auto &radio : document_.analysis().derived.radio->radios)
             if (document_.selection().contains(QString::fromStdString(radio.part))) {
                 low = std::min(low, radio.low_MHz);
                 high = std::max(high, radio.high_MHz);
@@ -125,7 +126,7 @@ void Ladder::layOut() {
     lanes_.clear();
     spots_.clear();
     const Build &build = document_.build();
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const auto aboard = [&](const RadioUse &radio) {
         const Part *part = findPart(build, radio.part);
         return part && document_.isAboardNow(*part);
@@ -262,7 +263,7 @@ void Ladder::paintEvent(QPaintEvent *) {
                          tr("No radio is aboard yet: put a receiver, a transmitter or a GPS on the mat in Place."));
         return;
     }
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const QRectF scale(kLeft, 0, width() - kLeft, height());
     for (const auto &lane : lanes_) {
         painter.setClipping(false);

@@ -1,7 +1,7 @@
 // The frequency ladder: who sends and who hears where, multiples and products, on a logarithmic scale.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

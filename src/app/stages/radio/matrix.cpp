@@ -1,9 +1,10 @@
 #include "app/stages/radio/matrix.h"
 
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
+#include "app/widgets/tips.h"
 #include "core/radio/bands.h"
-#include "core/radio/verdict.h"
+#include "core/radio/radio_report.h"
+#include "core/rules/cell_verdict.h"
 #include "core/rules/wording.h"
 
 #include <QMouseEvent>
@@ -52,7 +53,7 @@ QSize Matrix::sizeHint() const {
 void Matrix::layOut() {
     rows_.clear();
     columns_.clear();
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const Build &build = document_.build();
     const auto aboard = [&](const std::string &part) {
         const Part *found = findPart(build, part);
@@ -90,7 +91,7 @@ QRectF Matrix::rectOf(const Index &index) const {
 }
 
 QRectF Matrix::cellOf(const QString &from, const QString &to) const {
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     for (std::size_t r = 0; r < rows_.size(); ++r)
         for (std::size_t c = 0; c < columns_.size(); ++c)
             if (report.rows[rows_[r]].id == from.toStdString() && report.columns[columns_[c]].id == to.toStdString())
@@ -99,7 +100,7 @@ QRectF Matrix::cellOf(const QString &from, const QString &to) const {
 }
 
 QStringList Matrix::textOf(const QString &from, const QString &to) const {
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     for (const std::size_t r : rows_)
         for (const std::size_t c : columns_)
             if (report.rows[r].id == from.toStdString() && report.columns[c].id == to.toStdString())
@@ -108,7 +109,7 @@ QStringList Matrix::textOf(const QString &from, const QString &to) const {
 }
 
 QStringList Matrix::linesOf(std::size_t row, std::size_t column) const {
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const RadioCell &cell = report.cell(row, column);
     if (!cell.counts) return {};
     const QString distance = tr("%1 mm").arg(cell.distance_mm, 0, 'f', cell.distance_mm < 20 ? 1 : 0);
@@ -136,7 +137,7 @@ std::optional<Matrix::Index> Matrix::at(const QPointF &point) const {
 }
 
 void Matrix::choose(const Index &index) {
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     if (!report.cell(rows_[index.row], columns_[index.column]).counts) return;
     document_.lookAtPair({QString::fromStdString(report.rows[rows_[index.row]].id),
                           QString::fromStdString(report.columns[columns_[index.column]].id)});
@@ -148,7 +149,7 @@ void Matrix::paintEvent(QPaintEvent *) {
     painter.setRenderHint(QPainter::Antialiasing);
     const auto &c = theme_.colors();
     painter.fillRect(rect(), c.mat);
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     const Build &build = document_.build();
     painter.setFont(theme_.text(theme::kTextPixels, true));
     painter.setPen(c.chalk);
@@ -238,7 +239,7 @@ void Matrix::keyPressEvent(QKeyEvent *event) {
     const int down = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
     const int right = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     if ((down == 0 && right == 0) || rows_.empty() || columns_.empty()) return QWidget::keyPressEvent(event);
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     int row = -1, column = -1;
     for (std::size_t r = 0; r < rows_.size(); ++r)
         for (std::size_t k = 0; k < columns_.size(); ++k)
@@ -262,7 +263,7 @@ void Matrix::keyPressEvent(QKeyEvent *event) {
 
 QString Matrix::tipAt(const QPointF &point) const {
     const auto index = at(point);
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     if (!index || !report.cell(rows_[index->row], columns_[index->column]).counts) return {};
     const RadioCell &cell = report.cell(rows_[index->row], columns_[index->column]);
     if (cell.coupling)

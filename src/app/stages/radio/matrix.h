@@ -1,7 +1,7 @@
 // Who disturbs whom: senders and sources of noise against listeners, one cell each.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

@@ -1,8 +1,8 @@
 #include "app/stages/radio/places_page.h"
 
-#include "app/shell/background.h"
+#include "app/document/background.h"
 #include "app/theme/look.h"
-#include "core/build/radio_edits.h"
+#include "core/edits/radio_edits.h"
 #include "core/magnetics/current_paths.h"
 #include "core/rules/wording.h"
 

@@ -1,9 +1,9 @@
 // Places for a GPS module or compass side by side: sky, distance, noise, heading, wire, all at once.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
-#include "core/radio/places.h"
+#include "core/studies/radio_places.h"
 
 #include <QFutureWatcher>
 #include <QTimer>

@@ -1,6 +1,7 @@
 #include "app/stages/radio/radio_bench.h"
 
-#include "app/theme/bench_bar.h"
+#include "app/widgets/bench_bar.h"
+#include "core/radio/radio_report.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -92,7 +93,7 @@ void RadioBench::zoomToChosen() {
 }
 
 bool RadioBench::reveal(const QStringList &ids) {
-    const RadioReport &report = document_.analysis().derived.radio;
+    const RadioReport &report = *document_.analysis().derived.radio;
     // A pair of the matrix: the first two of the things that are a row and a column.
     for (std::size_t r = 0; r < report.rows.size(); ++r)
         for (std::size_t c = 0; c < report.columns.size(); ++c) {

@@ -1,7 +1,10 @@
 #include "app/stages/stack/layer_strip.h"
 
+#include "core/build/chain.h"
 #include "core/catalog/fastener_types.h"
-#include "core/stack/edits.h"
+#include "core/edits/stack_edits.h"
+#include "core/pins/signal.h"
+#include "core/stack/report.h"
 #include "core/stack/stock.h"
 
 #include <QMenu>

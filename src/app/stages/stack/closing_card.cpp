@@ -1,6 +1,7 @@
 #include "app/stages/stack/closing_card.h"
 
 #include "core/rules/wording.h"
+#include "core/stack/report.h"
 
 #include <QLabel>
 #include <QPainter>

@@ -1,8 +1,11 @@
 #include "app/stages/stack/column.h"
 
 #include "app/theme/palette.h"
-#include "core/analysis/body_table.h"
+#include "core/build/chain.h"
 #include "core/geometry/section.h"
+#include "core/scene/body_table.h"
+#include "core/scene/scene.h"
+#include "core/stack/report.h"
 
 #include <algorithm>
 #include <cmath>

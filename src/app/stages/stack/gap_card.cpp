@@ -2,6 +2,7 @@
 
 #include "core/rules/stack_air.h"
 #include "core/rules/wording.h"
+#include "core/stack/report.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

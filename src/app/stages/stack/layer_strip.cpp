@@ -1,7 +1,8 @@
 #include "app/stages/stack/layer_strip.h"
 
-#include "app/shell/typed_number.h"
-#include "core/stack/edits.h"
+#include "app/widgets/typed_number.h"
+#include "core/edits/stack_edits.h"
+#include "core/stack/report.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

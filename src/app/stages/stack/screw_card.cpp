@@ -1,9 +1,12 @@
 #include "app/stages/stack/screw_card.h"
 
+#include "core/edits/stack_change.h"
+#include "core/edits/stack_edits.h"
 #include "core/fasteners/screw.h"
 #include "core/kit/kit.h"
 #include "core/rules/wording.h"
-#include "core/stack/edits.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

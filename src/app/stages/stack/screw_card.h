@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/stages/stack/stack_focus.h"
-#include "app/theme/card.h"
+#include "app/widgets/card.h"
 
 class QComboBox;
 

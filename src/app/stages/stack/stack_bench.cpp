@@ -3,10 +3,12 @@
 #include "app/stages/stack/closing_card.h"
 #include "app/stages/stack/gap_card.h"
 #include "app/stages/stack/layer_strip.h"
-#include "app/theme/bench_bar.h"
-#include "core/build/group_edits.h"
-#include "core/stack/edits.h"
-#include "core/stack/furnish.h"
+#include "app/widgets/bench_bar.h"
+#include "core/edits/furnish_stack.h"
+#include "core/edits/group_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/stack_edits.h"
+#include "core/stack/report.h"
 
 #include <QActionGroup>
 #include <QHBoxLayout>

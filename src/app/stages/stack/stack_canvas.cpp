@@ -1,7 +1,8 @@
 #include "app/stages/stack/stack_canvas.h"
 
+#include "core/edits/stack_edits.h"
 #include "core/rules/stack_air.h"
-#include "core/stack/edits.h"
+#include "core/stack/report.h"
 
 #include <QContextMenuEvent>
 #include <QFontMetricsF>

@@ -1,6 +1,8 @@
 #include "app/stages/stack/stack_focus.h"
 
+#include "core/build/chain.h"
 #include "core/rules/wording.h"
+#include "core/stack/report.h"
 
 #include <QLocale>
 #include <algorithm>

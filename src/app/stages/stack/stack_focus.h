@@ -1,7 +1,7 @@
 // Which stack, which layer and which gap the bench looks at: shared by its drawing and its cards.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "core/stack/report.h"
 
 namespace waxis::stackbench {

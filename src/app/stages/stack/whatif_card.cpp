@@ -1,7 +1,10 @@
 #include "app/stages/stack/whatif_card.h"
 
-#include "app/shell/background.h"
-#include "core/stack/bill.h"
+#include "app/document/background.h"
+#include "core/build/chain.h"
+#include "core/edits/stack_change.h"
+#include "core/kit/bill.h"
+#include "core/stack/report.h"
 #include "io/csv/csv.h"
 
 #include <QApplication>

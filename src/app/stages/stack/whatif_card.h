@@ -2,8 +2,8 @@
 #pragma once
 
 #include "app/stages/stack/stack_focus.h"
-#include "app/theme/card.h"
-#include "core/stack/suggest.h"
+#include "app/widgets/card.h"
+#include "core/remedies/stack_changes.h"
 
 #include <QFutureWatcher>
 #include <QTimer>

@@ -1,7 +1,7 @@
 #include "app/stages/wire/cut_page.h"
 
-#include "app/shell/file_dialogs.h"
-#include "app/theme/mat_table.h"
+#include "app/widgets/file_dialogs.h"
+#include "app/widgets/mat_table.h"
 #include "io/csv/cut_csv.h"
 
 #include <QClipboard>
@@ -62,13 +62,14 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
 
 QString CutPage::asCsv() const {
     const Analysis &analysis = document_.analysis();
-    return QString::fromStdString(writeCutList(cutList(document_.build(), analysis.practice, analysis.derived)));
+    return QString::fromStdString(
+        writeCutList(cutList(document_.build(), analysis.practice, *analysis.derived.wiring)));
 }
 
 void CutPage::refresh() {
     if (!isVisible()) return;
     const Analysis &analysis = document_.analysis();
-    const CutList list = cutList(document_.build(), analysis.practice, analysis.derived);
+    const CutList list = cutList(document_.build(), analysis.practice, *analysis.derived.wiring);
     table_->setRowCount(int(list.rows.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
         const CutRow &r = list.rows[std::size_t(row)];

@@ -1,7 +1,7 @@
 // The cut list: every core with its length and ends, and what stock it takes.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
 
 #include <QWidget>

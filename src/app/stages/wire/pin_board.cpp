@@ -1,7 +1,9 @@
 #include "app/stages/wire/pin_board.h"
 
 #include "app/drawing/mat.h"
+#include "core/edits/wire_edits.h"
 #include "core/links/link_report.h"
+#include "core/pins/signal.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -154,7 +156,7 @@ void PinBoard::paintEvent(QPaintEvent *) {
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(coreColor(core), chosen ? 4.5 : 2.6));
         painter.drawPath(path);
-        for (const auto &fault : document_.analysis().derived.links.faults) {
+        for (const auto &fault : document_.analysis().derived.links->faults) {
             if (fault.wires.empty() || fault.wires[0] != j.wire->id || fault.core != j.core) continue;
             theme::drawSeverityMark(painter, (a + b) / 2, 7, Severity::stop, theme::severityOnMat(Severity::stop));
         }

@@ -1,9 +1,9 @@
 // Two ports pin by pin: which core goes where, drawn as a cable between two housings.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
-#include "core/wiring/edits.h"
+#include "core/edits/wire_edits.h"
 
 #include <QWidget>
 

@@ -1,7 +1,9 @@
 #include "app/stages/wire/pins_page.h"
 
-#include "app/theme/card.h"
+#include "app/widgets/card.h"
+#include "core/edits/wire_edits.h"
 #include "core/links/link_report.h"
+#include "core/pins/signal.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>
@@ -165,7 +167,7 @@ void PinsPage::refresh() {
                                     (w.to == endOf(*left_) && w.from == endOf(*right_));
                          }));
     suggest_->setEnabled(both);
-    const LinkReport &links = document_.analysis().derived.links;
+    const LinkReport &links = *document_.analysis().derived.links;
     QStringList lines;
     for (const auto &serial : links.serial)
         lines << tr("%1: %2").arg(QString::fromStdString(serial.port),

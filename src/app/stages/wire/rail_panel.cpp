@@ -1,8 +1,9 @@
 #include "app/stages/wire/rail_panel.h"
 
 #include "app/theme/metrics.h"
-#include "app/theme/tips.h"
-#include "core/wiring/edits.h"
+#include "app/widgets/tips.h"
+#include "core/edits/wire_edits.h"
+#include "core/power/power_report.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -29,7 +30,7 @@ QString shortName(const Build &build, const Rail &rail) {
 } // namespace
 
 RailTap RailPanel::tapFor(const std::string &railId) const {
-    const PowerReport &power = document_.analysis().derived.power;
+    const PowerReport &power = *document_.analysis().derived.power;
     for (const auto &rail : power.rails)
         if (rail.id() == railId) return tapOf(document_.build(), power, rail);
     return {};
@@ -89,7 +90,7 @@ void RailPanel::layOut() {
     const Derived &derived = document_.analysis().derived;
     const double width = std::max(80.0, this->width() - kBarLeft - kNumbers - 8);
     double y = kTop;
-    for (const auto &rail : derived.power.rails) {
+    for (const auto &rail : derived.power->rails) {
         // Of packs that take turns only the one that flies in this load case.
         const Part *source = findPart(build, rail.part);
         if (rail.output == "BAT" && source && !document_.isAboardNow(*source)) continue;
@@ -146,7 +147,7 @@ void RailPanel::paintEvent(QPaintEvent *) {
     painter.drawText(QRectF(kNameLeft + 48, 6, width() - 60, 18), Qt::AlignVCenter,
                      rows_.empty() ? tr("no pack and no regulator aboard yet")
                                    : tr("what each can carry, and who draws on it; drag a block to another rail"));
-    const auto &hovers = document_.analysis().derived.power.hover;
+    const auto &hovers = document_.analysis().derived.power->hover;
     if (const auto now = std::size_t(document_.loadCase()); now < hovers.size() && !hovers[now].pack.empty()) {
         const HoverReport &hover = hovers[now];
         painter.setFont(theme_.numbers(theme::kSmallPixels));
@@ -262,7 +263,7 @@ QString RailPanel::tipFor(const QPointF &at) const {
         QString tip = tr("%1: %2 A, at most %3 A")
                           .arg(QString::fromStdString(displayName(build, block->load)), amps(block->typical_A),
                                amps(block->peak_A));
-        for (const auto &rail : document_.analysis().derived.power.rails)
+        for (const auto &rail : document_.analysis().derived.power->rails)
             for (const auto &load : rail.loads)
                 if (load.part == block->load && load.least_V && load.most_V)
                     tip += tr("\ntakes %1 to %2 V").arg(*load.least_V).arg(*load.most_V);

@@ -1,8 +1,9 @@
 // Rails as bars filled by their loads against the limit; a block dragged onto another rail feeds that load from there.
 #pragma once
 
-#include "app/shell/document.h"
+#include "app/document/document.h"
 #include "app/theme/theme.h"
+#include "core/power/power_report.h"
 
 #include <QWidget>
 

@@ -1,10 +1,11 @@
 #include "app/stages/wire/wire_bench.h"
 
 #include "app/drawing/wires.h"
-#include "app/theme/bench_bar.h"
+#include "app/widgets/bench_bar.h"
+#include "core/edits/usual_wires.h"
+#include "core/edits/wire_edits.h"
 #include "core/links/link_report.h"
-#include "core/wiring/edits.h"
-#include "core/wiring/usual.h"
+#include "core/pins/signal.h"
 
 #include <QActionGroup>
 #include <QHBoxLayout>

@@ -4,9 +4,11 @@
 #include "app/drawing/mat.h"
 #include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
+#include "core/edits/wire_edits.h"
+#include "core/links/link_report.h"
 #include "core/rules/rule.h"
 #include "core/rules/wording.h"
-#include "core/wiring/edits.h"
+#include "core/wiring/routing.h"
 
 #include <QHelpEvent>
 #include <QMouseEvent>

@@ -1,9 +1,12 @@
 #include "app/stages/wire/wire_table.h"
 
 #include "app/drawing/wires.h"
+#include "core/edits/wire_edits.h"
+#include "core/power/power_report.h"
+#include "core/remedies/gauge_advice.h"
 #include "core/rules/rule.h"
-#include "core/wiring/edits.h"
-#include "core/wiring/gauge_advice.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 #include <QHeaderView>
 #include <QKeyEvent>
@@ -108,8 +111,8 @@ void WireTable::refresh() {
     int chosen = -1;
     for (int row = 0; row < rowCount(); ++row) {
         const Wire &wire = build.wires[std::size_t(row)];
-        const WireReport &report = derived.wiring.wires[std::size_t(row)];
-        const WireCurrent &current = derived.power.wires[std::size_t(row)];
+        const WireReport &report = derived.wiring->wires[std::size_t(row)];
+        const WireCurrent &current = derived.power->wires[std::size_t(row)];
         auto put = [&](int column, const QString &text, bool number) {
             QTableWidgetItem *at = item(row, column);
             if (!at) setItem(row, column, at = new QTableWidgetItem);

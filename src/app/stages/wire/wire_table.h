@@ -1,8 +1,9 @@
 // All wires in one table: how they run, how long, from what, and whether that will do.
 #pragma once
 
-#include "app/shell/document.h"
-#include "app/theme/mat_table.h"
+#include "app/document/document.h"
+#include "app/widgets/mat_table.h"
+#include "core/wiring/wire_report.h"
 
 namespace waxis::wire {
 

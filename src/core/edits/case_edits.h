@@ -1,0 +1,32 @@
+// Changes of what belongs to the build as a whole: its name and notes, its load cases, which parts are optional.
+#pragma once
+
+#include "core/edits/part_edits.h"
+
+namespace waxis {
+
+/// Blank names are refused.
+EditResult renameBuild(const Build &build, const std::string &name);
+EditResult noteBuild(const Build &build, const std::string &note);
+EditResult notePart(const Build &build, const std::string &part, const std::string &note);
+
+/// Adds a load case with everything aboard that the last one has; the first one of a build is what is drawn. The new
+/// id is put into `id`.
+EditResult addLoadCase(const Build &build, const std::string &name, std::string *id = nullptr);
+EditResult renameLoadCase(const Build &build, const std::string &loadCase, const std::string &name);
+EditResult setLoadCaseKind(const Build &build, const std::string &loadCase, LoadCaseKind kind);
+EditResult setLoadCaseFolded(const Build &build, const std::string &loadCase, bool folded);
+/// The pack that flies in the case; it must be a battery. Empty: none is named.
+EditResult setLoadCasePack(const Build &build, const std::string &loadCase, const std::string &pack);
+/// What weighings and weight limits say of the case goes back to the first one.
+EditResult removeLoadCase(const Build &build, const std::string &loadCase);
+
+/// Whether an optional part flies in a load case. A part that was not optional becomes so and stays aboard everywhere
+/// else; without load cases there is nothing to say.
+EditResult setAboard(const Build &build, const std::string &part, const std::string &loadCase, bool aboard);
+
+/// A part that becomes optional stays aboard in all load cases that there are; one that is not optional any more is
+/// aboard everywhere. Without load cases one is made first, in which it is aboard.
+EditResult makeOptional(const Build &build, const std::string &part, bool optional);
+
+} // namespace waxis

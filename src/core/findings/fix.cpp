@@ -1,0 +1,77 @@
+#include "core/findings/fix.h"
+
+#include "core/edits/balance_edits.h"
+#include "core/edits/hung_on.h"
+#include "core/edits/part_edits.h"
+#include "core/edits/perch_edits.h"
+#include "core/edits/radio_edits.h"
+#include "core/edits/stack_change.h"
+#include "core/edits/wire_edits.h"
+
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+/// Each kind of change of `part`.
+struct Apply {
+    const Build &build;
+    const std::string &part;
+
+    EditResult along(const EditResult &moved) const { return bringAlong(build, moved, part); }
+
+    EditResult operator()(const PartShift &shift) const {
+        if (const Part *own = findPart(build, part); own && own->slide && !own->pinned) {
+            const double travel = shift.by_mm.dot(own->slide->direction);
+            if ((shift.by_mm - travel * own->slide->direction).norm() < 1e-6 && travel >= own->slide->min_mm &&
+                travel <= own->slide->max_mm)
+                return slidePart(build, part, travel);
+        }
+        return along(shiftPart(build, part, shift.by_mm));
+    }
+    EditResult operator()(const PartTurn &turn) const {
+        return along(turnPart(build, part, turn.axis, turn.angle_deg));
+    }
+    EditResult operator()(const CameraTilt &tilt) const { return tiltCamera(build, part, tilt.to_deg); }
+    EditResult operator()(const OntoSite &seat) const {
+        const Part *own = findPart(build, part);
+        const auto X_FrameSite = sitePose(*build.frame, seat.site);
+        if (!own || !X_FrameSite)
+            return Failure{EditError{fmt::format("\"{}\" cannot go onto \"{}\"", part, seat.site)}};
+        const Quat turned = X_FrameSite->rotation.conjugate() * framePose(build, *own).rotation;
+        return along(seatPart(build, part, seat.site, {Vec3::Zero(), turned}));
+    }
+    EditResult operator()(const Perch &perch) const { return along(perchPart(build, part, perch, *build.types)); }
+    EditResult operator()(const StackChange &change) const { return applyChange(build, change); }
+    EditResult operator()(const WireChange &change) const { return applyWireChange(build, change); }
+    EditResult operator()(const RadioSetting &radio) const {
+        const EditResult set = setChannel(build, radio.part, radio.band, radio.centre_MHz);
+        return set ? setPower(*set, radio.part, radio.band, radio.power_dBm) : set;
+    }
+    EditResult operator()(const GroundHand &hand) const {
+        for (GroundStation station : build.groundStations)
+            if (station.id == part) {
+                station.polarisation = hand.polarisation;
+                return editGroundStation(build, station);
+            }
+        return Failure{EditError{fmt::format("There is no ground station \"{}\".", part)}};
+    }
+};
+
+} // namespace
+
+Vec3 Fix::shift_mm() const {
+    if (const auto *shift = as<PartShift>()) return shift->by_mm;
+    if (const auto *seat = as<OntoSite>()) return seat->by_mm;
+    return Vec3::Zero();
+}
+
+EditResult applyFix(const Build &build, const Fix &fix) {
+    EditResult next = std::visit(Apply{build, fix.part}, fix.change);
+    for (const auto &more : fix.then)
+        if (next) next = applyFix(*next, more);
+    return next;
+}
+
+} // namespace waxis

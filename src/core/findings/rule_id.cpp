@@ -1,0 +1,101 @@
+#include "core/findings/rule_id.h"
+
+namespace waxis {
+
+std::string_view ruleName(RuleId rule) {
+    switch (rule) {
+    case RuleId::kitMassUnknown: return "KIT-1";
+    case RuleId::kitCounts: return "KIT-2";
+    case RuleId::kitUnweighed: return "KIT-3";
+    case RuleId::kitSize: return "KIT-4";
+    case RuleId::kitMarks: return "KIT-5";
+    case RuleId::fitOverlap: return "FIT-1";
+    case RuleId::fitGap: return "FIT-2";
+    case RuleId::fitPropZone: return "FIT-3";
+    case RuleId::fitTipGap: return "FIT-4";
+    case RuleId::fitMounting: return "FIT-5";
+    case RuleId::fitAccess: return "FIT-6";
+    case RuleId::fitMating: return "FIT-7";
+    case RuleId::fitCamera: return "FIT-8";
+    case RuleId::fitTwoCameras: return "FIT-9";
+    case RuleId::fitLamp: return "FIT-10";
+    case RuleId::fitBattery: return "FIT-11";
+    case RuleId::fitFolding: return "FIT-12";
+    case RuleId::fitHeld: return "FIT-13";
+    case RuleId::lnkNumbering: return "LNK-1";
+    case RuleId::lnkSpin: return "LNK-2";
+    case RuleId::lnkHand: return "LNK-3";
+    case RuleId::navSky: return "NAV-1";
+    case RuleId::navAngles: return "NAV-2";
+    case RuleId::stkHeight: return "STK-1";
+    case RuleId::stkGap: return "STK-2";
+    case RuleId::stkScrew: return "STK-3";
+    case RuleId::stkMotorScrew: return "STK-4";
+    case RuleId::stkDamper: return "STK-5";
+    case RuleId::stkInsulation: return "STK-6";
+    case RuleId::stkOrder: return "STK-7";
+    case RuleId::stkHarness: return "STK-8";
+    case RuleId::wirLength: return "WIR-1";
+    case RuleId::wirGauge: return "WIR-2";
+    case RuleId::wirDrop: return "WIR-3";
+    case RuleId::wirParallel: return "WIR-4";
+    case RuleId::wirBend: return "WIR-5";
+    case RuleId::wirSpan: return "WIR-6";
+    case RuleId::wirEdge: return "WIR-7";
+    case RuleId::wirFill: return "WIR-8";
+    case RuleId::wirZone: return "WIR-9";
+    case RuleId::wirEscGap: return "WIR-10";
+    case RuleId::wirSoft: return "WIR-11";
+    case RuleId::wirJoints: return "WIR-12";
+    case RuleId::wirRoute: return "WIR-13";
+    case RuleId::pwrRail: return "PWR-1";
+    case RuleId::pwrRange: return "PWR-2";
+    case RuleId::pwrHeat: return "PWR-3";
+    case RuleId::pwrJoined: return "PWR-4";
+    case RuleId::pwrCapacitor: return "PWR-5";
+    case RuleId::pwrPack: return "PWR-6";
+    case RuleId::pwrContacts: return "PWR-7";
+    case RuleId::pwrTap: return "PWR-8";
+    case RuleId::pwrEndurance: return "PWR-9";
+    case RuleId::pwrUnfed: return "PWR-10";
+    case RuleId::lnkCross: return "LNK-4";
+    case RuleId::lnkGround: return "LNK-5";
+    case RuleId::lnkOnce: return "LNK-6";
+    case RuleId::lnkLevel: return "LNK-7";
+    case RuleId::lnkBus: return "LNK-8";
+    case RuleId::lnkPorts: return "LNK-9";
+    case RuleId::lnkMotors: return "LNK-10";
+    case RuleId::lnkChannels: return "LNK-11";
+    case RuleId::lnkPins: return "LNK-12";
+    case RuleId::radSeparation: return "RAD-1";
+    case RuleId::radNoise: return "RAD-2";
+    case RuleId::radBlocking: return "RAD-3";
+    case RuleId::radMixing: return "RAD-4";
+    case RuleId::radHarmonic: return "RAD-5";
+    case RuleId::radClock: return "RAD-6";
+    case RuleId::radConductor: return "RAD-7";
+    case RuleId::radEdge: return "RAD-8";
+    case RuleId::radDiversity: return "RAD-9";
+    case RuleId::radHand: return "RAD-10";
+    case RuleId::radCoverage: return "RAD-11";
+    case RuleId::radConnector: return "RAD-12";
+    case RuleId::radBand: return "RAD-13";
+    case RuleId::radPigtail: return "RAD-14";
+    case RuleId::radLink: return "RAD-15";
+    case RuleId::radAntenna: return "RAD-16";
+    case RuleId::radLaw: return "RAD-17";
+    case RuleId::navThrottle: return "NAV-3";
+    case RuleId::navMagnet: return "NAV-4";
+    case RuleId::navIron: return "NAV-5";
+    case RuleId::balOffset: return "BAL-1";
+    case RuleId::balWeight: return "BAL-2";
+    case RuleId::balLoad: return "BAL-3";
+    case RuleId::balThrust: return "BAL-4";
+    case RuleId::balSure: return "BAL-5";
+    case RuleId::balMeasured: return "BAL-6";
+    case RuleId::balYaw: return "BAL-7";
+    }
+    return "";
+}
+
+} // namespace waxis

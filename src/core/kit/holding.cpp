@@ -1,0 +1,191 @@
+#include "core/kit/holding.h"
+
+#include "core/base/units.h"
+#include "core/build/chain.h"
+#include "core/catalog/fastener_types.h"
+#include "core/fasteners/screw.h"
+#include "core/geometry/hole_pattern.h"
+#include "core/stack/motor_screws.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+/// Whether a placed part of this type can be what holds another by that method. A nut or spacer on a part holds another
+/// thing; so does a fastener of which nobody said that it is a screw (core/stack/motor_screws takes it the same way).
+bool canStandFor(const PartType &type, FasteningMethod method) {
+    if (type.kind == PartKind::fastener && method == FasteningMethod::screws)
+        return type.fastener && type.fastener->form == FastenerForm::screw;
+    return holdsOthers(type.kind) || type.kind == PartKind::pad;
+}
+
+/// Ids of what is placed, fastened to the part or it to them, and holds it.
+std::vector<std::string> drawnFor(const Build &build, const Part &part, FasteningMethod method) {
+    std::vector<std::string> drawn;
+    const auto &own = part.fastening.onto;
+    for (const auto &other : build.parts) {
+        const auto &onto = other.fastening.onto;
+        const bool joined = &other != &part && (std::find(onto.begin(), onto.end(), part.id) != onto.end() ||
+                                                std::find(own.begin(), own.end(), other.id) != own.end());
+        const PartType *type = joined ? typeOf(build, other) : nullptr;
+        if (type && canStandFor(*type, method)) drawn.push_back(other.id);
+    }
+    return drawn;
+}
+
+/// Thickness of what a screw goes through beneath the part: its plate or arm, mm; 0 when it sits on other parts.
+double beneath_mm(const Build &build, const Part &part) {
+    const Frame &frame = *build.frame;
+    std::vector<std::string> carriers = part.fastening.onto;
+    for (const auto &site : frame.sites)
+        if (site.id == part.placement.site) carriers.push_back(site.on);
+    double most = 0;
+    for (const auto &id : carriers) {
+        for (const auto &plate : frame.plates)
+            if (plate.id == id) most = std::max(most, plate.thickness_mm);
+        for (const auto &arm : frame.arms)
+            if (arm.id == id) most = std::max(most, arm.thickness_mm);
+    }
+    return most;
+}
+
+double boardThickness_mm(const PartType &type) {
+    for (const auto &solid : type.solids)
+        if (solid.role == SolidRole::board) {
+            if (const auto *box = std::get_if<Box>(&solid.shape)) return box->fullSize_mm.minCoeff();
+            if (const auto *prism = std::get_if<Prism>(&solid.shape)) return prism->thickness_mm;
+        }
+    return 1.6;
+}
+
+/// Area under the part, mm2, from the box round its firm solids.
+double footprint_mm2(const PartType &type) {
+    Aabb bounds;
+    for (const auto &solid : type.solids)
+        if (solid.role != SolidRole::soft) bounds.include(boundsOf(solid.shape, solid.X_PartSolid));
+    return bounds.empty() ? 0 : bounds.size_mm().x() * bounds.size_mm().y();
+}
+
+Hardware screwsOf(const ThreadSize &thread, double length_mm, int pieces, std::string basis) {
+    Hardware out;
+    // The same words as a placed screw of that size, so that the kit counts them together.
+    const auto type = fastenerType({FastenerForm::screw, std::string(thread.name), length_mm}, "steel");
+    out.item = type ? type->id : fmt::format("screw-{}-{:g}", thread.name, length_mm);
+    out.name = type ? type->name : out.item;
+    out.material = "steel";
+    out.pieces = pieces;
+    out.piece_g = capScrewVolume_mm3(thread, length_mm) * gramsPerCubicMillimetre(7.85); // steel
+    out.tolerance_g = out.piece_g * 0.15;
+    out.basis = std::move(basis);
+    return out;
+}
+
+// Common practice, no source: weights of a piece, and of tape and hook-and-loop over the part's footprint.
+Hardware foamTape() {
+    return {"tape-foam", "Double-sided foam tape, strip", "plastic", 1, 0, 0, "footprint, 1 mm foam with glue"};
+}
+Hardware hookAndLoop() {
+    return {"hook-loop", "Hook-and-loop, pair of strips", "plastic", 1, 0, 0, "footprint, 0.07 g/cm2"};
+}
+Hardware cableTie() { return {"tie-2.5", "Cable tie, 2.5 mm", "plastic", 2, 0.25, 0.1, "cut off flush"}; }
+Hardware strap() { return {"strap-200", "Battery strap, 200 mm", "plastic", 1, 6.0, 1.0, "common size"}; }
+
+void motorScrews(const MotorScrews &motor, Holding &out) {
+    if (!motor.gripKnown) {
+        out.unknown = "what its screws go through is not known";
+    } else if (!motor.best_mm) {
+        out.unknown = "no length on sale holds without touching its windings";
+    } else {
+        out.pieces = {
+            screwsOf(*motor.thread, *motor.best_mm, motor.pieces,
+                     fmt::format("{:.1f} mm arm, {:.1f} mm engaged", motor.grip_mm, *motor.best_mm - motor.grip_mm))};
+    }
+}
+
+void boardScrews(const Build &build, const Part &part, const PartType &type, Holding &out) {
+    const ThreadSize *thread = nullptr;
+    if (type.mounting)
+        for (const auto &size : threadSizes())
+            if (size.nominal_mm <= type.mounting->holeDiameter_mm + 1e-9) thread = &size;
+    const double beneath = beneath_mm(build, part), board = boardThickness_mm(type);
+    if (!type.mounting) {
+        out.unknown = "it has no pattern of holes";
+    } else if (!thread) {
+        out.unknown = fmt::format("no screw passes its holes of {:g} mm", type.mounting->holeDiameter_mm);
+    } else if (beneath <= 0) {
+        out.unknown = "what its screws go through is not known";
+    } else if (const auto length = stockLength_mm(beneath + board + thread->nominal_mm)) {
+        out.pieces = {
+            screwsOf(*thread, *length, int(holeCentres(*type.mounting).size()),
+                     fmt::format("{:.1f} mm beneath, {:.1f} mm board, one diameter of thread", beneath, board))};
+    } else {
+        out.unknown = fmt::format("no screw on sale is as long as {:.0f} mm", beneath + board + thread->nominal_mm);
+    }
+}
+
+/// Ties or a strap round a whole stack hang on its outermost board.
+std::optional<FasteningMethod> roundTheStack(const Build &build, const Part &part) {
+    const auto place = stackPlaceOf(build, part);
+    if (!place || place->layer < 0 || place->stack->hold == StackHold::screws) return std::nullopt;
+    for (std::size_t i = std::size_t(place->layer) + 1; i < place->stack->layers.size(); ++i)
+        if (place->stack->layers[i].role == LayerRole::board) return std::nullopt;
+    if (place->stack->layers[std::size_t(place->layer)].role != LayerRole::board) return std::nullopt;
+    return place->stack->hold == StackHold::ties ? FasteningMethod::ties : FasteningMethod::strap;
+}
+
+} // namespace
+
+Holding holdingOf(const Build &build, const Part &part, const Practice &practice) {
+    Holding out;
+    const PartType *type = typeOf(build, part);
+    if (!type) return out;
+    const auto round = roundTheStack(build, part);
+    out.method = round.value_or(part.fastening.method);
+    if (part.fastening.pieces == std::optional(0) || holdsOthers(type->kind)) return out;
+    if (!round) out.drawn = drawnFor(build, part, out.method);
+    if (!out.drawn.empty()) return out;
+    switch (out.method) {
+    case FasteningMethod::screws:
+        if (const auto motor = motorScrewsFor(build, part, practice))
+            motorScrews(*motor, out);
+        else
+            boardScrews(build, part, *type, out);
+        break;
+    case FasteningMethod::tape:
+        out.pieces = {foamTape()};
+        out.pieces[0].piece_g = footprint_mm2(*type) * 0.9 * gramsPerCubicMillimetre(0.65);
+        break;
+    case FasteningMethod::hookAndLoop:
+        out.pieces = {hookAndLoop()};
+        out.pieces[0].piece_g = footprint_mm2(*type) / 100 * 0.07;
+        break;
+    case FasteningMethod::ties: out.pieces = {cableTie()}; break;
+    case FasteningMethod::strap: out.pieces = {strap()}; break;
+    case FasteningMethod::none:
+    case FasteningMethod::stack:
+    case FasteningMethod::pressed:
+    case FasteningMethod::soldered:
+    case FasteningMethod::glue: break;
+    }
+    for (auto &piece : out.pieces) {
+        piece.pieces = part.fastening.pieces.value_or(piece.pieces);
+        if (piece.tolerance_g <= 0) piece.tolerance_g = piece.piece_g * 0.3; // cut by eye
+    }
+    return out;
+}
+
+std::string hardwareName(std::string_view item) {
+    for (const auto &simple : {foamTape(), hookAndLoop(), cableTie(), strap()})
+        if (item == simple.item) return simple.name;
+    if (!item.starts_with("screw-")) return {};
+    for (const auto &thread : threadSizes())
+        for (const double length : kStockLengths_mm)
+            if (const Hardware screw = screwsOf(thread, length, 1, {}); item == screw.item) return screw.name;
+    return {};
+}
+
+} // namespace waxis

@@ -1,0 +1,32 @@
+#include "core/remedies/weigh_advice.h"
+
+#include "core/balance/doubt_share.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace waxis {
+
+WeighAdvice weighAdvice(const std::vector<MassRow> &rows, const std::vector<CaseBalance> &balances,
+                        std::size_t loadCase) {
+    WeighAdvice advice;
+    if (loadCase >= balances.size()) return advice;
+    const CaseBalance &balance = balances[loadCase];
+    if (!balance.mass.cg_mm || !(balance.mass.mass_g > 0)) return advice;
+    advice.total_g = balance.mass.mass_g;
+    const double total = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
+    advice.sigma_mm = std::sqrt(std::max(total, 0.0));
+    for (const auto &row : rows) {
+        if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
+        advice.unweighed_g += row.element.mass_g;
+        const double share = doubtShareOf(balance, row.element, row.tolerance_g / 2, 0).byMass;
+        if (!(share > 0)) continue;
+        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, share});
+        advice.unweighedShare += share;
+    }
+    std::stable_sort(advice.next.begin(), advice.next.end(),
+                     [](const WeighNext &a, const WeighNext &b) { return a.share > b.share; });
+    return advice;
+}
+
+} // namespace waxis

@@ -1,0 +1,26 @@
+// What is worth weighing next.
+#pragma once
+
+#include "core/balance/case_balance.h"
+
+namespace waxis {
+
+/// What one doubt adds to the doubt about where the centre of gravity is, in plan.
+struct WeighNext {
+    std::string id; ///< of the mass row: part, plate, arm, standoff or allowance
+    double mass_g = 0;
+    double tolerance_g = 0; ///< +- 2 sigma
+    double share = 0;       ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
+};
+/// Masses that nobody weighed, largest share first; `sigma_mm` is the plan standard deviation of the CG.
+struct WeighAdvice {
+    std::vector<WeighNext> next;
+    double unweighed_g = 0, total_g = 0;
+    double unweighedShare = 0; ///< of the plan variance of the CG
+    double sigma_mm = 0;
+};
+/// `balance` by load case; nothing for a case that is not there.
+WeighAdvice weighAdvice(const std::vector<MassRow> &rows, const std::vector<CaseBalance> &balance,
+                        std::size_t loadCase);
+
+} // namespace waxis

@@ -1,0 +1,12 @@
+// How bad a cell of the radio matrix is, in one word.
+#pragma once
+
+#include "core/findings/finding.h"
+#include "core/radio/radio_report.h"
+
+namespace waxis {
+
+/// The worst of what the rules say of it: distance, noise, blocking, products; for compasses the heading error.
+Severity cellSeverity(const RadioCell &cell, bool compass, const Practice &practice);
+
+} // namespace waxis

@@ -1,0 +1,39 @@
+// Grams to lose: only what the program knows of.
+#pragma once
+
+#include "core/base/sentence.h"
+#include "core/build/edit_result.h"
+#include "core/derived/derived.h"
+#include "core/practice/practice.h"
+
+namespace waxis {
+
+enum class SavingKind {
+    material, ///< placed fasteners of one type in a lighter material
+    drawnNot, ///< screws that hold parts and are not placed: counted as steel
+    gauge,    ///< a thinner wire that still carries its current
+    lead,     ///< a supplied or ready-made lead that is longer than it need be
+    leaveOut  ///< an optional part of this load case
+};
+
+struct GramSaving {
+    SavingKind kind = SavingKind::material;
+    std::string subject; ///< part type, kit item, wire or part
+    double saves_g = 0;
+    int pieces = 1;
+    std::string material; ///< material: the lighter one
+    int gauge_AWG = 0;
+    double shorter_mm = 0;
+    /// The program can do it; else it is a thing for the hands, and shows in the sum once it was weighed or measured.
+    bool canApply() const { return kind != SavingKind::drawnNot && kind != SavingKind::lead; }
+};
+
+/// Screws, nuts and washers of steel in titanium, spacers and standoffs of steel or brass in aluminium; thinner
+/// gauges; leads longer than needed by 20 mm or more; optional parts but for packs. Most first, from 0.05 g.
+std::vector<GramSaving> gramSavings(const Build &build, const Practice &practice, const Derived &derived,
+                                    std::size_t loadCase);
+
+EditResult applySaving(const Build &build, const GramSaving &saving, const std::string &loadCase);
+Sentence wordSaving(const Build &build, const GramSaving &saving);
+
+} // namespace waxis
