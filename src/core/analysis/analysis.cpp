@@ -46,7 +46,7 @@ const Finding *Analysis::closestCall() const {
 
 /// Numbers that go up when something that has no version of its own becomes another one.
 struct Versions {
-    std::uint64_t rest = 0, structure = 0, places = 0, wires = 0, radio = 0, weighings = 0; // of the build
+    std::uint64_t rest = 0, structure = 0, copper = 0, frame = 0, places = 0, radio = 0, weighings = 0; // of the build
     std::uint64_t world = 0, survey = 0, shadows = 0;
 };
 
@@ -65,9 +65,9 @@ struct Analyser::State {
     Analysis analysis;
 
     Versions versions;
-    Recipe<2> wiresOf, wiringOf, linksOf, balanceOf;
+    Recipe<2> linksOf, balanceOf;
     SharedValue<std::vector<WireRoute>> wiredRoutes; ///< that the wiring report was made of
-    Recipe<3> reconciledOf, wireRowsOf;
+    Recipe<3> copperOf, wiringOf, reconciledOf, wireRowsOf;
     Recipe<4> powerOf;
     Recipe<8> radioOf;
     Judging judging;
@@ -76,20 +76,22 @@ struct Analyser::State {
         auto &scene = analysis.derived.scene;
         BodyTable table = bodyTableOf(next, analysis.derived.loadCases, analysis.practice);
         const bool alone = scene.world && !isShared();
+        const bool sameBodies = alone && practiceOfWorld == analysis.practice && *scene.traits == table.traits &&
+                                scene.owners.size() == table.owners.size();
+        std::vector<bool> anew(table.owners.size(), false); // owners that are asked for something else
+        for (std::size_t o = 0; sameBodies && o < anew.size(); ++o) anew[o] = !(scene.owners[o] == table.owners[o]);
         ++versions.world;
-        if (alone && practiceOfWorld == analysis.practice && *scene.owners == table.owners &&
-            *scene.traits == table.traits)
-            return world->renew(std::move(table.bodies));
+        practiceOfWorld = analysis.practice;
         if (!(*scene.owners == table.owners)) scene.owners = std::move(table.owners);
         if (!(*scene.traits == table.traits)) scene.traits = std::move(table.traits);
-        practiceOfWorld = analysis.practice;
-        // Shapes that did not change are taken over from the former one, unless a copy of the analysis holds it.
-        auto made = alone ? std::const_pointer_cast<ClearanceWorld>(scene.world) : std::make_shared<ClearanceWorld>();
-        world = made.get();
         const auto interest = [owners = scene.owners, traits = scene.traits, practice = analysis.practice](int a,
                                                                                                            int b) {
             return interestIn(demandsOf(owners, traits[std::size_t(a)], traits[std::size_t(b)]), practice);
         };
+        if (sameBodies) return world->renew(std::move(table.bodies), interest, anew);
+        // Shapes that did not change are taken over from the former one, unless a copy of the analysis holds it.
+        auto made = alone ? std::const_pointer_cast<ClearanceWorld>(scene.world) : std::make_shared<ClearanceWorld>();
+        world = made.get();
         made->reset(std::move(table.bodies), interest);
         scene.world = std::move(made);
     }
@@ -231,20 +233,20 @@ struct Analyser::State {
     void makeReports(const Build &next) {
         auto &d = analysis.derived;
         const Versions &v = versions;
-        const bool otherWires = wiresOf.changed({v.structure, v.wires});
-        if (wiringOf.changed({v.structure + v.wires, d.routes.version()})) {
+        const bool otherCopper = copperOf.changed({v.copper, v.frame, d.scene.owners.version()});
+        if (wiringOf.changed({v.copper, v.structure, d.routes.version()})) {
             const WiringBefore before{*d.wiring, *wiredRoutes};
-            d.wiring = wiringReport(next, analysis.practice, d.routes, d.scene.owners, otherWires ? nullptr : &before);
+            d.wiring = wiringReport(next, analysis.practice, d.routes, d.scene.owners, otherCopper ? nullptr : &before);
             wiredRoutes = d.routes;
         }
-        if (linksOf.changed({v.structure, v.wires})) d.links = linkReport(next);
-        if (wireRowsOf.changed({v.structure, v.wires, d.wiring.version()})) weighWires(next);
+        if (linksOf.changed({v.copper, v.frame})) d.links = linkReport(next);
+        if (wireRowsOf.changed({v.structure, v.copper, d.wiring.version()})) weighWires(next);
         if (balanceOf.changed({v.structure, d.massRows.version()})) d.balance = balances(next);
-        if (powerOf.changed({v.structure, v.wires, d.balance.version(), d.wiring.version()}))
-            d.power = power(next, otherWires ? nullptr : &d.power->nets);
+        if (powerOf.changed({v.structure, v.copper, d.balance.version(), d.wiring.version()}))
+            d.power = power(next, otherCopper ? nullptr : &d.power->nets);
         if (reconciledOf.changed({v.structure, v.weighings, d.massRows.version()}))
             d.reconciled = reconcile(next, d.massRows, d.loadCases, analysis.practice);
-        if (radioOf.changed({v.structure + v.radio, v.wires, v.places, v.world, v.shadows, d.routes.version(),
+        if (radioOf.changed({v.structure + v.radio, v.copper, v.places, v.world, v.shadows, d.routes.version(),
                              d.wiring.version(), d.power.version()}))
             d.radio = radio(next);
     }
@@ -337,7 +339,8 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     versions.rest += changes.rest;
     versions.structure += changes.structure;
     versions.places += changes.structure || !changes.moved.empty();
-    versions.wires += changes.wires;
+    versions.copper += changes.copper || changes.wires;
+    versions.frame += changes.frame;
     versions.radio += changes.radio;
     versions.weighings += changes.weighings;
     if (changes.structure)

@@ -30,6 +30,8 @@ bool carriesAStack(const Build &build, const Part &part) {
 
 BuildChanges changesBetween(const Build &a, const Build &b) {
     BuildChanges changes;
+    changes.copper = !(a.types == b.types) || a.parts.size() != b.parts.size();
+    changes.frame = !(a.frame == b.frame);
     changes.wires = !(a.wires == b.wires && a.ties == b.ties);
     changes.radio = !(a.radioSettings == b.radioSettings && a.groundStations == b.groundStations);
     changes.weighings = !(a.weighings == b.weighings && a.weightLimits == b.weightLimits);
@@ -39,9 +41,10 @@ BuildChanges changesBetween(const Build &a, const Build &b) {
     changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || a.name != b.name ||
                    a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
                    !(a.practice == b.practice);
-    for (std::size_t i = 0; i < b.parts.size() && !changes.structure; ++i) {
+    for (std::size_t i = 0; i < b.parts.size() && !changes.copper; ++i) {
         if (a.parts[i] == b.parts[i]) continue;
-        changes.structure = !onlyMovedOrWeighed(a.parts[i], b.parts[i]) || carriesAStack(b, b.parts[i]);
+        changes.copper = !onlyMovedOrWeighed(a.parts[i], b.parts[i]);
+        changes.structure |= changes.copper || carriesAStack(b, b.parts[i]);
         changes.rest |= changes.structure || !onlyMoved(a.parts[i], b.parts[i]);
         changes.changed.push_back(i);
         if (!(a.parts[i].placement == b.parts[i].placement)) changes.moved.push_back(i);

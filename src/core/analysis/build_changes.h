@@ -10,7 +10,8 @@ namespace waxis {
 /// What happened to a build between two looks at it.
 struct BuildChanges {
     bool structure = true; ///< other parts, types, frame, stacks, load cases, kit, allowances: other bodies and rows
-    bool wires = true, radio = true, weighings = true;
+    bool copper = true;    ///< parts or their types: other pins and boards
+    bool frame = true, wires = true, radio = true, weighings = true;
     bool rest = true;                 ///< anything at all beside the places of parts
     std::vector<std::size_t> changed; ///< without `structure`: parts that were moved or weighed
     std::vector<std::size_t> moved;   ///< those of them that stand elsewhere

@@ -1,20 +1,41 @@
 #include "core/analysis/judging.h"
 
 #include <algorithm>
+#include <optional>
+#include <string_view>
 
 namespace waxis {
 
 namespace {
+
+/// Which of two words comes first, when that settles it whatever follows them.
+std::optional<bool> wordBefore(std::string_view x, std::string_view y) {
+    if (x.starts_with(y) || y.starts_with(x)) return std::nullopt;
+    return x < y;
+}
+
+/// The order of Finding::key: rule's name, variant, load case, subjects. Keys are only made where those do not decide.
+bool keyBefore(const Finding &a, const Finding &b) {
+    if (a.rule != b.rule) {
+        if (const auto decided = wordBefore(ruleName(a.rule), ruleName(b.rule))) return *decided;
+    } else if (a.variant == b.variant && a.loadCase == b.loadCase) {
+        const std::size_t common = std::min(a.subjects.size(), b.subjects.size());
+        for (std::size_t i = 0; i < common; ++i) {
+            if (a.subjects[i] == b.subjects[i]) continue;
+            if (const auto decided = wordBefore(a.subjects[i], b.subjects[i])) return *decided;
+            return a.key() < b.key();
+        }
+        return a.subjects.size() < b.subjects.size();
+    }
+    return a.key() < b.key();
+}
 
 /// Stops first, then by how far outside; ties by key so that the order never jumps.
 bool worseThan(const Finding &a, const Finding &b) {
     if (a.accepted() != b.accepted()) return b.accepted();
     if (a.severity != b.severity) return a.severity < b.severity;
     if (a.margin != b.margin) return a.margin < b.margin;
-    // Keys begin with the rule's name: they are only made where that does not decide.
-    const auto x = ruleName(a.rule), y = ruleName(b.rule);
-    if (!x.starts_with(y) && !y.starts_with(x)) return x < y;
-    return a.key() < b.key();
+    return keyBefore(a, b);
 }
 
 /// What compares alike comes in the order of the rules, as if all had been judged together.

@@ -128,12 +128,13 @@ void ClearanceWorld::Impl::remeasure(const std::vector<int> &changed) {
     sortGaps();
 }
 
-void ClearanceWorld::renew(std::vector<Body> bodies) {
+void ClearanceWorld::renew(std::vector<Body> bodies, Interest interest, const std::vector<bool> &anew) {
     auto &w = *impl_;
+    w.interest = std::move(interest);
     std::vector<int> changed;
     for (std::size_t i = 0; i < bodies.size(); ++i) {
         const bool sameShape = bodies[i].shape == w.bodies[i].shape;
-        if (sameShape && bodies[i].X_FrameBody == w.bodies[i].X_FrameBody &&
+        if (sameShape && bodies[i].X_FrameBody == w.bodies[i].X_FrameBody && !anew[std::size_t(bodies[i].owner)] &&
             bodies[i].reach_mm == w.bodies[i].reach_mm) // the very same, or it has changed
             continue;
         if (!sameShape) w.pieces[i] = piecesOf(bodies[i].shape);

@@ -53,9 +53,9 @@ public:
 
     /// Starts again with these bodies. `interest` is asked for index pairs (a < b) and must stay valid.
     void reset(std::vector<Body> bodies, Interest interest);
-    /// The same number of bodies of the same owners, between which the same is asked: what did not change keeps its
-    /// gaps.
-    void renew(std::vector<Body> bodies);
+    /// The same number of bodies of the same owners. What did not change keeps its gaps, save bodies of the owners in
+    /// `anew`, which are asked for something else.
+    void renew(std::vector<Body> bodies, Interest interest, const std::vector<bool> &anew);
 
     /// New poses for bodies of one owner; everything else keeps its measured gaps.
     void move(int owner, const std::vector<Pose> &X_FrameBody);

@@ -7,6 +7,8 @@
 #include "core/radio/thin_dipoles.h"
 
 #include <array>
+#include <atomic>
+#include <cmath>
 
 namespace waxis {
 
@@ -32,21 +34,23 @@ bool rightHanded(const AntennaUse &use, const Vec3 &towards) {
 } // namespace
 
 double nearFieldCorrection_dB(double distance) {
-    // On a grid once: the integral takes ten microseconds, a matrix asks for it hundreds of times.
+    // On a grid, each point of it once: the integral takes ten microseconds, a matrix asks for it hundreds of times.
     constexpr double kFirst = 0.02, kLast = 5;
     constexpr int kSteps = 240;
-    static const auto table = [] {
-        std::array<double, kSteps + 1> values{};
-        for (int i = 0; i <= kSteps; ++i) {
-            const double d = kFirst * std::pow(kLast / kFirst, double(i) / kSteps);
-            values[std::size_t(i)] = sideBySide_dB(d) + 20 * std::log10(4 * kPi * d) - 2 * kHalfWaveGain_dBi;
-        }
-        return values;
-    }();
+    static std::array<std::atomic<double>, kSteps + 1> known{}; // 0: not asked for yet; two threads get the same
+    const auto valueAt = [](std::size_t i) {
+        double value = known[i].load(std::memory_order_relaxed);
+        if (value != 0) return value;
+        const double d = kFirst * std::pow(kLast / kFirst, double(i) / kSteps);
+        value = sideBySide_dB(d) + 20 * std::log10(4 * kPi * d) - 2 * kHalfWaveGain_dBi;
+        known[i].store(value, std::memory_order_relaxed);
+        return value;
+    };
     if (distance >= kLast) return 0;
     const double at = std::log(std::max(distance, kFirst) / kFirst) / std::log(kLast / kFirst) * kSteps;
     const auto i = std::min(std::size_t(at), std::size_t(kSteps - 1));
-    return std::min(0.0, table[i] + (table[i + 1] - table[i]) * (at - double(i)));
+    const double low = valueAt(i), high = valueAt(i + 1);
+    return std::min(0.0, low + (high - low) * (at - double(i)));
 }
 
 bool suits(const Antenna &antenna, double f_MHz) {

@@ -26,7 +26,6 @@ struct Step {
 /// All steps of up to two cells that no shorter one repeats, `scale` times as long.
 std::vector<Step> makeSteps(int scale) {
     std::vector<Step> steps;
-    const int reach = 2 * scale;
     for (int x = -2; x <= 2; ++x)
         for (int y = -2; y <= 2; ++y)
             for (int z = -2; z <= 2; ++z) {
@@ -34,9 +33,11 @@ std::vector<Step> makeSteps(int scale) {
                 if (common != 1) continue;
                 Step step{scale * Cell(x, y, z), scale * kPitch * std::sqrt(double(x * x + y * y + z * z)), {}};
                 const Vec3 v = step.move.cast<double>();
-                for (int i = -reach; i <= reach; ++i)
-                    for (int j = -reach; j <= reach; ++j)
-                        for (int k = -reach; k <= reach; ++k) {
+                // Nearer than a pitch to the step is only what lies in its box, or right beside that.
+                const Cell low = step.move.cwiseMin(0).array() - 1, high = step.move.cwiseMax(0).array() + 1;
+                for (int i = low.x(); i <= high.x(); ++i)
+                    for (int j = low.y(); j <= high.y(); ++j)
+                        for (int k = low.z(); k <= high.z(); ++k) {
                             const Cell c(i, j, k);
                             if (c == Cell::Zero() || c == step.move) continue;
                             const Vec3 p = c.cast<double>();
