@@ -311,13 +311,13 @@ private slots:
     void findingsLeadToTheRightPage() {
         WindowFixture f;
         auto &b = bench(f);
-        QVERIFY(b.reveal({"vtx", "gps"}));
+        QVERIFY(b.reveal({"vtx", "gps"}, RuleId::radNoise));
         QCOMPARE(f.document().radioPair().from, QString("vtx"));
-        QVERIFY(b.reveal({"buzzer", "gps"}));
+        QVERIFY(b.reveal({"buzzer", "gps"}, RuleId::radNoise));
         QVERIFY(b.compass().isVisible());
-        QVERIFY(b.reveal({"vtx", "ground-video"}));
+        QVERIFY(b.reveal({"vtx", "ground-video"}, RuleId::radNoise));
         QVERIFY(b.ground().isVisible());
-        QVERIFY(!b.reveal({"fc"}));
+        QVERIFY(!b.reveal({"fc"}, RuleId::radNoise));
     }
     void theFieldStudyRunsBesideTheWindow() {
         WindowFixture f;

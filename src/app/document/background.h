@@ -1,7 +1,12 @@
 // Where the window's long work runs.
 #pragma once
 
+#include <QFutureWatcher>
+#include <QTimer>
 #include <QtConcurrent>
+#include <atomic>
+#include <functional>
+#include <memory>
 #include <utility>
 
 namespace waxis::app {
@@ -14,5 +19,63 @@ template <class Work, class... Arguments>
 auto inBackground(Work &&work, Arguments &&...arguments) {
     return QtConcurrent::run(&backgroundPool(), std::forward<Work>(work), std::forward<Arguments>(arguments)...);
 }
+
+/// Works one thing out on a copy, in the background, once the hands rest. What is asked for anew while it runs calls it
+/// off and starts again; only a result that nobody called off is handed over, in the window's thread. Its end waits for
+/// what runs.
+template <class Result>
+class Background {
+public:
+    /// Holds copies of all it reads; should return early once `stop` is set, what it returns then is thrown away.
+    using Work = std::function<Result(const std::atomic<bool> &stop)>;
+
+    /// `prepare` is asked when `rest_ms` have passed since the last ask(): for the work, or for nothing when there is
+    /// none to do.
+    Background(int rest_ms, std::function<Work()> prepare, std::function<void(Result)> take)
+        : prepare_(std::move(prepare)), take_(std::move(take)) {
+        rest_.setSingleShot(true);
+        rest_.setInterval(rest_ms);
+        QObject::connect(&rest_, &QTimer::timeout, &rest_, [this] { start(); });
+        QObject::connect(&run_, &QFutureWatcherBase::finished, &rest_, [this] {
+            if (*stop_)
+                rest_.start();
+            else
+                take_(run_.result());
+        });
+    }
+    ~Background() {
+        run_.disconnect();
+        *stop_ = true;
+        run_.waitForFinished();
+    }
+    Background(const Background &) = delete;
+    Background &operator=(const Background &) = delete;
+
+    /// Something that it is made of has changed.
+    void ask() {
+        if (run_.isRunning()) *stop_ = true;
+        rest_.start();
+    }
+    /// Nobody wants it any more; what runs is called off when it is asked for again, or thrown away.
+    void cancel() { rest_.stop(); }
+    bool isRunning() const { return run_.isRunning(); }
+    /// Nothing is under way or waiting.
+    bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
+
+private:
+    void start() {
+        if (run_.isRunning()) return; // its end starts again
+        Work work = prepare_();
+        if (!work) return;
+        stop_ = std::make_shared<std::atomic<bool>>(false);
+        run_.setFuture(inBackground([work = std::move(work), stop = stop_] { return work(*stop); }));
+    }
+
+    std::function<Work()> prepare_;
+    std::function<void(Result)> take_;
+    QTimer rest_;
+    QFutureWatcher<Result> run_;
+    std::shared_ptr<std::atomic<bool>> stop_ = std::make_shared<std::atomic<bool>>(false);
+};
 
 } // namespace waxis::app

@@ -1,6 +1,5 @@
 #include "app/shell/main_window.h"
 
-#include "app/document/clipboard.h"
 #include "app/document/data_files.h"
 #include "app/document/survey_runner.h"
 #include "app/shell/axis_bar.h"
@@ -26,36 +25,21 @@
 #include "app/theme/metrics.h"
 #include "app/widgets/file_dialogs.h"
 #include "app/widgets/notice_bar.h"
-#include "core/catalog/type_changes.h"
-#include "core/edits/case_edits.h"
-#include "core/edits/clip.h"
-#include "core/edits/group_edits.h"
 #include "core/edits/part_edits.h"
-#include "core/edits/perch_edits.h"
 #include "core/layout/layout.h"
 #include "core/rules/rule.h"
 
-#include <QApplication>
-#include <QCloseEvent>
 #include <QComboBox>
-#include <QDir>
-#include <QFileInfo>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QLabel>
-#include <QLineEdit>
-#include <QLocale>
-#include <QMenu>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QMimeData>
 #include <QPixmapCache>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QStandardPaths>
 #include <QTimer>
 #include <QUndoView>
 #include <QVBoxLayout>
@@ -71,14 +55,6 @@ QWidget *rule(Qt::Orientation along) {
     line->setBackgroundRole(QPalette::Mid);
     line->setAutoFillBackground(true);
     return line;
-}
-
-/// A build's name as that of a file: no separators, nothing hidden.
-QString fileNameFor(QString name) {
-    for (QChar &c : name)
-        if (QStringLiteral("/\\:*?\"<>|").contains(c)) c = '-';
-    while (name.startsWith('.')) name.remove(0, 1);
-    return (name.trimmed().isEmpty() ? QStringLiteral("build") : name.trimmed()) + ".waxis";
 }
 
 } // namespace
@@ -108,12 +84,18 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     wire_ = new wire::WireBench(document_, theme_);
     radio_ = new radio::RadioBench(document_, theme_);
     balance_ = new balance::BalanceBench(document_, theme_);
-    const std::map<Stage, QWidget *> built{{Stage::kit, kit_},        {Stage::frame, frame_}, {Stage::place, place_},
-                                           {Stage::stack, stack_},    {Stage::wire, wire_},   {Stage::radio, radio_},
-                                           {Stage::balance, balance_}};
-    for (int i = 0; i < kStageCount; ++i) {
-        const auto own = built.find(Stage(i));
-        bench_->addWidget(own == built.end() ? new PendingBench(Stage(i), theme_) : own->second);
+    benches_ = {kit_,
+                frame_,
+                place_,
+                stack_,
+                wire_,
+                radio_,
+                balance_,
+                new PendingBench(Stage::build, theme_),
+                new PendingBench(Stage::log, theme_)};
+    for (Bench *bench : benches_) {
+        bench_->addWidget(bench);
+        connect(bench, &Bench::said, this, [this](const QString &text, bool bad) { tell(text, bad); });
     }
     bench_->addWidget(start_);
     practiceSheet_ = new PracticeSheet(document_, theme_);
@@ -183,26 +165,11 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(rail_, &StageRail::stageChosen, this, &MainWindow::goToStage);
     connect(axisBar_, &AxisBar::clicked, this, [this] { setStage(Stage::balance); });
     connect(findings_, &FindingsPanel::revealWanted, this, [this](const QStringList &ids, RuleId rule) {
+        // In the stage that the rule belongs to where that has the things, else on the mat.
         const Stage about = ruleOf(rule).stage;
-        if (about == Stage::stack && stack_->reveal(ids)) {
-            setStage(Stage::stack);
-            return;
-        }
-        if (about == Stage::wire && wire_->reveal(ids)) {
-            setStage(Stage::wire);
-            return;
-        }
-        if (about == Stage::radio && radio_->reveal(ids)) {
-            setStage(Stage::radio);
-            return;
-        }
-        if (about == Stage::balance) {
-            balance_->reveal(ids, rule);
-            setStage(Stage::balance);
-            return;
-        }
+        if (about != Stage::place && benches_[std::size_t(about)]->reveal(ids, rule)) return setStage(about);
         setStage(Stage::place);
-        place_->reveal(ids);
+        place_->reveal(ids, rule);
     });
     connect(start_, &StartPage::fileChosen, this, &MainWindow::openAsking);
     // After the click: the list is made anew.
@@ -212,19 +179,12 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     connect(start_, &StartPage::drawingWanted, this, [this] { newFromDrawing(); });
     connect(start_, &StartPage::lessonWanted, this, &MainWindow::startLesson);
     connect(start_, &StartPage::kitListWanted, this, [this] { newFromKitList(); });
-    auto say = [this](const QString &text, bool bad) {
-        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
-    };
     connect(&place_->library(), &place::LibraryDrawer::chosen, this,
             [this](const QString &type) { addFromLibrary(type.toStdString()); });
     connect(&place_->library(), &place::LibraryDrawer::likeWanted, this, &MainWindow::ownPartLike);
     connect(&place_->library(), &place::LibraryDrawer::ownWanted, this, [this] { ownPartLike({}); });
-    connect(kit_, &kit::KitBench::said, this, say);
     connect(kit_, &kit::KitBench::likeWanted, this, &MainWindow::ownPartLike);
-    connect(frame_, &frame::FrameBench::said, this, say);
-    connect(wire_, &wire::WireBench::said, this, say);
-    connect(balance_, &balance::BalanceBench::said, this, say);
-    connect(practiceSheet_, &PracticeSheet::said, this, say);
+    connect(practiceSheet_, &PracticeSheet::said, this, &MainWindow::tell);
     connect(practiceSheet_, &PracticeSheet::finished, this, [this] { setStage(stage_); });
     connect(buildSheet_, &BuildSheet::finished, this, [this] { setStage(stage_); });
     for (place::PlaceView *view : {&place_->plan(), &place_->elevation()}) {
@@ -304,56 +264,6 @@ void MainWindow::showPracticeSheet() { bench_->setCurrentWidget(practiceSheet_);
 
 void MainWindow::showBuildSheet() { bench_->setCurrentWidget(buildSheet_); }
 
-void MainWindow::copyChosen(bool cut) {
-    const auto parts = document_.selectedParts();
-    if (const QString problem = copyParts(document_.build(), parts); !problem.isEmpty()) {
-        emit document_.refused(problem);
-        return;
-    }
-    if (cut) place_->plan().removeChosen();
-    table_->refresh();
-}
-
-void MainWindow::paste() {
-    QString problem;
-    const auto clip = partsOnClipboard(problem);
-    if (!clip) {
-        emit document_.refused(problem.isEmpty() ? tr("There are no parts on the clipboard.")
-                                                 : tr("What lies on the clipboard cannot be read: %1").arg(problem));
-        return;
-    }
-    pasteParts(*clip, tr("Paste %n part(s)", nullptr, int(clip->parts.size())));
-}
-
-void MainWindow::duplicateChosen() {
-    const auto clip = clipOf(document_.build(), document_.selectedParts());
-    if (!clip) {
-        emit document_.refused(QString::fromStdString(clip.error().message));
-        return;
-    }
-    pasteParts(*clip, tr("Duplicate %n part(s)", nullptr, int(clip->parts.size())));
-}
-
-void MainWindow::pasteParts(const Build &clip, const QString &name) {
-    // Beside where it stood, so that both are seen; a step farther for each time.
-    constexpr double kStep_mm = 10;
-    Vec3 shift = Vec3::Zero();
-    const auto taken = [&] {
-        return std::any_of(document_.build().parts.begin(), document_.build().parts.end(), [&](const Part &part) {
-            return (framePose(document_.build(), part).position_mm -
-                    (framePose(clip, clip.parts.front()).position_mm + shift))
-                       .norm() < 1;
-        });
-    };
-    for (int i = 0; i < 50 && taken(); ++i) shift += Vec3(-kStep_mm, -kStep_mm, 0);
-    std::vector<std::string> added;
-    if (!document_.edit(name, pasteClip(document_.build(), clip, shift, &added))) return;
-    QStringList ids;
-    for (const auto &id : added) ids << QString::fromStdString(id);
-    document_.selectAll(ids);
-    if (stage_ != Stage::place) setStage(Stage::place);
-}
-
 void MainWindow::resizeEvent(QResizeEvent *event) {
     QMainWindow::resizeEvent(event);
     constexpr int kTitle_px = 1060; // below, the menus need the room, and the frame of the window says the name
@@ -376,130 +286,12 @@ void MainWindow::contextMenuEvent(QContextMenuEvent *event) {
     event->accept();
 }
 
-void MainWindow::showPartMenu(const QPoint &at) {
-    QMenu menu(this);
-    const auto take = [&](std::initializer_list<const char *> ids) {
-        for (const char *id : ids) {
-            if (!*id)
-                menu.addSeparator();
-            else
-                menu.addAction(table_->action(id));
-        }
-    };
-    table_->refresh();
-    if (document_.selectedPart())
-        take({"cut",         "copy",      "paste", "duplicate", "",       "turn-left",   "turn-right", "upside-down",
-              "pin",         "replace",   "",      "copy-arms", "mirror", "mirror-copy", "",           "optional",
-              "change-type", "like-this", "",      "remove"});
-    else if (findWire(document_.build(), document_.selected().toStdString()))
-        take({"remove", "", "fit", "zoom", "", "why"});
-    else
-        take({"paste", "choose-all", "", "library", "outline", "fit", "", "build-sheet"});
-    menu.exec(at);
-}
+void MainWindow::zoomToChosen() { benches_[std::size_t(stage_)]->zoomToChosen(); }
 
-void MainWindow::zoomToChosen() {
-    switch (stage_) {
-    case Stage::stack: stack_->canvas().zoomToChosen(); break;
-    case Stage::frame: frame_->canvas().zoomToChosen(); break;
-    case Stage::wire: wire_->map().zoomToChosen(); break;
-    case Stage::radio: radio_->zoomToChosen(); break;
-    case Stage::balance: balance_->zoomToChosen(); break;
-    default: place_->zoomToChosen();
-    }
-}
+void MainWindow::fitDrawing() { benches_[std::size_t(stage_)]->fit(); }
 
-void MainWindow::fitDrawing() {
-    switch (stage_) {
-    case Stage::stack: stack_->canvas().fit(); break;
-    case Stage::frame: frame_->canvas().fit(); break;
-    case Stage::wire: wire_->map().fit(); break;
-    case Stage::radio: radio_->fit(); break;
-    case Stage::balance: balance_->fit(); break;
-    default: place_->fit();
-    }
-}
-
-void MainWindow::offerAllAlike(const QString &part) {
-    const Part *seated = findPart(document_.build(), part.toStdString());
-    std::vector<std::string> more;
-    if (!seated || !copyToOtherArms(document_.build(), seated->id, &more) || more.empty()) return;
-    notices_->say(tr("%1 sits %2.")
-                      .arg(QString::fromStdString(seated->name),
-                           tr("on %1").arg(QString::fromStdString(displayName(
-                               document_.build(), seated->placement.site.empty() ? seated->fastening.onto.front()
-                                                                                 : seated->placement.site)))),
-                  Severity::note,
-                  {{tr("The other %1 at once").arg(more.size()),
-                    [this, part] {
-                        std::vector<std::string> added;
-                        document_.edit(tr("Copy to the other arms"),
-                                       copyToOtherArms(document_.build(), part.toStdString(), &added));
-                    }}},
-                  12);
-}
-
-void MainWindow::ownPartLike(const QString &type) {
-    auto *card = new kit::OwnPartCard(document_, theme_, this);
-    card->setAttribute(Qt::WA_DeleteOnClose);
-    const std::string id = type.toStdString();
-    const auto own = document_.build().types->find(id);
-    const auto shipped = document_.library().find(id);
-    if (own != document_.build().types->end())
-        card->like(own->second);
-    else if (shipped != document_.library().end())
-        card->like(shipped->second);
-    else
-        card->fresh(PartKind::receiver);
-    connect(card, &kit::OwnPartCard::said, this, [this](const QString &text, bool bad) {
-        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
-    });
-    connect(card, &kit::OwnPartCard::kept, this, [this](const QString &made) {
-        setStage(Stage::place);
-        place_->showLibrary(true);
-        place_->library().words().setText(QString::fromStdString(document_.library().at(made.toStdString()).name));
-        place_->library().list().choose(made);
-    });
-    card->open();
-}
-
-void MainWindow::showOwnParts(bool pasting) {
-    auto *dialog = new kit::OwnPartsDialog(document_, theme_, this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    connect(dialog, &kit::OwnPartsDialog::said, this, [this](const QString &text, bool bad) {
-        notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
-    });
-    connect(dialog, &kit::OwnPartsDialog::likeWanted, this, [this, dialog](const QString &type) {
-        dialog->accept();
-        ownPartLike(type);
-    });
-    connect(dialog, &QDialog::finished, this, &MainWindow::offerCorrectedTypes);
-    dialog->open();
-    if (pasting) dialog->paste();
-}
-
-void MainWindow::offerCorrectedTypes() {
-    std::set<std::string> own;
-    for (const auto &[id, type] : *document_.build().types)
-        if (document_.isOwnType(id)) own.insert(id);
-    const auto corrected = correctedTypes(*document_.build().types, document_.library(), own);
-    if (corrected.empty()) return;
-    QStringList shown;
-    constexpr std::size_t kShown = 3;
-    for (std::size_t i = 0; i < std::min(kShown, corrected.size()); ++i) {
-        QStringList words;
-        for (const auto &difference : corrected[i].differences) words << QString::fromStdString(difference);
-        shown << tr("%1 (%2)").arg(QString::fromStdString(document_.library().at(corrected[i].id).name),
-                                   words.mid(0, 3).join(QStringLiteral(", ")));
-    }
-    if (corrected.size() > kShown) shown << tr("%1 more").arg(corrected.size() - kShown);
-    notices_->say(tr("Parts of your own were corrected since: %1.").arg(shown.join(QStringLiteral("; "))),
-                  Severity::note, {{tr("Follow"), [this, corrected] {
-                                        EditResult next = document_.build();
-                                        for (const auto &type : corrected)
-                                            if (next) next = putType(*next, document_.library().at(type.id), type.id);
-                                        document_.edit(tr("Follow corrected parts"), next);
-                                    }}});
+void MainWindow::tell(const QString &text, bool bad) {
+    notices_->say(text, bad ? Severity::stop : Severity::note, {}, bad ? 0 : 6);
 }
 
 QWidget *MainWindow::makeTopRow() {
@@ -598,98 +390,6 @@ void MainWindow::refreshProfile() {
     profiles_->setCurrentIndex(profiles_->findData(QString::fromStdString(document_.build().practice.profile)));
 }
 
-bool MainWindow::openAny(const QString &path) {
-    if (path.endsWith(".dxf", Qt::CaseInsensitive)) {
-        newFromDrawing(path);
-        return true;
-    }
-    if (path.endsWith(".csv", Qt::CaseInsensitive)) {
-        newFromKitList(path);
-        return true;
-    }
-    return openFile(path);
-}
-
-bool MainWindow::openFile(const QString &path) {
-    LoadError error;
-    std::vector<LoadWarning> warnings;
-    if (!document_.open(path, error, warnings)) {
-        notices_->say(tr("%1 was not opened. At %2: expected %3, found %4. %5")
-                          .arg(QFileInfo(path).fileName(), QString::fromStdString(error.where),
-                               QString::fromStdString(error.expected), QString::fromStdString(error.found),
-                               QString::fromStdString(error.suggestion))
-                          .trimmed(),
-                      Severity::stop);
-        return false;
-    }
-    notices_->hide();
-    if (!libraryProblem_.isEmpty()) // the file that was asked for at the start hid it
-        notices_->say(std::exchange(libraryProblem_, {}), Severity::watch);
-    setStage(Stage::place);
-    if (demoFiles().contains(document_.path())) document_.forgetPath(); // a demo is opened as a copy
-    rememberRecent(document_.path());
-    if (!warnings.empty())
-        notices_->say(tr("%1 in the file are not known and are kept: %2")
-                          .arg(warnings.size() == 1 ? tr("One key") : tr("%1 keys").arg(warnings.size()),
-                               QString::fromStdString(warnings.front().where + " " + warnings.front().message)),
-                      Severity::note);
-    offerCorrectedTypes();
-    place_->plan().setFocus();
-    return true;
-}
-
-void MainWindow::openAsking(const QString &path) {
-    if (mayReplaceBuild()) openFile(path);
-}
-
-bool MainWindow::mayReplaceBuild() {
-    if (!document_.isModified()) return true;
-    const auto answer =
-        QMessageBox::question(this, tr("Weightaxis"), tr("%1 has changes that are not saved.").arg(document_.title()),
-                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
-    if (answer == QMessageBox::Save) save(false);
-    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && !document_.isModified());
-}
-
-void MainWindow::startNew(const Build &build, Stage stage) {
-    LoadedBuild fresh;
-    fresh.build = build;
-    document_.show(std::move(fresh), {});
-    notices_->hide();
-    setStage(stage);
-}
-
-void MainWindow::newFromLayout() {
-    if (!mayReplaceBuild()) return;
-    Build build;
-    build.name = tr("New build").toStdString();
-    if (auto frame = generateFrame(LayoutKind::quadX, {})) build.frame = *frame;
-    startNew(build, Stage::frame);
-    frame_->canvas().fit();
-}
-
-void MainWindow::newFromDrawing(const QString &path) {
-    if (!mayReplaceBuild()) return;
-    Build build;
-    build.name = path.isEmpty() ? tr("New build").toStdString() : QFileInfo(path).completeBaseName().toStdString();
-    startNew(build, Stage::frame);
-    if (path.isEmpty())
-        frame_->browseDrawing();
-    else
-        frame_->readDrawing(path);
-}
-
-void MainWindow::newFromKitList(const QString &path) {
-    if (!mayReplaceBuild()) return;
-    Build build;
-    build.name = tr("New build").toStdString();
-    startNew(build, Stage::kit);
-    if (path.isEmpty())
-        kit_->browseList();
-    else
-        kit_->readList(path);
-}
-
 void MainWindow::startLesson() {
     if (!mayReplaceBuild()) return;
     document_.history().setClean();
@@ -721,68 +421,6 @@ void MainWindow::goToStage(Stage stage) {
     if (stage == Stage::place && (bare || place_->library().isVisible())) place_->showLibrary(true);
 }
 
-void MainWindow::browse() {
-    const QString path = askOpenPath(this, tr("Open a build"), tr("Weightaxis builds (*.waxis)"));
-    if (path.isEmpty()) return;
-    openAsking(path);
-}
-
-void MainWindow::save(bool askForName, bool overwriteChanges) {
-    QString path = document_.path();
-    const bool shipped = !path.isEmpty() && demoFiles().contains(path);
-    if (askForName || path.isEmpty() || shipped) {
-        const QString name = fileNameFor(document_.title());
-        const QString proposal = path.isEmpty() || shipped ? name : path;
-        path = askSavePath(this, tr("Save the build"), proposal, tr("Weightaxis builds (*.waxis)"));
-        if (path.isEmpty()) return;
-        // A build that has no name of its own yet is called as its file.
-        if (document_.title() == tr("New build"))
-            document_.edit(tr("Name the build"),
-                           renameBuild(document_.build(), QFileInfo(path).completeBaseName().toStdString()));
-    }
-    saveTo(path, overwriteChanges);
-}
-
-void MainWindow::saveTo(const QString &path, bool overwrite) {
-    SaveError error;
-    if (document_.save(path, error, overwrite)) {
-        rememberRecent(document_.path());
-        if (place_->plan().isVisible()) keepPicture(document_.path(), place_->plan().grab().toImage());
-        notices_->say(tr("Saved as %1.").arg(path), Severity::note, {}, 3);
-        return;
-    }
-    std::vector<NoticeChoice> choices;
-    if (error.changedOnDisk)
-        choices = {{tr("Overwrite"), [this, path] { saveTo(path, true); }},
-                   {tr("Save as…"), [this] { save(true); }},
-                   {tr("Open what is on disk"), [this, path] { openFile(path); }}};
-    if (error.readOnly)
-        choices = {{tr("Replace it all the same"), [this, path] { saveTo(path, true); }},
-                   {tr("Save as…"), [this] { save(true); }}};
-    notices_->say(tr("Not saved: %1.").arg(QString::fromStdString(error.reason)), Severity::stop, std::move(choices));
-}
-
-void MainWindow::addFromLibrary(const std::string &typeId) {
-    const auto own = document_.build().types->find(typeId);
-    const bool embedded = own != document_.build().types->end();
-    const auto shipped = document_.library().find(typeId);
-    if (!embedded && shipped == document_.library().end()) return;
-    const PartType type = embedded ? own->second : shipped->second;
-    setStage(Stage::place);
-    const QPointF middle = place_->plan().centre();
-    // Where it belongs, if anywhere; else in sight, held by nothing.
-    const auto places = perchesFor(document_.build(), type, document_.library());
-    std::vector<std::string> added;
-    const auto put = places.empty()
-                         ? addPart(document_.build(), type, typeId, Pose{Vec3(middle.x(), -middle.y(), 0)})
-                         : addPerched(document_.build(), type, {places.front()}, document_.library(), &added);
-    const std::string id = added.empty() ? freshId(document_.build(), typeId) : added.front();
-    if (document_.edit(tr("Add %1").arg(QString::fromStdString(type.name)), put)) {
-        document_.select(QString::fromStdString(id));
-        if (!added.empty()) offerAllAlike(QString::fromStdString(id));
-    }
-}
-
 void MainWindow::openPalette() {
     std::vector<PaletteEntry> entries;
     for (const auto &spec : table_->specs()) {
@@ -800,7 +438,7 @@ void MainWindow::openPalette() {
                            [this, id = QString::fromStdString(part.id)] {
                                setStage(Stage::place);
                                document_.select(id);
-                               place_->reveal({id});
+                               place_->reveal({id}, RuleId::fitOverlap);
                                document_.highlight({});
                            }});
     for (const auto &[id, type] : document_.library())
@@ -845,98 +483,6 @@ void MainWindow::showHelp() {
         QMessageBox::Close, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
-}
-
-QStringList MainWindow::recentFiles() const {
-    QStringList files = QSettings().value("recent").toStringList();
-    files.removeIf([](const QString &path) { return !QFileInfo::exists(path); });
-    return files;
-}
-
-void MainWindow::rememberRecent(const QString &path) {
-    if (path.isEmpty() || demoFiles().contains(path)) return;
-    QStringList files = recentFiles();
-    files.removeAll(path);
-    files.prepend(path);
-    constexpr int kKept = 8;
-    QSettings().setValue("recent", QStringList(files.mid(0, kKept)));
-}
-
-void MainWindow::forgetRecent(const QString &path) {
-    QStringList files = recentFiles();
-    files.removeAll(path);
-    QSettings().setValue("recent", files);
-    start_->show(demoFiles(), recentFiles());
-}
-
-void MainWindow::offerRecovery() {
-    const auto left = autosave_.leftBehind();
-    if (left.empty()) return;
-    const Recovery newest = left.front();
-    notices_->say(tr("Unsaved work on %1 from %2 was kept.")
-                      .arg(newest.name, QLocale().toString(newest.when, QLocale::ShortFormat)),
-                  Severity::watch,
-                  {{tr("Recover"),
-                    [this, newest] {
-                        if (!mayReplaceBuild()) return offerRecovery();
-                        QString reason;
-                        if (!autosave_.recover(newest, reason)) {
-                            notices_->say(tr("The kept copy cannot be read: %1").arg(reason), Severity::stop);
-                            return;
-                        }
-                        setStage(Stage::place);
-                        offerRecovery(); // there may be another
-                    }},
-                   {tr("Later"), [] {}},
-                   {tr("Discard"), [this, newest] {
-                        Autosave::discard(newest);
-                        offerRecovery();
-                    }}});
-}
-
-void MainWindow::closeEvent(QCloseEvent *event) {
-    if (auto *field = focusWidget()) field->clearFocus(); // what is being typed counts
-    if (!mayReplaceBuild()) {
-        event->ignore();
-        return;
-    }
-    autosave_.clear();
-    QSettings().setValue("window/geometry", saveGeometry());
-    event->accept();
-}
-
-namespace {
-
-/// Builds, frame drawings and kit lists can be dropped.
-bool canTake(const QString &path) {
-    return path.endsWith(".waxis") || path.endsWith(".dxf", Qt::CaseInsensitive) ||
-           path.endsWith(".csv", Qt::CaseInsensitive);
-}
-
-} // namespace
-
-void MainWindow::dragEnterEvent(QDragEnterEvent *event) {
-    for (const auto &url : event->mimeData()->urls())
-        if (canTake(url.toLocalFile())) event->acceptProposedAction();
-}
-
-void MainWindow::dropEvent(QDropEvent *event) {
-    for (const auto &url : event->mimeData()->urls()) {
-        const QString path = url.toLocalFile();
-        if (!canTake(path)) continue;
-        if (path.endsWith(".waxis")) {
-            openAsking(path);
-        } else if (path.endsWith(".csv", Qt::CaseInsensitive)) { // into the open build
-            setStage(Stage::kit);
-            kit_->readList(path);
-        } else if (bench_->currentWidget() == start_) { // nothing is open: a build of its own
-            newFromDrawing(path);
-        } else {
-            setStage(Stage::frame);
-            frame_->readDrawing(path);
-        }
-        return;
-    }
 }
 
 } // namespace waxis::app

@@ -7,6 +7,7 @@
 #include "app/theme/theme.h"
 
 #include <QMainWindow>
+#include <array>
 
 class QComboBox;
 class QScrollArea;
@@ -39,6 +40,7 @@ class StackBench;
 namespace waxis::app {
 
 class AxisBar;
+class Bench;
 class BuildSheet;
 class CommandPalette;
 class FindingsPanel;
@@ -140,6 +142,7 @@ private:
     void showPartMenu(const QPoint &at);
     void zoomToChosen();
     void fitDrawing();
+    void tell(const QString &text, bool bad);
     /// After a part was seated on one of several like places: the others at once.
     void offerAllAlike(const QString &part);
     /// Dialogs keep a folder for each kind of file; never one of the program's own.
@@ -159,6 +162,7 @@ private:
     ActionTable *table_ = nullptr;
     SurveyRunner *surveyor_ = nullptr;
     QStackedWidget *bench_ = nullptr;
+    std::array<Bench *, kStageCount> benches_{}; ///< by stage
     place::PlaceBench *place_ = nullptr;
     stackbench::StackBench *stack_ = nullptr;
     wire::WireBench *wire_ = nullptr;

@@ -25,7 +25,10 @@ public:
     /// Changes this copy alone.
     template <class Edit>
     void edit(Edit &&change) {
-        if (held_.use_count() > 1) held_ = std::make_shared<T>(std::as_const(*held_));
+        if (held_.use_count() > 1)
+            held_ = std::make_shared<T>(std::as_const(*held_));
+        else // what another thread read in a copy that it has just given back is read before this writes
+            std::atomic_thread_fence(std::memory_order_acquire);
         version_ = nextVersion();
         std::forward<Edit>(change)(*held_);
     }

@@ -52,6 +52,7 @@ struct Circuit {
     const std::vector<double> &cut_mm;
     PowerReport report;
     std::vector<const PartType *> types;
+    std::vector<WireRole> roles; ///< by Build::wires
     std::map<std::string, int, std::less<>> partIndex;
     std::map<int, std::vector<std::size_t>> motorsOfEsc; ///< part index of ESC: indices in report.motors
     std::map<int, int> sourceRail;                       ///< node: rail
@@ -63,6 +64,7 @@ struct Circuit {
             types.push_back(typeOf(build, build.parts[i]));
             partIndex.emplace(build.parts[i].id, int(i));
         }
+        for (const auto &wire : build.wires) roles.push_back(roleOf(wire));
     }
 
     double density() const { return standardAir(practice[Limit::flyingHeight]).density_kg_m3; }
@@ -83,8 +85,9 @@ struct Circuit {
                 if (build.parts[i].placement.site != mounts[m].id || !types[i] || types[i]->kind != PartKind::motor)
                     continue;
                 MotorCurrent motor{mounts[m].id, build.parts[i].id, {}, 0, 0};
-                for (const auto &wire : build.wires) {
-                    if (roleOf(wire) != WireRole::phase) continue;
+                for (std::size_t w = 0; w < build.wires.size(); ++w) {
+                    const Wire &wire = build.wires[w];
+                    if (roles[w] != WireRole::phase) continue;
                     if (wire.from.part == motor.motor) motor.esc = wire.to.part;
                     if (wire.to.part == motor.motor) motor.esc = wire.from.part;
                 }
@@ -381,7 +384,7 @@ struct Circuit {
 PowerReport powerReport(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const std::vector<CaseBalance> &balance, const std::vector<double> &cut_mm,
                         const PowerNets *nets) {
-    Circuit circuit{build, practice, balance, cut_mm, {}, {}, {}, {}, {}, {}, {}};
+    Circuit circuit{build, practice, balance, cut_mm, {}, {}, {}, {}, {}, {}, {}, {}};
     circuit.loadCases_ = &loadCases;
     circuit.indexParts();
     circuit.report.nets = nets ? *nets : powerNets(build);
@@ -399,7 +402,7 @@ PowerReport powerReport(const Build &build, const Practice &practice, const std:
     const double kPhase = std::sqrt(2.0 / 3.0);
     for (std::size_t w = 0; w < build.wires.size(); ++w)
         for (const auto &motor : circuit.report.motors)
-            if (roleOf(build.wires[w]) == WireRole::phase &&
+            if (circuit.roles[w] == WireRole::phase &&
                 (build.wires[w].from.part == motor.motor || build.wires[w].to.part == motor.motor))
                 circuit.report.wires[w] = {kPhase * motor.hover_A, kPhase * motor.full_A, true, 0};
     circuit.finishRails();

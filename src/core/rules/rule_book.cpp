@@ -20,6 +20,7 @@ std::span<const Rule> stackRules();
 std::span<const Rule> stackBoardsRules();
 std::span<const Rule> wiresRules();
 std::span<const Rule> wireRunsRules();
+std::span<const Rule> packsRules();
 std::span<const Rule> powerRules();
 std::span<const Rule> signalsRules();
 std::span<const Rule> radioRules();
@@ -32,10 +33,10 @@ std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
         std::vector<Rule> rules;
         for (const auto family :
-             {kitRules,        fitRules,      mountingRules,     accessRules,  sightRules, batteryRules,
-              foldingRules,    heldRules,     linksRules,        navRules,     stackRules, stackBoardsRules,
-              wiresRules,      wireRunsRules, powerRules,        signalsRules, radioRules, radioAntennasRules,
-              navCompassRules, balanceRules,  balanceWeightRules})
+             {kitRules,           fitRules,        mountingRules, accessRules,       sightRules,   batteryRules,
+              foldingRules,       heldRules,       linksRules,    navRules,          stackRules,   stackBoardsRules,
+              wiresRules,         wireRunsRules,   packsRules,    powerRules,        signalsRules, radioRules,
+              radioAntennasRules, navCompassRules, balanceRules,  balanceWeightRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

@@ -149,11 +149,33 @@ void judgeLead(const Build &build, const Practice &practice, const Wire &wire, W
         }
 }
 
+bool carriesMuch(WireRole role) { return role == WireRole::power || role == WireRole::phase; }
+/// Lamps, buzzers and motor signals do not mind what runs beside them.
+bool hears(const Wire &wire, WireRole role) {
+    if (role == WireRole::video || role == WireRole::coax) return true;
+    return std::any_of(wire.cores.begin(), wire.cores.end(), [](const WireCore &core) {
+        const SignalKind kind = signalOf(core.fromPin).kind;
+        return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
+               kind == SignalKind::busClock || kind == SignalKind::channel;
+    });
+}
+
+/// Supplies of a few hundred milliamperes disturb nobody: what counts is the pack's own copper and the motors'.
+bool disturbs(const Wire &wire) {
+    for (const auto &core : wire.cores) {
+        const Signal signal = signalOf(core.fromPin);
+        if (signal.kind == SignalKind::phase || (signal.kind == SignalKind::supply && !signal.supply_V)) return true;
+    }
+    return false;
+}
+
 WireReport reportOn(const Build &build, const Practice &practice, const Wire &wire, const WireRoute &route,
                     const std::vector<BodyOwner> &owners) {
     WireReport report;
     report.wire = wire.id;
     report.role = roleOf(wire);
+    report.disturbs = carriesMuch(report.role) && disturbs(wire);
+    report.minds = !carriesMuch(report.role) && hears(wire, report.role);
     report.gauge_AWG = 40;
     std::vector<double> outers;
     for (const auto &core : wire.cores) {
@@ -234,26 +256,6 @@ std::vector<Sample> samplesOf(const WireRoute &route) {
     return samples;
 }
 
-bool carriesMuch(WireRole role) { return role == WireRole::power || role == WireRole::phase; }
-/// Lamps, buzzers and motor signals do not mind what runs beside them.
-bool hears(const Wire &wire, WireRole role) {
-    if (role == WireRole::video || role == WireRole::coax) return true;
-    return std::any_of(wire.cores.begin(), wire.cores.end(), [](const WireCore &core) {
-        const SignalKind kind = signalOf(core.fromPin).kind;
-        return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
-               kind == SignalKind::busClock || kind == SignalKind::channel;
-    });
-}
-
-/// Supplies of a few hundred milliamperes disturb nobody: what counts is the pack's own copper and the motors'.
-bool disturbs(const Wire &wire) {
-    for (const auto &core : wire.cores) {
-        const Signal signal = signalOf(core.fromPin);
-        if (signal.kind == SignalKind::phase || (signal.kind == SignalKind::supply && !signal.supply_V)) return true;
-    }
-    return false;
-}
-
 /// Which wires run as before: their reports, and what they meet among themselves, hold. Empty: none.
 std::vector<bool> keptRoutes(const std::vector<WireRoute> &routes, const WiringBefore *before) {
     std::vector<bool> kept(routes.size(), false);
@@ -270,9 +272,8 @@ public:
         : build_(build), routes_(routes), wires_(wires), limit_mm_(practice[Limit::parallelGap]),
           samples_(routes.size()), boxes_(routes.size()), sampled_(routes.size(), false) {
         for (std::size_t i = 0; i < routes.size(); ++i) {
-            const bool loud = carriesMuch(wires[i].role);
-            if (loud ? disturbs(build.wires[i]) : hears(build.wires[i], wires[i].role))
-                (loud ? louds_ : hearings_).push_back(i);
+            if (wires[i].disturbs) louds_.push_back(i);
+            if (wires[i].minds) hearings_.push_back(i);
         }
     }
 

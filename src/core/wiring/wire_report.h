@@ -24,9 +24,11 @@ enum class LeadVerdict {
 struct WireReport {
     std::string wire;
     WireRole role = WireRole::signal;
-    int gauge_AWG = 28;   ///< the thickest core
-    double outer_mm = 0;  ///< of the thickest core
-    double bundle_mm = 0; ///< of all cores together
+    bool disturbs = false; ///< carries the pack's own current or a motor's
+    bool minds = false;    ///< carries what such a wire beside it would be heard in
+    int gauge_AWG = 28;    ///< the thickest core
+    double outer_mm = 0;   ///< of the thickest core
+    double bundle_mm = 0;  ///< of all cores together
     // The sum that the cut is.
     double route_mm = 0, corners_mm = 0, ends_mm = 0, resolder_mm = 0, slack_mm = 0;
     double twist = 1;                  ///< factor on route and corners

@@ -11,7 +11,7 @@
 namespace waxis::balance {
 
 BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document) {
+    : app::Bench(parent), document_(document) {
     setObjectName("balance-bench");
     runner_ = new StudyRunner(document, this);
     target_ = new TargetPage(document, theme, *runner_);
@@ -66,15 +66,19 @@ void BalanceBench::zoomToChosen() {
     if (Page(pages_->currentIndex()) == Page::target) target_->target().zoomToChosen();
 }
 
-void BalanceBench::reveal(const QStringList &ids, RuleId rule) {
-    for (const auto &id : ids)
-        if (weighings_->reveal(id)) return showPage(Page::weighings);
-    switch (rule) {
-    case RuleId::balWeight: return showPage(Page::grams);
-    case RuleId::balSure: return showPage(Page::doubt);
-    case RuleId::balMeasured: return showPage(Page::weighings);
-    default: return showPage(Page::target);
-    }
+bool BalanceBench::reveal(const QStringList &ids, RuleId rule) {
+    const auto pageOf = [&] {
+        for (const auto &id : ids)
+            if (weighings_->reveal(id)) return Page::weighings;
+        switch (rule) {
+        case RuleId::balWeight: return Page::grams;
+        case RuleId::balSure: return Page::doubt;
+        case RuleId::balMeasured: return Page::weighings;
+        default: return Page::target;
+        }
+    };
+    showPage(pageOf());
+    return true;
 }
 
 void BalanceBench::showEvent(QShowEvent *event) {

@@ -6,6 +6,7 @@
 #include "app/stages/balance/packs_page.h"
 #include "app/stages/balance/target_page.h"
 #include "app/stages/balance/weighings_page.h"
+#include "app/stages/bench.h"
 
 class QStackedWidget;
 class QToolButton;
@@ -14,7 +15,7 @@ namespace waxis::balance {
 
 enum class Page { target, grams, packs, doubt, weighings };
 
-class BalanceBench : public QWidget {
+class BalanceBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -28,15 +29,12 @@ public:
     StudyRunner &runner() { return *runner_; }
     void showPage(Page page);
     /// Of the target, where it is shown.
-    void fit();
-    void zoomToChosen();
+    void fit() override;
+    void zoomToChosen() override;
     /// Nothing is being worked out in the background.
     bool isSettled() const { return runner_->isSettled() && packs_->isSettled(); }
     /// Looks at what a finding is about.
-    void reveal(const QStringList &ids, RuleId rule);
-
-signals:
-    void said(const QString &text, bool bad);
+    bool reveal(const QStringList &ids, RuleId rule) override;
 
 protected:
     void showEvent(QShowEvent *event) override;

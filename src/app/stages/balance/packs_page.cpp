@@ -1,6 +1,5 @@
 #include "app/stages/balance/packs_page.h"
 
-#include "app/document/background.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/card.h"
 #include "app/widgets/mat_table.h"
@@ -18,7 +17,12 @@
 namespace waxis::balance {
 
 PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : QWidget(parent), document_(document), theme_(theme), working_(
+                                                               200, [this] { return prepare(); },
+                                                               [this](std::vector<PackOption> options) {
+                                                                   options_ = std::move(options);
+                                                                   fill();
+                                                               }) {
     auto *card = new theme::Card(theme, tr("Other packs in its place"));
     title_ = card->addNote();
     table_ = new theme::MatTable(theme, {tr("pack"), tr("g"), tr("mAh"), tr("all-up g"), tr("off mm"), tr("slide mm"),
@@ -55,14 +59,6 @@ PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget
     all->setContentsMargins(10, 8, 10, 8);
     all->addWidget(card);
 
-    quiet_.setSingleShot(true);
-    quiet_.setInterval(200);
-    connect(&quiet_, &QTimer::timeout, this, &PacksPage::workOut);
-    connect(&working_, &QFutureWatcher<std::vector<PackOption>>::finished, this, [this] {
-        if (*stop_) return ask();
-        options_ = working_.result();
-        fill();
-    });
     connect(&document_, &app::Document::changed, this, [this] {
         if (!document_.isPreviewing()) ask();
     });
@@ -90,11 +86,6 @@ PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget
     dress();
 }
 
-PacksPage::~PacksPage() {
-    *stop_ = true;
-    working_.waitForFinished();
-}
-
 std::string PacksPage::pack() const {
     const CaseBalance *balance = document_.balance();
     return balance ? balance->loadCase.battery : std::string();
@@ -107,26 +98,22 @@ void PacksPage::showEvent(QShowEvent *event) {
 
 void PacksPage::ask() {
     if (!isVisible()) return;
-    if (working_.isRunning()) *stop_ = true;
-    quiet_.start();
+    working_.ask();
 }
 
-void PacksPage::workOut() {
-    if (working_.isRunning()) return; // its end asks again
-    if (pack().empty()) {
-        options_.clear();
-        return fill();
+app::Background<std::vector<PackOption>>::Work PacksPage::prepare() {
+    if (pack().empty()) options_.clear();
+    if (pack().empty() || (asked_ == document_.build() && askedCase_ == document_.loadCase() && !options_.empty())) {
+        fill();
+        return {};
     }
-    if (asked_ == document_.build() && askedCase_ == document_.loadCase() && !options_.empty()) return fill();
     asked_ = document_.build();
     askedCase_ = document_.loadCase();
-    stop_ = std::make_shared<std::atomic<bool>>(false);
-    working_.setFuture(
-        app::inBackground([build = asked_, practice = document_.analysis().practice, part = pack(),
-                           loadCase = std::size_t(askedCase_), library = document_.library(), stop = stop_] {
-            return comparePacks(build, practice, part, loadCase, library, stop.get());
-        }));
     note_->setText(tr("Trying each pack..."));
+    return [build = asked_, practice = document_.analysis().practice, part = pack(), loadCase = std::size_t(askedCase_),
+            library = document_.library()](const std::atomic<bool> &stop) {
+        return comparePacks(build, practice, part, loadCase, library, &stop);
+    };
 }
 
 void PacksPage::fill() {

@@ -1,15 +1,12 @@
 // Packs: others in the place of the one that is fitted, side by side.
 #pragma once
 
+#include "app/document/background.h"
 #include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/studies/packs.h"
 
-#include <QFutureWatcher>
-#include <QTimer>
 #include <QWidget>
-#include <atomic>
-#include <memory>
 
 class QLabel;
 class QTableWidget;
@@ -22,16 +19,15 @@ class PacksPage : public QWidget {
 
 public:
     PacksPage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    ~PacksPage() override;
     QTableWidget &table() { return *table_; }
-    bool isSettled() const { return !isVisible() || (!quiet_.isActive() && !working_.isRunning()); }
+    bool isSettled() const { return !isVisible() || working_.isSettled(); }
 
 protected:
     void showEvent(QShowEvent *event) override;
 
 private:
     void ask();
-    void workOut();
+    app::Background<std::vector<PackOption>>::Work prepare();
     void fill();
     std::string pack() const;
 
@@ -40,12 +36,10 @@ private:
     QLabel *title_ = nullptr, *note_ = nullptr;
     QTableWidget *table_ = nullptr;
     QToolButton *fit_ = nullptr;
-    QTimer quiet_;
-    QFutureWatcher<std::vector<PackOption>> working_;
-    std::shared_ptr<std::atomic<bool>> stop_ = std::make_shared<std::atomic<bool>>(false);
     std::vector<PackOption> options_;
     Build asked_;
     int askedCase_ = -1;
+    app::Background<std::vector<PackOption>> working_;
 };
 
 } // namespace waxis::balance

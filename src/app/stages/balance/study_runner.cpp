@@ -1,21 +1,13 @@
 #include "app/stages/balance/study_runner.h"
 
-#include "app/document/background.h"
 #include "core/analysis/analysis.h"
 
 namespace waxis::balance {
 
-StudyRunner::StudyRunner(app::Document &document, QObject *parent) : QObject(parent), document_(document) {
-    quiet_.setSingleShot(true);
-    quiet_.setInterval(150);
-    connect(&quiet_, &QTimer::timeout, this, &StudyRunner::workOut);
-    connect(&working_, &QFutureWatcher<BalanceStudy>::finished, this, [this] {
-        if (*stop_) return ask(); // it was called off: the build has moved on
-        study_ = working_.result();
-        stale_ = !(asked_ == document_.build());
-        emit ready();
-        if (stale_) ask();
-    });
+StudyRunner::StudyRunner(app::Document &document, QObject *parent)
+    : QObject(parent), document_(document),
+      working_(
+          150, [this] { return prepare(); }, [this](BalanceStudy study) { take(std::move(study)); }) {
     connect(&document_, &app::Document::changed, this, [this] {
         if (!document_.isPreviewing()) ask();
     });
@@ -23,11 +15,6 @@ StudyRunner::StudyRunner(app::Document &document, QObject *parent) : QObject(par
         study_.reset();
         ask();
     });
-}
-
-StudyRunner::~StudyRunner() {
-    *stop_ = true;
-    working_.waitForFinished();
 }
 
 void StudyRunner::setWanted(bool wanted) {
@@ -43,18 +30,22 @@ const CaseStudy *StudyRunner::caseStudy(int loadCase) const {
 void StudyRunner::ask() {
     stale_ = true;
     if (!wanted_) return;
-    if (working_.isRunning()) *stop_ = true;
-    quiet_.start();
+    working_.ask();
 }
 
-void StudyRunner::workOut() {
-    if (working_.isRunning()) return; // its end asks again
+app::Background<BalanceStudy>::Work StudyRunner::prepare() {
     asked_ = document_.build();
-    stop_ = std::make_shared<std::atomic<bool>>(false);
-    working_.setFuture(app::inBackground([build = asked_, stop = stop_] {
-        Analyser analyser;
-        return studyBalance(build, analyser.update(build), {}, stop.get());
-    }));
+    // From the analysis at hand: its reports are shared, not copied.
+    return [build = asked_, analysis = document_.analysis()](const std::atomic<bool> &stop) {
+        return studyBalance(build, analysis, {}, &stop);
+    };
+}
+
+void StudyRunner::take(BalanceStudy study) {
+    study_ = std::move(study);
+    stale_ = !(asked_ == document_.build());
+    emit ready();
+    if (stale_) ask();
 }
 
 } // namespace waxis::balance

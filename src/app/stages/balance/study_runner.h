@@ -1,14 +1,13 @@
 // Works the balance study out on a copy, in the background, while the Balance bench is shown.
 #pragma once
 
+#include "app/document/background.h"
 #include "app/document/document.h"
 #include "core/studies/balance_study.h"
 #include "core/studies/packs.h"
 
-#include <QFutureWatcher>
-#include <QTimer>
-#include <atomic>
-#include <memory>
+#include <QObject>
+#include <optional>
 
 namespace waxis::balance {
 
@@ -17,11 +16,10 @@ class StudyRunner : public QObject {
 
 public:
     StudyRunner(app::Document &document, QObject *parent = nullptr);
-    ~StudyRunner() override;
 
     /// Only while somebody looks.
     void setWanted(bool wanted);
-    bool isSettled() const { return !wanted_ || (!quiet_.isActive() && !working_.isRunning() && !stale_); }
+    bool isSettled() const { return !wanted_ || (working_.isSettled() && !stale_); }
     /// Null before the first one. Its load cases may be fewer than the build's while it is stale.
     const BalanceStudy *study() const { return study_ ? &*study_ : nullptr; }
     /// The study of a load case, when there is one.
@@ -34,12 +32,11 @@ signals:
 
 private:
     void ask();
-    void workOut();
+    app::Background<BalanceStudy>::Work prepare();
+    void take(BalanceStudy study);
 
     app::Document &document_;
-    QTimer quiet_;
-    QFutureWatcher<BalanceStudy> working_;
-    std::shared_ptr<std::atomic<bool>> stop_ = std::make_shared<std::atomic<bool>>(false);
+    app::Background<BalanceStudy> working_;
     std::optional<BalanceStudy> study_;
     Build asked_;
     bool wanted_ = false, stale_ = true;

@@ -18,7 +18,7 @@
 namespace waxis::frame {
 
 FrameBench::FrameBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : app::Bench(parent), document_(document), theme_(theme) {
     canvas_ = new FrameCanvas(document, theme);
     canvas_->setObjectName("frame-canvas");
     panel_ = new ParameterPanel(document, theme);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/document/document.h"
+#include "app/stages/bench.h"
 #include "app/stages/frame/frame_canvas.h"
 #include "app/stages/frame/import_page.h"
 #include "app/stages/frame/parameter_panel.h"
@@ -10,11 +11,13 @@ class QStackedLayout;
 
 namespace waxis::frame {
 
-class FrameBench : public QWidget {
+class FrameBench : public app::Bench {
     Q_OBJECT
 
 public:
     FrameBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    void fit() override { canvas().fit(); }
+    void zoomToChosen() override { canvas().zoomToChosen(); }
 
     FrameCanvas &canvas() { return *canvas_; }
     ParameterPanel &panel() { return *panel_; }
@@ -23,9 +26,6 @@ public:
     void readDrawing(const QString &path);
     bool isReadingDrawing() const;
     void browseDrawing();
-
-signals:
-    void said(const QString &text, bool bad);
 
 protected:
     void resizeEvent(QResizeEvent *event) override;

@@ -24,7 +24,7 @@
 namespace waxis::kit {
 
 KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : app::Bench(parent), document_(document), theme_(theme) {
     model_ = new KitModel(document, theme, this);
     table_ = new QTableView;
     table_->setObjectName("kit-table");

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/document/document.h"
+#include "app/stages/bench.h"
 #include "app/stages/kit/kit_model.h"
 #include "app/stages/kit/list_page.h"
 #include "app/stages/kit/part_editor.h"
@@ -13,7 +14,7 @@ class QTableView;
 
 namespace waxis::kit {
 
-class KitBench : public QWidget {
+class KitBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -35,7 +36,6 @@ public:
     QString summary() const;
 
 signals:
-    void said(const QString &text, bool bad);
     void likeWanted(const QString &type); ///< a part of one's own like that of the chosen row
 
 protected:

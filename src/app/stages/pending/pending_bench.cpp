@@ -24,7 +24,7 @@ const std::vector<StageText> &stageTexts() {
 bool isBuilt(Stage stage) { return stageTexts()[std::size_t(stage)].coming.isEmpty(); }
 
 PendingBench::PendingBench(Stage stage, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), stage_(stage), theme_(theme) {
+    : Bench(parent), stage_(stage), theme_(theme) {
     setAccessibleName(stageTexts()[std::size_t(stage)].name);
     setAccessibleDescription(stageTexts()[std::size_t(stage)].coming);
     connect(&theme_, &theme::Theme::changed, this, qOverload<>(&QWidget::update));

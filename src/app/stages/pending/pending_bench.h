@@ -1,6 +1,7 @@
 // A stage that is not built yet says so, in one honest line.
 #pragma once
 
+#include "app/stages/bench.h"
 #include "app/theme/theme.h"
 #include "core/findings/finding.h"
 
@@ -15,7 +16,7 @@ struct StageText {
 const std::vector<StageText> &stageTexts();
 bool isBuilt(Stage stage);
 
-class PendingBench : public QWidget {
+class PendingBench : public Bench {
     Q_OBJECT
 
 public:

@@ -38,7 +38,7 @@ QToolButton *chip(const QString &text, const QString &tip, bool checked) {
 } // namespace
 
 PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme), planScene_(View::plan, document, theme),
+    : app::Bench(parent), document_(document), theme_(theme), planScene_(View::plan, document, theme),
       elevationScene_(View::side, document, theme) {
     plan_ = new PlaceView(planScene_, document, theme);
     plan_->setObjectName("plan");
@@ -382,14 +382,15 @@ void PlaceBench::fit() {
     elevationScene_.layOutLabels(scale);
 }
 
-void PlaceBench::reveal(const QStringList &ids) {
+bool PlaceBench::reveal(const QStringList &ids, RuleId) {
     document_.highlight(ids);
     QRectF rect;
     for (const auto &id : ids)
         if (auto *item = planScene_.item(id)) rect |= item->sceneBoundingRect();
-    if (rect.isEmpty()) return;
+    if (rect.isEmpty()) return true;
     const QRectF seen = plan_->mapToScene(plan_->viewport()->rect()).boundingRect();
     if (!seen.contains(rect)) alignFrom(plan_, plan_->pixelsPerMm(), rect.center());
+    return true;
 }
 
 void PlaceBench::showEvent(QShowEvent *event) {

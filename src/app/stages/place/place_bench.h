@@ -1,6 +1,7 @@
 // The main screen: plan over elevation on one x axis, with the plumb line through both.
 #pragma once
 
+#include "app/stages/bench.h"
 #include "app/stages/place/lens_view.h"
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/place/outline_panel.h"
@@ -23,7 +24,7 @@ class Legend;
 /// What the lower view shows.
 enum class Lower { side, front, solid, lens, sky };
 
-class PlaceBench : public QWidget {
+class PlaceBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -45,15 +46,15 @@ public:
     /// Where the elevations are cut, mm: to the left (side), forward (front).
     void setSectionAt(double at_mm);
     void showLibrary(bool shown);
-    void fit();
-    void zoomToChosen();
+    void fit() override;
+    void zoomToChosen() override;
     /// The list of all things beside the mat, in the place of the part drawer.
     void showOutline(bool shown);
     OutlinePanel &outline() { return *outline_; }
     void setOverlays(const drawing::Overlays &overlays);
     const drawing::Overlays &overlays() const { return planScene_.overlays(); }
     /// Brings things into sight and lights them up.
-    void reveal(const QStringList &ids);
+    bool reveal(const QStringList &ids, RuleId rule) override;
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;

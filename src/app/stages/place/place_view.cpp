@@ -3,23 +3,19 @@
 #include "app/drawing/mat.h"
 #include "app/drawing/walk.h"
 #include "app/stages/place/library_drawer.h"
-#include "app/stages/place/seat_marks.h"
 #include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
-#include "core/edits/part_edits.h"
-#include "core/edits/perch_edits.h"
 #include "core/rules/wording.h"
 #include "core/scene/scene.h"
 
 #include <QApplication>
-#include <QDragEnterEvent>
-#include <QKeyEvent>
-#include <QMimeData>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QRubberBand>
 #include <QScrollBar>
+#include <QWheelEvent>
 #include <cmath>
 
 namespace waxis::place {
@@ -27,7 +23,6 @@ namespace waxis::place {
 using drawing::View;
 
 namespace {
-constexpr double kSnapPixels = 7;
 constexpr double kSmallestScale = 0.2, kLargestScale = 40;
 } // namespace
 
@@ -384,182 +379,9 @@ void PlaceView::endMeasure() {
     scene_.setExtra("measure", {});
 }
 
-void PlaceView::keyReleaseEvent(QKeyEvent *event) {
-    if (event->key() == Qt::Key_M && !event->isAutoRepeat() && measuring_)
-        endMeasure();
-    else
-        QGraphicsView::keyReleaseEvent(event);
-}
-
 void PlaceView::leaveEvent(QEvent *event) {
     if (measuring_) endMeasure();
     QGraphicsView::leaveEvent(event);
-}
-
-EditResult PlaceView::withNewPart(const QPoint &at, bool snapping, Snap *where) const {
-    const PartType *type = typeNamed(newType_);
-    if (!type) return Failure{EditError{tr("The library has no such part.").toStdString()}};
-    const Vec3 p = drawing::unproject(scene_.view(), mapToScene(at));
-    Pose wanted{p, Quat::Identity()};
-    if (rung_ >= 0) wanted = onFace(*type, wanted, faces_[std::size_t(rung_)]);
-    auto added = addPart(startBuild_, *type, newType_, wanted);
-    if (!added || !snapping) return added;
-    const Part &part = added->parts.back();
-    Snap target = snap(*added, part, wanted, scene_.view(), kSnapPixels / pixelsPerMm(), document_.library(), false,
-                       chosenFace_.has_value());
-    if (target.perch) { // named after the arm that it is on
-        if (where) *where = target;
-        return addPerched(startBuild_, *type, {*target.perch}, document_.library());
-    }
-    if (rung_ >= 0) {
-        const Face &face = faces_[std::size_t(rung_)];
-        target.plate = face.plate;
-        if (target.text.isEmpty())
-            target.text = (face.under ? tr("under %1") : tr("on %1"))
-                              .arg(QString::fromStdString(nameWithin(startBuild_, face.plate)));
-    }
-    if (where) *where = target;
-    return settle(*added, part.id, target, document_.library());
-}
-
-void PlaceView::dragEnterEvent(QDragEnterEvent *event) {
-    if (!event->mimeData()->hasFormat(kTypeMime)) return event->ignore(); // files are the window's
-    newType_ = event->mimeData()->data(kTypeMime).toStdString();
-    startBuild_ = document_.build();
-    if (const PartType *type = typeNamed(newType_)) showSeats(nullptr, *type);
-    qApp->installEventFilter(this); // after the drag's own: the wheel and the keys come here first
-    event->acceptProposedAction();
-}
-
-void PlaceView::dragMoveEvent(QDragMoveEvent *event) {
-    if (newType_.empty()) return event->ignore();
-    Snap where;
-    const QPoint at = event->position().toPoint();
-    dragAt_ = at;
-    dragSnaps_ = !(event->modifiers() & Qt::ControlModifier);
-    if (const PartType *type = typeNamed(newType_)) {
-        findFaces(at, *type, {drawing::unproject(scene_.view(), mapToScene(at)), Quat::Identity()});
-        showLadder(at, *type);
-    }
-    document_.preview(withNewPart(at, !(event->modifiers() & Qt::ControlModifier), &where));
-    QPainterPath pointer;
-    constexpr double kPointer_px = 14;
-    pointer.addEllipse(mapToScene(at), kPointer_px / pixelsPerMm(), kPointer_px / pixelsPerMm());
-    scene_.showDrag({{}, where.text.isEmpty() ? QPainterPath() : pointer, where.guides, where.text});
-    event->acceptProposedAction();
-}
-
-void PlaceView::dragLeaveEvent(QDragLeaveEvent *) {
-    newType_.clear();
-    qApp->removeEventFilter(this);
-    scene_.clearDrag();
-    endLadder();
-    document_.cancelPreview();
-}
-
-void PlaceView::dropEvent(QDropEvent *event) {
-    if (newType_.empty()) return event->ignore();
-    Snap where;
-    const QPoint spot = event->position().toPoint();
-    if (const PartType *type = typeNamed(newType_))
-        findFaces(spot, *type, {drawing::unproject(scene_.view(), mapToScene(spot)), Quat::Identity()});
-    const auto added = withNewPart(spot, !(event->modifiers() & Qt::ControlModifier), &where);
-    newType_.clear();
-    qApp->removeEventFilter(this);
-    scene_.clearDrag();
-    endLadder();
-    const auto at = startBuild_.parts.size(); // behind it may stand its adapter plate
-    const QString id = added ? QString::fromStdString(added->parts[at].id) : QString();
-    if (document_.edit(added ? tr("Add %1").arg(QString::fromStdString(added->parts[at].name)) : QString(), added))
-        document_.select(id);
-    scene_.layOutLabels(pixelsPerMm());
-    setFocus();
-    event->acceptProposedAction();
-    if (where.perch && alikeTo(*where.perch, {*where.perch, *where.perch}).size() > 1) emit partSeated(id);
-}
-
-const PartType *PlaceView::typeNamed(const std::string &id) const {
-    const auto own = startBuild_.types->find(id);
-    if (own != startBuild_.types->end()) return &own->second;
-    const auto shipped = document_.library().find(id);
-    return shipped != document_.library().end() ? &shipped->second : nullptr;
-}
-
-void PlaceView::findFaces(const QPoint &at, const PartType &type, const Pose &wanted) {
-    faces_.clear();
-    rung_ = -1;
-    if (scene_.view() != View::plan) return;
-    const Vec3 p = drawing::unproject(scene_.view(), mapToScene(at));
-    faces_ = facesAt(*startBuild_.frame, p.head<2>());
-    if (faces_.empty()) return;
-    if (chosenFace_) { // the same face, or the nearest to it where that plate ends
-        double least = 1e300;
-        for (std::size_t i = 0; i < faces_.size(); ++i) {
-            const double off = std::abs(faces_[i].z_mm - chosenFace_->z_mm) + (faces_[i].under != chosenFace_->under);
-            if (off >= least) continue;
-            least = off;
-            rung_ = int(i);
-        }
-        return;
-    }
-    // A new part stands on the highest face; one that is moved is shown where it is.
-    rung_ = newType_.empty() ? rungOf(faces_, type, wanted) : int(faces_.size()) - 1;
-}
-
-void PlaceView::showLadder(const QPoint &at, const PartType &type) {
-    QStringList words;
-    for (auto face = faces_.rbegin(); face != faces_.rend(); ++face) {
-        const QString plate = QString::fromStdString(nameWithin(startBuild_, face->plate));
-        QString text = (face->under ? tr("under %1") : tr("on %1")).arg(plate);
-        if (face->room_mm) text += tr("  %1 mm free").arg(*face->room_mm, 0, 'f', 1);
-        words << text;
-    }
-    ladder_->show(tr("%1: at what height?").arg(QString::fromStdString(type.name)), words,
-                  rung_ < 0 ? -1 : int(faces_.size()) - 1 - rung_, at);
-}
-
-void PlaceView::endLadder() {
-    ladder_->hide();
-    faces_.clear();
-    rung_ = -1;
-    chosenFace_.reset();
-    scene_.setExtra("seats", {});
-}
-
-void PlaceView::stepRung(int up) {
-    if (faces_.empty()) return;
-    rung_ = std::clamp(rung_ + up, 0, int(faces_.size()) - 1);
-    chosenFace_ = faces_[std::size_t(rung_)];
-    if (mode_ == Mode::dragging) {
-        dragTo(dragAt_, dragSnaps_);
-    } else if (const PartType *type = newType_.empty() ? nullptr : typeNamed(newType_)) {
-        showLadder(dragAt_, *type);
-        Snap where;
-        document_.preview(withNewPart(dragAt_, dragSnaps_, &where));
-        scene_.showDrag({{}, {}, where.guides, where.text});
-    }
-}
-
-void PlaceView::showSeats(const Part *part, const PartType &type) {
-    std::vector<Perch> places =
-        part ? perchesFor(startBuild_, *part, document_.library()) : perchesFor(startBuild_, type, document_.library());
-    std::erase_if(places, [](const Perch &p) { return p.kind == PerchKind::plate || p.kind == PerchKind::plateUnder; });
-    scene_.setExtra("seats", seatPictures(scene_.view(), startBuild_, type, places, {}, theme_));
-}
-
-bool PlaceView::eventFilter(QObject *watched, QEvent *event) {
-    if (newType_.empty()) return QGraphicsView::eventFilter(watched, event);
-    if (event->type() == QEvent::Wheel) {
-        stepRung(static_cast<QWheelEvent *>(event)->angleDelta().y() > 0 ? 1 : -1);
-        return true;
-    }
-    if (event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent *>(event)->key();
-        if (key != Qt::Key_PageUp && key != Qt::Key_PageDown) return false;
-        stepRung(key == Qt::Key_PageUp ? 1 : -1);
-        return true;
-    }
-    return QGraphicsView::eventFilter(watched, event);
 }
 
 void PlaceView::contextMenuEvent(QContextMenuEvent *event) {
@@ -575,135 +397,6 @@ void PlaceView::contextMenuEvent(QContextMenuEvent *event) {
     }
     emit contextWanted(event->globalPos());
     event->accept();
-}
-
-void PlaceView::nudge(const Vec3 &shift_mm) {
-    const Part *part = document_.selectedPart();
-    if (const auto together = document_.selectedParts(); together.size() > 1) {
-        document_.edit(tr("Nudge %n parts", nullptr, int(together.size())),
-                       shiftParts(document_.build(), together, shift_mm), "nudge/" + document_.selection().join('/'));
-        return;
-    }
-    if (part->pinned) {
-        emit document_.refused(tr("%1 is pinned; Space unpins it.").arg(QString::fromStdString(part->name)));
-        return;
-    }
-    const double along = std::abs((placementAxes(document_.build(), *part).rotation * Vec3::UnitZ()).dot(shift_mm));
-    if (along > 1e-9 && stackPlaceOf(document_.build(), *part)) {
-        emit document_.refused(
-            tr("%1 lies in a stack: its height is that of the layers under it. Drag it in Stack (F4).")
-                .arg(QString::fromStdString(part->name)));
-        return;
-    }
-    document_.edit(tr("Nudge %1").arg(QString::fromStdString(part->name)),
-                   bringAlong(document_.build(), shiftPart(document_.build(), part->id, shift_mm), part->id),
-                   "nudge/" + document_.selected());
-}
-
-void PlaceView::turn(const Vec3 &axis, double angle_deg, const QString &name) {
-    const Part *part = document_.selectedPart();
-    document_.edit(name.arg(QString::fromStdString(part->name)),
-                   bringAlong(document_.build(), turnPart(document_.build(), part->id, axis, angle_deg), part->id));
-}
-
-bool PlaceView::handleKey(QKeyEvent *event) {
-    if (event->key() == Qt::Key_0) {
-        emit fitWanted();
-        return true;
-    }
-    if (event->key() == Qt::Key_Z && !(event->modifiers() & ~Qt::KeypadModifier)) {
-        emit zoomWanted();
-        return true;
-    }
-    if (event->key() == Qt::Key_Escape) {
-        if (mode_ == Mode::dragging || mode_ == Mode::plateDragging)
-            endDrag(false);
-        else
-            document_.select({});
-        return true;
-    }
-    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_9 && !(event->modifiers() & ~Qt::KeypadModifier)) {
-        emit overlayWanted(event->key() - Qt::Key_0);
-        return true;
-    }
-    if (event->key() == Qt::Key_L && !event->modifiers()) {
-        emit largerLowerWanted();
-        return true;
-    }
-    if (event->key() == Qt::Key_M && !event->modifiers()) {
-        if (!event->isAutoRepeat()) beginMeasure();
-        return true;
-    }
-    if (event->key() == Qt::Key_G && !event->modifiers()) {
-        emit ghostWanted(drawing::unproject(scene_.view(), mapToScene(viewport()->mapFromGlobal(QCursor::pos()))));
-        return true;
-    }
-    if ((event->key() == Qt::Key_PageUp || event->key() == Qt::Key_PageDown) && mode_ == Mode::dragging) {
-        stepRung(event->key() == Qt::Key_PageUp ? 1 : -1);
-        return true;
-    }
-    const Part *part = document_.selectedPart();
-    if (!part || mode_ == Mode::dragging) return false;
-    const double step = event->modifiers() & Qt::ShiftModifier     ? 0.1
-                        : event->modifiers() & Qt::ControlModifier ? 5.0
-                                                                   : 1.0;
-    switch (event->key()) {
-    case Qt::Key_Right: nudge(drawing::unproject(scene_.view(), {step, 0})); return true;
-    case Qt::Key_Left: nudge(drawing::unproject(scene_.view(), {-step, 0})); return true;
-    case Qt::Key_Up: nudge(drawing::unproject(scene_.view(), {0, -step})); return true;
-    case Qt::Key_Down: nudge(drawing::unproject(scene_.view(), {0, step})); return true;
-    default: break;
-    }
-    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
-    switch (event->key()) {
-    case Qt::Key_Q: turnChosen(1); return true;
-    case Qt::Key_E: turnChosen(-1); return true;
-    case Qt::Key_V: overturnChosen(); return true;
-    case Qt::Key_Space: pinChosen(); return true;
-    case Qt::Key_Delete: removeChosen(); return true;
-    default: return false;
-    }
-}
-
-void PlaceView::turnChosen(double quarterTurns) {
-    if (!document_.selectedPart()) return;
-    turn(drawing::towardsViewer(scene_.view()), 90 * quarterTurns,
-         quarterTurns > 0 ? tr("Turn %1 left") : tr("Turn %1 right"));
-}
-
-void PlaceView::overturnChosen() {
-    if (const Part *part = document_.selectedPart())
-        document_.edit(tr("Turn %1 upside down").arg(QString::fromStdString(part->name)),
-                       overturnPart(document_.build(), part->id));
-}
-
-void PlaceView::pinChosen() {
-    const Part *part = document_.selectedPart();
-    if (!part) return;
-    const QString name = part->pinned ? tr("Unpin %1") : tr("Pin %1");
-    document_.edit(name.arg(QString::fromStdString(part->name)), pinPart(document_.build(), part->id, !part->pinned));
-}
-
-void PlaceView::removeChosen() {
-    const auto together = document_.selectedParts();
-    if (together.empty()) return;
-    if (together.size() > 1)
-        document_.edit(tr("Remove %n parts", nullptr, int(together.size())), removeParts(document_.build(), together));
-    else
-        document_.edit(tr("Remove %1").arg(QString::fromStdString(displayName(document_.build(), together.front()))),
-                       removePart(document_.build(), together.front()));
-}
-
-bool PlaceView::focusNextPrevChild(bool next) {
-    if (const auto to = drawing::walkTo(scene_.drawnParts(), document_.selected(), next)) {
-        document_.select(*to);
-        return true;
-    }
-    return QGraphicsView::focusNextPrevChild(next);
-}
-
-void PlaceView::keyPressEvent(QKeyEvent *event) {
-    if (!handleKey(event)) QGraphicsView::keyPressEvent(event);
 }
 
 } // namespace waxis::place

@@ -12,6 +12,9 @@
 
 namespace waxis::place {
 
+/// On the screen: nearer than this a place or an edge pulls.
+inline constexpr double kSnapPixels = 7;
+
 struct Snap {
     Pose X_FramePart;           ///< where the part ends up
     std::optional<Perch> perch; ///< it sits there, fastened as the perch says

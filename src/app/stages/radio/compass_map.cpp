@@ -1,6 +1,5 @@
 #include "app/stages/radio/compass_map.h"
 
-#include "app/document/background.h"
 #include "app/drawing/mat.h"
 #include "app/drawing/walk.h"
 #include "app/drawing/wires.h"
@@ -29,7 +28,13 @@ QString degreesText(double value) {
 } // namespace
 
 CompassMap::CompassMap(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QGraphicsView(parent), document_(document), theme_(theme), scene_(drawing::View::plan, document, theme) {
+    : QGraphicsView(parent), document_(document), theme_(theme), scene_(drawing::View::plan, document, theme),
+      working_(
+          150, [this] { return prepare(); },
+          [this](FieldMap map) {
+              map_ = std::move(map);
+              paintMap();
+          }) {
     setObjectName("compass-map");
     setAccessibleName(tr("Magnetic field over the craft"));
     scene_.showIn(*this);
@@ -37,13 +42,6 @@ CompassMap::CompassMap(app::Document &document, const theme::Theme &theme, QWidg
     drawing::Overlays overlays;
     overlays.marks = false;
     scene_.setOverlays(overlays);
-    quiet_.setSingleShot(true);
-    quiet_.setInterval(150);
-    connect(&quiet_, &QTimer::timeout, this, &CompassMap::workOut);
-    connect(&working_, &QFutureWatcher<FieldMap>::finished, this, [this] {
-        map_ = working_.result();
-        paintMap();
-    });
     connect(&document_, &app::Document::changed, this, &CompassMap::refresh);
     connect(&document_, &app::Document::loadCaseChanged, this, &CompassMap::refresh);
     connect(&document_, &app::Document::opened, this, [this] {
@@ -56,8 +54,6 @@ CompassMap::CompassMap(app::Document &document, const theme::Theme &theme, QWidg
         paintMap();
     });
 }
-
-CompassMap::~CompassMap() { working_.waitForFinished(); }
 
 void CompassMap::setPart(FieldPart part) {
     part_ = part;
@@ -97,23 +93,19 @@ void CompassMap::refresh() {
     auto pictures = drawing::wirePictures(drawing::View::plan, document_);
     pictures.insert(pictures.begin(), drawing::veilPicture(theme_));
     scene_.setExtra("wires", std::move(pictures));
-    quiet_.start();
+    working_.ask();
 }
 
-void CompassMap::workOut() {
-    if (working_.isRunning()) {
-        quiet_.start();
-        return;
-    }
+app::Background<FieldMap>::Work CompassMap::prepare() {
     const QRectF content = scene_.contentRect().adjusted(-kMargin_mm, -kMargin_mm, kMargin_mm, kMargin_mm);
     const Vec3 a = drawing::unproject(drawing::View::plan, content.topLeft()),
                b = drawing::unproject(drawing::View::plan, content.bottomRight());
     const Vec2 low(std::min(a.x(), b.x()), std::min(a.y(), b.y())),
         high(std::max(a.x(), b.x()), std::max(a.y(), b.y()));
     const double step = std::max(kStep_mm, (high - low).maxCoeff() / 90);
-    working_.setFuture(app::inBackground([sources = document_.analysis().derived.radio->sources,
-                                          loadCase = std::size_t(document_.loadCase()), low, high, z = z_mm_,
-                                          step] { return fieldMap(sources, loadCase, low, high, z, step); }));
+    return
+        [sources = document_.analysis().derived.radio->sources, loadCase = std::size_t(document_.loadCase()), low, high,
+         z = z_mm_, step](const std::atomic<bool> &) { return fieldMap(sources, loadCase, low, high, z, step); };
 }
 
 double CompassMap::level_uT(double x, double y) const {

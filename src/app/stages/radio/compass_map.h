@@ -1,12 +1,11 @@
 // The magnetic field over the craft on the plan: where a compass could go. A click puts a ghost compass there.
 #pragma once
 
+#include "app/document/background.h"
 #include "app/drawing/build_scene.h"
 #include "core/magnetics/current_paths.h"
 
-#include <QFutureWatcher>
 #include <QGraphicsView>
-#include <QTimer>
 
 namespace waxis::radio {
 
@@ -18,7 +17,6 @@ class CompassMap : public QGraphicsView {
 
 public:
     CompassMap(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    ~CompassMap() override;
 
     void setPart(FieldPart part);
     void setHeight(double z_mm);
@@ -33,7 +31,7 @@ public:
     /// What is thought of, else the compass, in the middle, close up.
     void zoomToChosen();
     double pixelsPerMm() const { return transform().m11(); }
-    bool isSettled() const { return !quiet_.isActive() && !working_.isRunning(); }
+    bool isSettled() const { return working_.isSettled(); }
 
 signals:
     void ghostChanged();
@@ -53,7 +51,7 @@ private:
     bool focusNextPrevChild(bool next) override; ///< the ghost goes to each compass and each place compared
     std::vector<Vec3> places() const;
     void refresh();
-    void workOut();
+    app::Background<FieldMap>::Work prepare();
     void paintMap();
     double level_uT(double x, double y) const; ///< of the part shown, between grid points
     void drawCompass(QPainter &painter, const Vec3 &at_mm, const QString &words, const QColor &color) const;
@@ -65,12 +63,11 @@ private:
     double z_mm_ = 0;
     bool heightChosen_ = false;
     std::optional<Vec3> ghost_;
-    QTimer quiet_;
-    QFutureWatcher<FieldMap> working_;
     FieldMap map_;
     QImage picture_;
     bool fitted_ = false, dragging_ = false, panning_ = false;
     QPoint lastPan_;
+    app::Background<FieldMap> working_;
 };
 
 } // namespace waxis::radio

@@ -1,6 +1,5 @@
 #include "app/stages/radio/places_page.h"
 
-#include "app/document/background.h"
 #include "app/theme/look.h"
 #include "core/edits/radio_edits.h"
 #include "core/magnetics/current_paths.h"
@@ -69,7 +68,12 @@ QString shown(const PlaceReport &report, std::size_t column) {
 } // namespace
 
 PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : QWidget(parent), document_(document), theme_(theme), working_(
+                                                               250, [this] { return prepare(); },
+                                                               [this](std::vector<PlaceReport> reports) {
+                                                                   reports_ = std::move(reports);
+                                                                   fill();
+                                                               }) {
     setObjectName("places-page");
     which_ = new QComboBox;
     which_->setObjectName("places-of");
@@ -117,14 +121,6 @@ PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidg
     all->addLayout(bar);
     all->addWidget(table_, 1);
     all->addWidget(note_);
-    quiet_.setSingleShot(true);
-    quiet_.setInterval(250);
-    connect(&quiet_, &QTimer::timeout, this, &PlacesPage::workOut);
-    connect(&working_, &QFutureWatcher<std::vector<PlaceReport>>::finished, this, [this] {
-        if (*stop_) return wait();
-        reports_ = working_.result();
-        fill();
-    });
     connect(&document_, &app::Document::changed, this, [this] { wait(); });
     connect(&document_, &app::Document::opened, this, [this] {
         reports_.clear();
@@ -166,11 +162,6 @@ PlacesPage::PlacesPage(app::Document &document, const theme::Theme &theme, QWidg
     fill();
 }
 
-PlacesPage::~PlacesPage() {
-    if (stop_) *stop_ = true;
-    working_.waitForFinished();
-}
-
 std::string PlacesPage::part() const { return which_->currentData().toString().toStdString(); }
 
 std::string PlacesPage::chosenTrial() const {
@@ -201,19 +192,19 @@ void PlacesPage::showEvent(QShowEvent *event) {
 void PlacesPage::wait() {
     if (!isVisible() || document_.isPreviewing()) return;
     listParts();
-    if (working_.isRunning()) *stop_ = true;
-    quiet_.start();
+    working_.ask();
 }
 
-void PlacesPage::workOut() {
-    if (working_.isRunning()) return; // its end starts it again
-    if (part().empty() || (asked_ == document_.build() && !reports_.empty())) return fill();
+app::Background<std::vector<PlaceReport>>::Work PlacesPage::prepare() {
+    if (part().empty() || (asked_ == document_.build() && !reports_.empty())) {
+        fill();
+        return {};
+    }
     asked_ = document_.build();
-    stop_ = std::make_shared<std::atomic<bool>>(false);
-    working_.setFuture(app::inBackground([build = asked_, id = part(), stop = stop_] {
-        return comparePlaces(build, id, [stop] { return stop->load(); });
-    }));
     note_->setText(tr("Working out each place..."));
+    return [build = asked_, id = part()](const std::atomic<bool> &stop) {
+        return comparePlaces(build, id, [&stop] { return stop.load(); });
+    };
 }
 
 void PlacesPage::fill() {

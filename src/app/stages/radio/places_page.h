@@ -1,15 +1,12 @@
 // Places for a GPS module or compass side by side: sky, distance, noise, heading, wire, all at once.
 #pragma once
 
+#include "app/document/background.h"
 #include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/studies/radio_places.h"
 
-#include <QFutureWatcher>
-#include <QTimer>
 #include <QWidget>
-#include <atomic>
-#include <memory>
 
 class QComboBox;
 class QLabel;
@@ -23,9 +20,8 @@ class PlacesPage : public QWidget {
 
 public:
     PlacesPage(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
-    ~PlacesPage() override;
     QTableWidget &table() { return *table_; }
-    bool isSettled() const { return !quiet_.isActive() && !working_.isRunning(); }
+    bool isSettled() const { return working_.isSettled(); }
 
 protected:
     void showEvent(QShowEvent *event) override;
@@ -35,7 +31,7 @@ private:
     std::string chosenTrial() const;
     void listParts();
     void wait();
-    void workOut();
+    app::Background<std::vector<PlaceReport>>::Work prepare();
     void fill();
 
     app::Document &document_;
@@ -44,11 +40,9 @@ private:
     QTableWidget *table_ = nullptr;
     QToolButton *add_ = nullptr, *take_ = nullptr, *remove_ = nullptr;
     QLabel *note_ = nullptr;
-    QTimer quiet_;
-    QFutureWatcher<std::vector<PlaceReport>> working_;
-    std::shared_ptr<std::atomic<bool>> stop_;
     std::vector<PlaceReport> reports_;
     Build asked_;
+    app::Background<std::vector<PlaceReport>> working_;
 };
 
 } // namespace waxis::radio

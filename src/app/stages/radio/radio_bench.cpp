@@ -13,7 +13,7 @@
 namespace waxis::radio {
 
 RadioBench::RadioBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : app::Bench(parent), document_(document), theme_(theme) {
     ladder_ = new Ladder(document_, theme_);
     matrix_ = new Matrix(document_, theme_);
     coverage_ = new CoveragePage(document_, theme_);
@@ -92,7 +92,7 @@ void RadioBench::zoomToChosen() {
     }
 }
 
-bool RadioBench::reveal(const QStringList &ids) {
+bool RadioBench::reveal(const QStringList &ids, RuleId) {
     const RadioReport &report = *document_.analysis().derived.radio;
     // A pair of the matrix: the first two of the things that are a row and a column.
     for (std::size_t r = 0; r < report.rows.size(); ++r)

@@ -1,6 +1,7 @@
 // The Radio stage: ladder and matrix, coverage, compass, places, links to the ground.
 #pragma once
 
+#include "app/stages/bench.h"
 #include "app/stages/radio/compass_page.h"
 #include "app/stages/radio/coverage_page.h"
 #include "app/stages/radio/field_page.h"
@@ -16,7 +17,7 @@ namespace waxis::radio {
 
 enum class Page { matrix, coverage, compass, places, ground, study };
 
-class RadioBench : public QWidget {
+class RadioBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -31,12 +32,12 @@ public:
     FieldPage &study() { return *study_; }
     void showPage(Page page);
     /// Of the drawing of the page that is shown.
-    void fit();
-    void zoomToChosen();
+    void fit() override;
+    void zoomToChosen() override;
     /// Nothing is being worked out in the background.
     bool isSettled() const { return compass_->map().isSettled() && places_->isSettled(); }
     /// Looks at what a finding is about: a pair in the matrix, a compass, a link; false for none of these.
-    bool reveal(const QStringList &ids);
+    bool reveal(const QStringList &ids, RuleId rule) override;
 
 private:
     app::Document &document_;

@@ -21,7 +21,7 @@
 namespace waxis::stackbench {
 
 StackBench::StackBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme), focus_(document) {
+    : app::Bench(parent), document_(document), theme_(theme), focus_(document) {
     canvas_ = new StackCanvas(focus_, theme);
     canvas_->setObjectName("stack-canvas");
     auto *strip = new LayerStrip(focus_, *canvas_, theme);
@@ -302,7 +302,7 @@ void StackBench::hideEvent(QHideEvent *event) {
     QWidget::hideEvent(event);
 }
 
-bool StackBench::reveal(const QStringList &ids) {
+bool StackBench::reveal(const QStringList &ids, RuleId) {
     for (const auto &id : ids)
         if (focus_.reveal(id.toStdString())) return true;
     return false;

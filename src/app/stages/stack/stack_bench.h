@@ -1,6 +1,7 @@
 // The Stack stage: the column cut open, screw, closest place, tolerances and what-if beside it.
 #pragma once
 
+#include "app/stages/bench.h"
 #include "app/stages/stack/screw_card.h"
 #include "app/stages/stack/stack_canvas.h"
 #include "app/stages/stack/whatif_card.h"
@@ -11,7 +12,7 @@ class QToolButton;
 
 namespace waxis::stackbench {
 
-class StackBench : public QWidget {
+class StackBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -22,7 +23,9 @@ public:
     ScrewCard &screws() { return *screws_; }
     WhatIfCard &whatIf() { return *whatIf_; }
     /// Shows the first of the things that stands in a stack; false when none does.
-    bool reveal(const QStringList &ids);
+    void fit() override { canvas().fit(); }
+    void zoomToChosen() override { canvas().zoomToChosen(); }
+    bool reveal(const QStringList &ids, RuleId rule) override;
 
 protected:
     void showEvent(QShowEvent *event) override;

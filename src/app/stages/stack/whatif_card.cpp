@@ -1,6 +1,5 @@
 #include "app/stages/stack/whatif_card.h"
 
-#include "app/document/background.h"
 #include "core/build/chain.h"
 #include "core/edits/stack_change.h"
 #include "core/kit/bill.h"
@@ -18,7 +17,10 @@
 namespace waxis::stackbench {
 
 WhatIfCard::WhatIfCard(StackFocus &focus, const theme::Theme &theme, QWidget *parent)
-    : theme::Card(theme, tr("What if"), parent), focus_(focus), theme_(theme) {
+    : theme::Card(theme, tr("What if"), parent), focus_(focus), theme_(theme),
+      working_(
+          180, [this] { return prepare(); },
+          [this](std::vector<StackSuggestion> suggestions) { take(std::move(suggestions)); }) {
     constexpr std::size_t kRows = 6;
     for (std::size_t i = 0; i < kRows; ++i) {
         auto *row = new theme::ChoiceRow(theme);
@@ -29,52 +31,41 @@ WhatIfCard::WhatIfCard(StackFocus &focus, const theme::Theme &theme, QWidget *pa
         connect(row, &QAbstractButton::clicked, this, [this, i] { apply(i); });
     }
     note_ = addNote();
-    quiet_.setSingleShot(true);
-    quiet_.setInterval(180);
-    connect(&quiet_, &QTimer::timeout, this, &WhatIfCard::workOut);
-    connect(&working_, &QFutureWatcherBase::finished, this, &WhatIfCard::take);
     connect(&focus_, &StackFocus::changed, this, &WhatIfCard::wait);
     wait();
 }
-
-WhatIfCard::~WhatIfCard() { working_.waitForFinished(); }
 
 void WhatIfCard::wait() {
     const StackReport *report = focus_.report();
     const bool amiss = report && shortfall_mm(*report, focus_.document().analysis().practice) > 1e-6;
     if (!amiss) {
         setVisible(false);
-        quiet_.stop();
+        working_.cancel();
         return;
     }
-    quiet_.start();
+    working_.ask();
 }
 
-void WhatIfCard::workOut() {
-    quiet_.stop();
+app::Background<std::vector<StackSuggestion>>::Work WhatIfCard::prepare() {
     const Stack *stack = focus_.stack();
-    if (!stack || focus_.document().isPreviewing()) return;
-    if (working_.isRunning()) { // once that is done
-        quiet_.start();
-        return;
-    }
+    if (!stack || focus_.document().isPreviewing()) return {};
     asked_ = focus_.document().build();
     askedStack_ = stack->id;
-    working_.setFuture(app::inBackground(
-        [build = asked_, id = stack->id, most = rows_.size(), practice = focus_.document().analysis().practice] {
-            const Stack *asked = findStack(build, id);
-            return asked ? suggestFor(build, *asked, practice, most) : std::vector<StackSuggestion>{};
-        }));
+    return [build = asked_, id = stack->id, most = rows_.size(),
+            practice = focus_.document().analysis().practice](const std::atomic<bool> &) {
+        const Stack *asked = findStack(build, id);
+        return asked ? suggestFor(build, *asked, practice, most) : std::vector<StackSuggestion>{};
+    };
 }
 
-void WhatIfCard::take() {
+void WhatIfCard::take(std::vector<StackSuggestion> suggestions) {
     const Build &build = focus_.document().build();
     const StackReport *report = focus_.report();
     if (!(asked_ == build) || !report || report->stack != askedStack_) { // of something that is not there any more
         wait();
         return;
     }
-    suggestions_ = working_.result();
+    suggestions_ = std::move(suggestions);
     setVisible(!suggestions_.empty());
     bool anySolves = false;
     for (std::size_t i = 0; i < rows_.size(); ++i) {

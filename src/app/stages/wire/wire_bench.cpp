@@ -19,7 +19,7 @@
 namespace waxis::wire {
 
 WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : app::Bench(parent), document_(document), theme_(theme) {
     rails_ = new RailPanel(document_, theme_);
     map_ = new WireMap(document_, theme_);
     table_ = new WireTable(document_, theme_);
@@ -192,7 +192,7 @@ void WireBench::fillJoinMenu(QMenu &menu) {
     if (menu.isEmpty()) menu.addAction(tr("no port is free"))->setEnabled(false);
 }
 
-bool WireBench::reveal(const QStringList &ids) {
+bool WireBench::reveal(const QStringList &ids, RuleId) {
     const Build &build = document_.build();
     for (const auto &id : ids)
         if (findWire(build, id.toStdString()) || findPart(build, id.toStdString())) {

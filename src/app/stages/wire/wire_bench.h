@@ -1,6 +1,7 @@
 // The Wire stage: rails, routes and the table of wires; pins; the cut list.
 #pragma once
 
+#include "app/stages/bench.h"
 #include "app/stages/wire/cut_page.h"
 #include "app/stages/wire/pins_page.h"
 #include "app/stages/wire/rail_panel.h"
@@ -15,7 +16,7 @@ namespace waxis::wire {
 
 enum class Page { routes, pins, cut };
 
-class WireBench : public QWidget {
+class WireBench : public app::Bench {
     Q_OBJECT
 
 public:
@@ -28,13 +29,12 @@ public:
     CutPage &cuts() { return *cuts_; }
     void showPage(Page page);
     /// Chooses the first of the things that is a wire, else a part with ports; false for none.
-    bool reveal(const QStringList &ids);
+    void fit() override { map().fit(); }
+    void zoomToChosen() override { map().zoomToChosen(); }
+    bool reveal(const QStringList &ids, RuleId rule) override;
 
 protected:
     void resizeEvent(QResizeEvent *event) override;
-
-signals:
-    void said(const QString &text, bool bad);
 
 private:
     void joinAll();

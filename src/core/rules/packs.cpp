@@ -1,0 +1,354 @@
+// PWR-5 to PWR-9: packs, what stands at them, and how long they last.
+#include "core/power/power_report.h"
+#include "core/rules/electrical.h"
+#include "core/rules/rule.h"
+#include "core/wiring/wire_report.h"
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+namespace waxis {
+
+static void judgeCapacitor(const Build &build, const Practice &practice, const Derived &derived,
+                           std::vector<Finding> &out) {
+    double full_V = 0;
+    for (const auto &rail : derived.power->rails)
+        if (rail.output == "BAT") full_V = std::max(full_V, rail.most_V);
+    bool anyCap = false, anyEsc = false;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type) continue;
+        anyEsc |= type->kind == PartKind::esc || type->kind == PartKind::fourInOneEsc;
+        if (type->kind != PartKind::capacitor || full_V <= 0) continue;
+        anyCap = true;
+        Finding f;
+        f.rule = RuleId::pwrCapacitor;
+        f.subjects = {part.id};
+        const Pose X_FramePart = framePose(build, part);
+        f.from_mm = X_FramePart.position_mm;
+        const auto rated = type->electrical ? type->electrical->rated_V : std::nullopt;
+        f.inputs = {{"full pack", full_V, "V"}, {"rated", rated.value_or(0), "V"}};
+        if (rated) {
+            f.variant = "rating";
+            f.unit = "V";
+            f.measured = *rated;
+            f.limit = full_V * practice[Limit::capacitorRating];
+            f.practiceLimit = Limit::capacitorRating;
+            f.margin = *f.measured - *f.limit + 1e-6;
+            f.severity = *rated < full_V ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        } else {
+            f.variant = "unrated";
+            f.severity = Severity::unknown;
+        }
+        out.push_back(f);
+        // Its leads: what they end at, how long, and which way round.
+        const Wire *lead = nullptr;
+        std::size_t index = 0;
+        for (std::size_t w = 0; w < build.wires.size(); ++w)
+            if (build.wires[w].from.part == part.id || build.wires[w].to.part == part.id) {
+                lead = &build.wires[w];
+                index = w;
+            }
+        Finding g;
+        g.rule = RuleId::pwrCapacitor;
+        g.subjects = {part.id};
+        g.from_mm = f.from_mm;
+        if (!lead) {
+            g.variant = "loose";
+            g.severity = Severity::watch;
+            out.push_back(std::move(g));
+            continue;
+        }
+        for (const auto &core : lead->cores) {
+            const Signal a = signalOf(core.fromPin), b = signalOf(core.toPin);
+            if ((a.kind == SignalKind::supply && b.kind == SignalKind::ground) ||
+                (a.kind == SignalKind::ground && b.kind == SignalKind::supply)) {
+                Finding reversed = g;
+                reversed.variant = "reversed";
+                reversed.severity = Severity::stop;
+                reversed.subjects.push_back(lead->id);
+                out.push_back(std::move(reversed));
+                break;
+            }
+        }
+        g.variant = "far";
+        g.unit = "mm";
+        g.subjects.push_back(lead->id);
+        g.measured = derived.wiring->wires[index].route_mm;
+        g.limit = practice[Limit::capacitorNear];
+        g.practiceLimit = Limit::capacitorNear;
+        g.margin = *g.limit - *g.measured;
+        g.severity = g.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(g));
+    }
+    if (anyCap || !anyEsc || full_V <= 0) return;
+    Finding f;
+    f.rule = RuleId::pwrCapacitor;
+    f.variant = "missing";
+    f.severity = Severity::note;
+    f.inputs = {{"full pack", full_V, "V"}};
+    out.push_back(std::move(f));
+}
+
+static FindingText wordCapacitor(const Build &build, const Finding &f) {
+    const std::string name = f.subjects.empty() ? std::string() : displayName(build, f.subjects[0]);
+    if (f.variant == "missing")
+        return {
+            {"No capacitor at the speed controllers", {}},
+            {"Switching spikes of a {0} V pack reach camera and receiver: one of 470 to 1000 µF at the battery pads, "
+             "the right way round, insulated and tied down.",
+             {brief(f.inputs[0].value)}}};
+    if (f.variant == "loose")
+        return {{"{0} is not connected", {name}},
+                {"Solder it to the speed controllers' battery pads, plus to plus.", {}}};
+    if (f.variant == "reversed")
+        return {{"{0} is the wrong way round", {name}},
+                {"It bursts: plus to plus. Check the stripe before soldering.", {}}};
+    if (f.variant == "unrated")
+        return {{"{0} does not state its rated voltage", {name}},
+                {"Read it off its sleeve and enter it in the Kit stage.", {}}};
+    if (f.variant == "far")
+        return {{"{0} sits {1} mm of lead from the pads", {name, wholeNumber(*f.measured)}},
+                {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
+                 {wholeNumber(*f.limit)}}};
+    if (f.severity == Severity::stop)
+        return {
+            {"{0} is rated {1} V and the full pack has {2} V", {name, brief(*f.measured), brief(f.inputs[0].value)}},
+            {"It bursts: at least {0} V.", {brief(*f.limit)}}};
+    return {{"{0} is rated {1} V; {2} V are wanted for this pack", {name, brief(*f.measured), brief(*f.limit)}},
+            {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(f.inputs[0].value)}}};
+}
+
+static void judgePackCurrent(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    auto judge = [&](const std::string &part, const char *variant, double typical, double peak, double limit) {
+        if (!(typical > 0)) return;
+        Finding f;
+        f.rule = RuleId::pwrPack;
+        f.variant = variant;
+        f.subjects = {part};
+        f.unit = "A";
+        f.measured = peak;
+        f.limit = limit;
+        f.margin = limit - peak;
+        f.inputs = {
+            {"hover", typical, "A"}, {"all motors at full thrust", peak, "A"}, {"continuous limit", limit, "A"}};
+        // Full thrust lasts seconds: over the continuous limit it is watched, hover over it never works.
+        f.severity = typical > limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    };
+    for (const auto &rail : derived.power->rails)
+        if (rail.output == "BAT" && rail.limit_A) judge(rail.part, "pack", rail.typical_A, rail.peak_A, *rail.limit_A);
+    for (const auto &passage : derived.power->passages)
+        if (passage.limit_A) judge(passage.part, "through", passage.typical_A, passage.peak_A, *passage.limit_A);
+    for (const auto &motor : derived.power->motors) {
+        const PartType *esc = motor.esc.empty() ? nullptr : typeOfId(build, motor.esc);
+        if (!esc || !esc->electrical || !esc->electrical->continuous_A || !(motor.full_A > 0)) continue;
+        Finding f;
+        f.rule = RuleId::pwrPack;
+        f.variant = "esc";
+        f.subjects = {motor.esc, motor.motor};
+        f.unit = "A";
+        f.measured = motor.full_A;
+        f.limit = *esc->electrical->continuous_A;
+        f.margin = *f.limit - motor.full_A;
+        f.inputs = {
+            {"hover", motor.hover_A, "A"}, {"full thrust", motor.full_A, "A"}, {"continuous limit", *f.limit, "A"}};
+        f.severity = motor.hover_A > *f.limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
+        out.push_back(std::move(f));
+    }
+}
+
+static FindingText wordPackCurrent(const Build &build, const Finding &f) {
+    const std::string name = displayName(build, f.subjects[0]);
+    const std::string peak = wholeNumber(*f.measured), limit = wholeNumber(*f.limit);
+    if (f.severity == Severity::stop)
+        return {{"{0} carries {1} A in hover and is good for {2} A", {name, wholeNumber(f.inputs[0].value), limit}},
+                {"It overheats within minutes: take one for more current.", {}}};
+    if (f.variant == "esc")
+        return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
+                 {name, limit, nameWithin(build, f.subjects[1]), peak}},
+                {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
+    return {
+        {"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
+        {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {wholeNumber(f.inputs[0].value)}}};
+}
+
+static void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    // The side that stays live when unplugged is the pack's: its contacts must be the shielded ones.
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::battery) continue;
+        for (const auto &port : type->ports) {
+            if (port.kind != PortKind::plug && port.kind != PortKind::socket) continue;
+            const bool power = std::any_of(port.pins.begin(), port.pins.end(),
+                                           [](const Pin &p) { return signalOf(p.signal).kind == SignalKind::supply; });
+            if (!power) continue;
+            for (const auto &wire : build.wires) {
+                const bool mine = wire.from == WireEnd{part.id, port.id} || wire.to == WireEnd{part.id, port.id};
+                if (!mine) continue;
+                const WireEnd &far = wire.from.part == part.id ? wire.to : wire.from;
+                const Port *mate = portOf(build, far);
+                const PartType *craft = typeOfId(build, far.part);
+                if (!mate || !craft) continue;
+                Finding f;
+                f.rule = RuleId::pwrContacts;
+                f.subjects = {part.id, far.part};
+                // The pack's lead plugs into the craft's plug: that one may show bare pins, the pack's lead not.
+                const SuppliedLead *lead = nullptr;
+                for (const auto &l : type->leads)
+                    if (l.port == port.id) lead = &l;
+                const bool bare = lead && lead->plug.empty();
+                f.variant = bare ? "bare" : mate->kind == PortKind::pads ? "soldered" : "mates";
+                f.severity = bare ? Severity::stop : mate->kind == PortKind::pads ? Severity::watch : Severity::pass;
+                out.push_back(std::move(f));
+            }
+        }
+    }
+}
+
+static FindingText wordLiveContacts(const Build &build, const Finding &f) {
+    const std::string pack = displayName(build, f.subjects[0]);
+    if (f.variant == "bare")
+        return {
+            {"{0} has bare wires on the live side", {pack}},
+            {"They touch sooner or later: the live side gets the shielded (female) contacts, one wire at a time.", {}}};
+    return {{"{0} is soldered to {1}", {pack, nameWithin(build, f.subjects[1])}},
+            {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
+}
+
+static void judgeVideoTap(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
+    std::set<std::string> seen; // packs that take turns feed it alike
+    for (const auto &rail : derived.power->rails)
+        for (const auto &load : rail.loads) {
+            const PartType *type = typeOfId(build, load.part);
+            if (!type || (type->kind != PartKind::videoTransmitter && type->kind != PartKind::digitalVideoUnit))
+                continue;
+            if (!seen.insert(load.part).second) continue;
+            Finding f;
+            f.rule = RuleId::pwrTap;
+            f.subjects = {load.part, rail.part};
+            f.severity = Severity::pass;
+            const bool pack = rail.output == "BAT";
+            bool shared = false; // a pack that turns motors as well
+            for (const auto &other : rail.loads)
+                for (const auto &motor : derived.power->motors) shared |= other.part == motor.esc;
+            if (practice.follows("video-power", "own-pack") && (!pack || shared)) {
+                f.variant = "own-pack";
+                f.severity = Severity::note;
+            } else if (practice.follows("video-power", "rail") && pack) {
+                f.variant = "rail";
+                f.severity = Severity::watch;
+            } else if (practice.follows("video-power", "plug") && pack && shared) {
+                // Behind the speed controllers' pads the copper is shared with them.
+                const bool behind = std::any_of(load.wires.begin(), load.wires.end(), [&](int w) {
+                    for (const WireEnd *end : {&build.wires[std::size_t(w)].from, &build.wires[std::size_t(w)].to}) {
+                        const PartType *passed = typeOfId(build, end->part);
+                        if (passed && (passed->kind == PartKind::esc || passed->kind == PartKind::fourInOneEsc))
+                            return true;
+                    }
+                    return false;
+                });
+                if (behind) {
+                    f.variant = "plug";
+                    f.severity = Severity::note;
+                }
+            }
+            out.push_back(std::move(f));
+        }
+}
+
+static FindingText wordVideoTap(const Build &build, const Finding &f) {
+    const std::string unit = displayName(build, f.subjects[0]);
+    if (f.variant == "own-pack")
+        return {{"{0} shares its supply with the motors", {unit}},
+                {"Your practice gives video a pack of its own; join ground and signal then, never the supplies.", {}}};
+    if (f.variant == "rail")
+        return {{"{0} runs straight from the pack", {unit}},
+                {"Your practice is a filtered rail: a regulator keeps the motors' spikes out of the picture.", {}}};
+    return {{"{0} is tapped behind the speed controllers", {unit}},
+            {"Your practice taps at the battery plug, where motor noise is least.", {}}};
+}
+
+static void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t i = 0; i < derived.power->hover.size(); ++i) {
+        const HoverReport &hover = derived.power->hover[i];
+        if (hover.pack.empty()) continue;
+        Finding f;
+        f.rule = RuleId::pwrEndurance;
+        f.severity = Severity::note;
+        f.loadCase = derived.loadCases[i].id;
+        f.subjects = {hover.pack};
+        f.unit = "min";
+        f.inputs = {{"at least", hover.least_min, "min"},
+                    {"at most", hover.most_min, "min"},
+                    {"hover", hover.current_A, "A"},
+                    {"power", hover.power_W, "W"},
+                    {"alarm per cell", hover.alarm_V, "V"},
+                    {"turn back at", hover.turnBack_mAh, "mAh"},
+                    {"reserve", practice[Limit::packReserve], "%"}};
+        out.push_back(std::move(f));
+    }
+}
+
+static FindingText wordEndurance(const Build &build, const Finding &f) {
+    return {{"{0} to {1} minutes of hover on {2}",
+             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value), nameWithin(build, f.subjects[0])}},
+            {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
+             {brief(f.inputs[2].value), wholeNumber(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
+              wholeNumber(f.inputs[5].value)}}};
+}
+
+std::span<const Rule> packsRules() {
+    static const std::array<Rule, 5> rules{{
+        {RuleId::pwrCapacitor,
+         "Capacitor at the pads",
+         "It takes the spikes that switching makes; far away, too small in voltage or reversed it is useless or worse.",
+         kTrade,
+         Stage::wire,
+         {Limit::capacitorNear, Limit::capacitorRating},
+         needs(Need::places, Need::wiring, Need::power),
+         judgeCapacitor,
+         wordCapacitor},
+        {RuleId::pwrPack,
+         "Current of pack, plug and speed controllers",
+         "What is beyond the continuous limit heats, and heat adds up.",
+         "momentum theory (Leishman) for motors without stated current; the parts' own ratings",
+         Stage::wire,
+         {Limit::figureOfMerit, Limit::driveEfficiency, Limit::flyingHeight},
+         needs(Need::power),
+         judgePackCurrent,
+         wordPackCurrent},
+        {RuleId::pwrContacts,
+         "Live contacts",
+         "The side that stays live when unplugged must not be touchable.",
+         kTrade,
+         Stage::wire,
+         {},
+         {},
+         judgeLiveContacts,
+         wordLiveContacts},
+        {RuleId::pwrTap,
+         "Where video takes its supply",
+         "Motor noise on the supply shows in the picture; the schools differ on where to tap.",
+         kTrade,
+         Stage::wire,
+         {},
+         needs(Need::power),
+         judgeVideoTap,
+         wordVideoTap},
+        {RuleId::pwrEndurance,
+         "How long it hovers",
+         "An honest range, and the two alarms that follow from it.",
+         "momentum theory (Leishman), ISO 2533",
+         Stage::wire,
+         {Limit::packReserve, Limit::figureOfMerit, Limit::driveEfficiency, Limit::flyingHeight},
+         needs(Need::power),
+         judgeEndurance,
+         wordEndurance},
+    }};
+    return rules;
+}
+
+} // namespace waxis

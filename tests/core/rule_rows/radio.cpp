@@ -1,0 +1,158 @@
+// Rows for pairs of radios and links to the ground.
+#include "core/rule_rows/setting.h"
+
+namespace waxis::test {
+
+namespace {
+
+/// "a" sends, "b" listens, so far apart; the practice wants 100 mm.
+void apart(Setting &s, double distance_mm) {
+    s.radio("a", 20.0);
+    s.radio("b");
+    s.radioReport.rows = {{DisturberKind::sender, "a", 0}};
+    s.radioReport.columns = {{"b", 1, -1}};
+    RadioCell cell;
+    cell.counts = true;
+    cell.distance_mm = distance_mm;
+    cell.practice_mm = 100;
+    cell.practiceLimit = Limit::senderReceiverGap;
+    s.radioReport.cells = {cell};
+}
+
+/// The noise of board "a" instead of a sender.
+void noisyBoard(Setting &s, double distance_mm) {
+    apart(s, distance_mm);
+    s.radioReport.rows = {{DisturberKind::noise, "a", -1}};
+}
+
+/// Two senders whose product raises the noise of "b" by so much.
+void mixing(Setting &s, double rise_dB) {
+    s.type("a", [](PartType &type) { type.radio.emplace_back(); });
+    s.radio("a", 20.0);
+    s.radio("a", 27.0);
+    s.radio("b");
+    MixProduct mix;
+    mix.first = 0;
+    mix.second = 1;
+    mix.listener = 2;
+    mix.p = 2;
+    mix.q = -1;
+    mix.rise_dB = rise_dB;
+    s.radioReport.mixes = {mix};
+}
+
+void twoAntennas(Setting &s, double angle_deg) {
+    RadioUse &radio = s.radio("a");
+    radio.antennas.push_back(radio.antennas[0]);
+    radio.antennas[1].part = "b";
+    s.radioReport.diversity = {{0, 0, 1, angle_deg}};
+}
+
+RangeReport &link(Setting &s, double margin_dB, bool down = true) {
+    s.type("a", [](PartType &type) { type.radio.emplace_back(); });
+    s.radio("a", 20.0);
+    GroundStation station;
+    station.id = "ground";
+    station.name = "Ground station";
+    station.part = "a";
+    s.build.groundStations = {station};
+    RangeReport range;
+    range.ground = "ground";
+    range.down = down;
+    range.margin_dB = margin_dB;
+    range.clearance_m = 100;
+    s.radioReport.ranges = {range};
+    return s.radioReport.ranges[0];
+}
+
+/// A connector on the antenna of "b" and one on the port of "a".
+void connectors(Setting &s, const char *antenna, const char *board) {
+    s.type("a", [&](PartType &type) {
+        Port port;
+        port.id = "rf";
+        port.kind = PortKind::coax;
+        port.connector = board;
+        type.ports = {port};
+        type.radio.emplace_back();
+    });
+    s.type("b", [&](PartType &type) {
+        type.antenna.emplace();
+        type.antenna->connector = antenna;
+    });
+    RadioUse &radio = s.radio("a", 20.0);
+    radio.antennas[0].part = "b";
+    radio.antennas[0].port = "rf";
+    radio.antennas[0].antenna.connector = antenna;
+}
+
+/// A radio without an antenna, with a port for one or not.
+void bare(Setting &s, bool port, std::optional<double> power_dBm) {
+    if (port) s.port("a", "rf", PortKind::coax, {});
+    s.radio("a", power_dBm).antennas.clear();
+}
+
+} // namespace
+
+std::vector<Row> radioRows() {
+    using enum Severity;
+    using enum RuleId;
+    const double watched = limitOf(Limit::desenseWatch), deaf = limitOf(Limit::desenseStop),
+                 least = limitOf(Limit::diversityLeast), spare = limitOf(Limit::linkMargin);
+    return {
+        {"RAD-1 far enough", radSeparation, [](Setting &s) { apart(s, 100); }, pass, 0, {}, "sender"},
+        {"RAD-1 nearer", radSeparation, [](Setting &s) { apart(s, 99); }, watch, -1, "99 mm from the antenna of b",
+         "sender"},
+        {"RAD-1 a board far enough", radSeparation, [](Setting &s) { noisyBoard(s, 100); }, pass, 0, {}, "noise"},
+        {"RAD-1 a board nearer", radSeparation, [](Setting &s) { noisyBoard(s, 99); }, watch, -1,
+         "is 99 mm from the antenna of b", "noise"},
+        {"RAD-4 may mix", radMixing, [=](Setting &s) { mixing(s, watched - 0.1); }, note, 0.1, "may mix onto b"},
+        {"RAD-4 mixes", radMixing, [=](Setting &s) { mixing(s, watched + 0.1); }, watch, -0.1, "mix onto b"},
+        {"RAD-4 deafens", radMixing, [=](Setting &s) { mixing(s, deaf + 0.1); }, stop, -0.1, "mix onto b"},
+        {"RAD-4 no product", radMixing, [](Setting &s) { apart(s, 100); }, {}},
+        {"RAD-5 no multiple in the band", radHarmonic, [](Setting &s) { apart(s, 100); }, {}},
+        {"RAD-9 different enough", radDiversity, [=](Setting &s) { twoAntennas(s, least); }, pass, 0},
+        {"RAD-9 nearly alike", radDiversity, [=](Setting &s) { twoAntennas(s, least - 1); }, watch, -1,
+         "stand nearly the same way"},
+        {"RAD-10 the same hand", radHand, [](Setting &s) { link(s, 99).polarisation_dB = 3; }, pass, 0.1},
+        {"RAD-10 the other hand", radHand,
+         [](Setting &s) {
+             link(s, 99).sameHand = false;
+             s.radioReport.ranges[0].polarisation_dB = 25;
+         },
+         watch, 3.1 - 25, "turn opposite ways"},
+        {"RAD-12 mates", radConnector, [](Setting &s) { connectors(s, "SMA male", "SMA female"); }, pass},
+        {"RAD-12 other polarity", radConnector, [](Setting &s) { connectors(s, "RP-SMA male", "SMA female"); }, stop,
+         -1, "makes no contact"},
+        {"RAD-12 other family", radConnector, [](Setting &s) { connectors(s, "MMCX male", "SMA female"); }, stop, -1,
+         "does not go onto"},
+        {"RAD-12 not stated", radConnector, [](Setting &s) { connectors(s, "", "SMA female"); }, unknown, 0,
+         "is not known"},
+        {"RAD-15 with the margin", radLink, [=](Setting &s) { link(s, spare); }, pass, 0, {}, "down"},
+        {"RAD-15 with less", radLink, [=](Setting &s) { link(s, spare - 0.1); }, watch, -0.1, "reaches the ground with",
+         "down"},
+        {"RAD-15 with none", radLink, [=](Setting &s) { link(s, -0.1); }, stop, -0.1 - spare, "reaches the ground with",
+         "down"},
+        {"RAD-15 up with less", radLink, [=](Setting &s) { link(s, spare - 0.1, false); }, watch, -0.1,
+         "hears the ground with", "up"},
+        {"RAD-15 path free enough", radLink,
+         [](Setting &s) {
+             link(s, 99).fresnel_m = 10;
+             s.radioReport.ranges[0].clearance_m = 6;
+         },
+         pass, 99 - spare},
+        {"RAD-15 ground in the path", radLink,
+         [](Setting &s) {
+             link(s, 99).fresnel_m = 10;
+             s.radioReport.ranges[0].clearance_m = 5.9;
+         },
+         note, -0.1, "the ground reaches into the path", "fresnel down"},
+        {"RAD-16 has one", radAntenna, [](Setting &s) { s.radio("a", 20.0); }, pass},
+        {"RAD-16 sends without", radAntenna, [](Setting &s) { bare(s, true, 20.0); }, stop, -1,
+         "would send without an antenna"},
+        {"RAD-16 listens without", radAntenna, [](Setting &s) { bare(s, true, {}); }, watch, -1, "has no antenna"},
+        {"RAD-16 not known", radAntenna, [](Setting &s) { bare(s, false, 20.0); }, unknown, -1,
+         "Nothing is known of the antenna"},
+    };
+}
+
+} // namespace waxis::test
