@@ -1,5 +1,5 @@
 // A column of boards and hardware on a hole pattern: which layers, in which order. Where they stand follows from that
-// (core/stack/chain).
+// (core/build/chain).
 #pragma once
 
 #include "core/base/measured.h"

@@ -30,7 +30,7 @@ struct KitLine {
 };
 
 /// Lines of everything that the build needs or that lies in the box, parts by family and name, then the frame, then
-/// what holds parts and is not drawn (core/fastening).
+/// what holds parts and is not drawn (core/kit/holding).
 std::vector<KitLine> kitLines(const Build &build, const Practice &practice);
 
 /// What such a line is called: a part type, a piece of the frame, a screw, tape, tie or strap; empty: there can be

@@ -1,7 +1,6 @@
 // Rows of the rules' tables: a small build, derived values made by hand, and what one rule has to say of it.
 #pragma once
 
-#include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
 #include "core/balance/reconcile.h"
 #include "core/kit/kit.h"
@@ -11,7 +10,6 @@
 #include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
-#include "core/stack/motor_screws.h"
 #include "core/survey/survey.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
@@ -31,15 +29,12 @@ struct Setting {
     double ring_mm = 2;
     std::vector<KitLine> kitLines;
     ReconcileReport reconciled;
-    std::vector<MotorScrews> motorScrews;
     std::vector<WireRoute> routes;
     WiringReport wiringReport;
     PowerReport powerReport;
     LinkReport linksReport;
     RadioReport radioReport;
     Survey survey;
-    /// Judged with what is really derived of the build, gaps and all, instead of the values above.
-    bool whole = false;
 
     Setting() {
         addBox(build, "a", {10, 10, 5}, {0, 0, 0}, 5);
@@ -118,21 +113,12 @@ struct Setting {
 
     std::vector<Finding> judged(RuleId rule) {
         Derived derived;
-        Analyser analyser;
-        if (whole) {
-            derived = analyser.update(build, practice).derived;
-            derived.survey = std::make_shared<const Survey>(survey);
-            std::vector<Finding> found;
-            ruleOf(rule).judge(build, practice, derived, found);
-            return found;
-        }
         derived.loadCases = effectiveLoadCases(build);
         derived.massRows = massRows;
         derived.balance = balance;
         derived.cgTolerance_mm = ring_mm;
         derived.kit = kitLines;
         derived.reconciled = reconciled;
-        derived.motorScrews = motorScrews;
         derived.scene.owners = owners;
         derived.routes = routes;
         derived.wiring = wiringReport;
