@@ -37,6 +37,7 @@ public:
         rest_.setInterval(rest_ms);
         QObject::connect(&rest_, &QTimer::timeout, &rest_, [this] { start(); });
         QObject::connect(&run_, &QFutureWatcherBase::finished, &rest_, [this] {
+            underWay_ = false;
             if (*stop_)
                 rest_.start();
             else
@@ -53,21 +54,22 @@ public:
 
     /// Something that it is made of has changed.
     void ask() {
-        if (run_.isRunning()) *stop_ = true;
+        if (underWay_) *stop_ = true;
         rest_.start();
     }
     /// Nobody wants it any more; what runs is called off when it is asked for again, or thrown away.
     void cancel() { rest_.stop(); }
-    bool isRunning() const { return run_.isRunning(); }
+    bool isRunning() const { return underWay_; }
     /// Nothing is under way or waiting.
-    bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
+    bool isSettled() const { return !underWay_ && !rest_.isActive(); }
 
 private:
     void start() {
-        if (run_.isRunning()) return; // its end starts again
+        if (underWay_) return; // its end starts again
         Work work = prepare_();
         if (!work) return;
         stop_ = std::make_shared<std::atomic<bool>>(false);
+        underWay_ = true;
         run_.setFuture(inBackground([work = std::move(work), stop = stop_] { return work(*stop); }));
     }
 
@@ -75,6 +77,7 @@ private:
     std::function<void(Result)> take_;
     QTimer rest_;
     QFutureWatcher<Result> run_;
+    bool underWay_ = false; ///< until its end was told: the work itself ends a little earlier, in its own thread
     std::shared_ptr<std::atomic<bool>> stop_ = std::make_shared<std::atomic<bool>>(false);
 };
 
