@@ -5,7 +5,6 @@
 #include "core/practice/practice.h"
 #include "core/rules/rule.h"
 #include "core/studies/radio_places.h"
-#include "core/survey/survey.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/project/project_file.h"

@@ -7,6 +7,7 @@
 #include "core/practice/practice.h"
 #include "core/radio/radio_report.h"
 #include "core/recognise/laying.h"
+#include "core/wiring/wire_report.h"
 #include "io/csv/cut_csv.h"
 #include "io/csv/kit_csv.h"
 #include "io/csv/mass_csv.h"

@@ -6,124 +6,146 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <functional>
 #include <iostream>
 #include <new>
+#include <utility>
+#include <vector>
+
+using namespace waxis::cli;
+
+namespace {
+
+const std::string forceHelp = "replace files that are there already";
+const CLI::Validator
+    finite([](std::string &text) { return text.find_first_of("nN") == std::string::npos ? "" : "a number is wanted"; },
+           "");
+const CLI::Validator
+    notEmpty([](std::string &text) { return text.empty() ? "it is empty; leave it out for the build's own" : ""; }, "");
+const std::string profileHelp =
+    "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
+
+CLI::App *addCheck(CLI::App &app, CheckOptions &options) {
+    auto *command = app.add_subcommand("check", "Findings and balance in readable form");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_option("--profile", options.profile, profileHelp)->check(notEmpty);
+    return command;
+}
+
+CLI::App *addAnalyse(CLI::App &app, AnalyseOptions &options) {
+    auto *command = app.add_subcommand("analyse", "Everything computed, as JSON (docs/format/analysis.md)");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_flag("--json", options.json, "write JSON");
+    command->add_option("--profile", options.profile, profileHelp)->check(notEmpty);
+    return command;
+}
+
+CLI::App *addCalc(CLI::App &app, CalcOptions &options) {
+    auto *command = app.add_subcommand("calc", "One calculation by name");
+    command->add_flag("--list", options.list, "all calculations with inputs, outputs, formula and source");
+    command->add_flag("--json", options.json, "write JSON");
+    command->add_option("--batch", options.batchFile, "JSON list of {\"calc\", \"inputs\"}");
+    command->add_option("NAME", options.name, "which calculation");
+    command->add_option("INPUTS", options.inputs, "KEY=VALUE ...; values are numbers or JSON");
+    return command;
+}
+
+CLI::App *addImportFrame(CLI::App &app, ImportOptions &options) {
+    auto *command = app.add_subcommand("import-frame", "What a frame drawing (DXF) holds, and a build made of it");
+    command->add_option("DRAWING", options.file, "DXF drawing")->required();
+    command->add_option("--units", options.units, "units of the drawing instead of the header's")
+        ->check(CLI::IsMember(std::vector<std::string>{"mm", "in", "cm", "m", "ft", "mil", "um"}));
+    command->add_option("--nose", options.nose, "where the nose points in the drawing")
+        ->check(CLI::IsMember(std::vector<std::string>{"right", "up", "left", "down"}));
+    command->add_option("--tolerance", options.tolerance_mm, "ends nearer than this meet, mm (0.05)")
+        ->check(CLI::Range(0.0, 5.0))
+        ->check(finite);
+    command->add_option("--prop", options.prop_mm, "propeller diameter, mm")
+        ->check(CLI::Range(10.0, 1000.0))
+        ->check(finite);
+    command->add_option("--out", options.out, "write a build with this frame");
+    command->add_flag("--force", options.force, forceHelp);
+    command->add_flag("--json", options.json, "write JSON (docs/format/import.md)");
+    return command;
+}
+
+CLI::App *addExport(CLI::App &app, ExportOptions &options) {
+    auto *command = app.add_subcommand("export", "Plates, drill template, kit list, cut list and field deck as files");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_option("--plates-dxf", options.platesDxf, "plates as DXF at 1:1, mm; - for standard output");
+    command->add_option("--plates-svg", options.platesSvg, "plates as SVG at 1:1");
+    command->add_option("--drill-dxf", options.drillDxf, "drill template as DXF at 1:1");
+    command->add_option("--drill-svg", options.drillSvg, "drill template as SVG at 1:1");
+    command->add_option("--kit-csv", options.kitCsv, "kit list as CSV");
+    command->add_option("--cut-csv", options.cutCsv, "cut list of the wires as CSV");
+    command->add_option("--mass-csv", options.massCsv, "everything that weighs, with where, as CSV");
+    command->add_option("--nec-deck", options.necDeck, "wire-grid model of two radios as a NEC deck");
+    command->add_option("--from", options.from, "radio that sends (id of the part), for --nec-deck");
+    command->add_option("--to", options.to, "radio that listens, for --nec-deck");
+    command->add_option("--segments", options.segments, "most segments of the model");
+    command->add_flag("--force", options.force, forceHelp);
+    return command;
+}
+
+CLI::App *addNew(CLI::App &app, NewOptions &options) {
+    auto *command = app.add_subcommand("new", "A build with the frame of a layout");
+    command->add_flag("--list", options.list, "all layouts with their parameters");
+    command->add_option("LAYOUT", options.layout, "which layout, as quad-x");
+    command->add_option("VALUES", options.values, "KEY=NUMBER ...");
+    command->add_option("--out", options.out, "build to write (standard output when left out)");
+    command->add_flag("--force", options.force, forceHelp);
+    return command;
+}
+
+/// A word that is no command is told as such, not as a command that is missing. False: it was.
+bool isCommand(const CLI::App &app, const std::string &word) {
+    std::vector<std::string> commands;
+    for (const auto *command : app.get_subcommands({})) commands.push_back(command->get_name());
+    if (std::find(commands.begin(), commands.end(), word) != commands.end()) return true;
+    const std::string near = waxis::nearestWord(word, commands);
+    say(std::cerr, "weightaxis-cli: there is no command \"{}\"{}; --help shows them\n", word,
+        near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
+    return false;
+}
+
+} // namespace
 
 int main(int argc, char **argv) {
-    using namespace waxis::cli;
     CLI::App app("Weightaxis on the command line: what fits, what it weighs, where the balance is.");
     app.set_version_flag("--version", WEIGHTAXIS_VERSION);
     app.require_subcommand(1);
     app.footer("Exit codes: 0 clean, 1 stop findings, 2 cannot read.");
 
-    const std::string forceHelp = "replace files that are there already";
-    const CLI::Validator finite(
-        [](std::string &text) { return text.find_first_of("nN") == std::string::npos ? "" : "a number is wanted"; },
-        "");
-    const CLI::Validator notEmpty(
-        [](std::string &text) { return text.empty() ? "it is empty; leave it out for the build's own" : ""; }, "");
-    const std::string profileHelp =
-        "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
-
+    const Streams io{std::cout, std::cerr};
+    std::vector<std::pair<CLI::App *, std::function<int()>>> commands; // in the order of the help
     CheckOptions checkOptions;
-    auto *checkCommand = app.add_subcommand("check", "Findings and balance in readable form");
-    checkCommand->add_option("FILE", checkOptions.file, "build (.waxis)")->required();
-    checkCommand->add_option("--profile", checkOptions.profile, profileHelp)->check(notEmpty);
-
+    commands.emplace_back(addCheck(app, checkOptions), [&] { return check(checkOptions, io); });
     AnalyseOptions analyseOptions;
-    auto *analyseCommand = app.add_subcommand("analyse", "Everything computed, as JSON (docs/format/analysis.md)");
-    analyseCommand->add_option("FILE", analyseOptions.file, "build (.waxis)")->required();
-    analyseCommand->add_flag("--json", analyseOptions.json, "write JSON");
-    analyseCommand->add_option("--profile", analyseOptions.profile, profileHelp)->check(notEmpty);
-
+    commands.emplace_back(addAnalyse(app, analyseOptions), [&] { return analyse(analyseOptions, io); });
     CalcOptions calcOptions;
-    auto *calcCommand = app.add_subcommand("calc", "One calculation by name");
-    calcCommand->add_flag("--list", calcOptions.list, "all calculations with inputs, outputs, formula and source");
-    calcCommand->add_flag("--json", calcOptions.json, "write JSON");
-    calcCommand->add_option("--batch", calcOptions.batchFile, "JSON list of {\"calc\", \"inputs\"}");
-    calcCommand->add_option("NAME", calcOptions.name, "which calculation");
-    calcCommand->add_option("INPUTS", calcOptions.inputs, "KEY=VALUE ...; values are numbers or JSON");
-
+    commands.emplace_back(addCalc(app, calcOptions), [&] { return calc(calcOptions, io); });
     ImportOptions importOptions;
-    auto *importCommand =
-        app.add_subcommand("import-frame", "What a frame drawing (DXF) holds, and a build made of it");
-    importCommand->add_option("DRAWING", importOptions.file, "DXF drawing")->required();
-    importCommand->add_option("--units", importOptions.units, "units of the drawing instead of the header's")
-        ->check(CLI::IsMember(std::vector<std::string>{"mm", "in", "cm", "m", "ft", "mil", "um"}));
-    importCommand->add_option("--nose", importOptions.nose, "where the nose points in the drawing")
-        ->check(CLI::IsMember(std::vector<std::string>{"right", "up", "left", "down"}));
-    importCommand->add_option("--tolerance", importOptions.tolerance_mm, "ends nearer than this meet, mm (0.05)")
-        ->check(CLI::Range(0.0, 5.0))
-        ->check(finite);
-    importCommand->add_option("--prop", importOptions.prop_mm, "propeller diameter, mm")
-        ->check(CLI::Range(10.0, 1000.0))
-        ->check(finite);
-    importCommand->add_option("--out", importOptions.out, "write a build with this frame");
-    importCommand->add_flag("--force", importOptions.force, forceHelp);
-    importCommand->add_flag("--json", importOptions.json, "write JSON (docs/format/import.md)");
-
+    commands.emplace_back(addImportFrame(app, importOptions), [&] { return importFrame(importOptions, io); });
     ExportOptions exportOptions;
-    auto *exportCommand =
-        app.add_subcommand("export", "Plates, drill template, kit list, cut list and field deck as files");
-    exportCommand->add_option("FILE", exportOptions.file, "build (.waxis)")->required();
-    exportCommand->add_option("--plates-dxf", exportOptions.platesDxf,
-                              "plates as DXF at 1:1, mm; - for standard output");
-    exportCommand->add_option("--plates-svg", exportOptions.platesSvg, "plates as SVG at 1:1");
-    exportCommand->add_option("--drill-dxf", exportOptions.drillDxf, "drill template as DXF at 1:1");
-    exportCommand->add_option("--drill-svg", exportOptions.drillSvg, "drill template as SVG at 1:1");
-    exportCommand->add_option("--kit-csv", exportOptions.kitCsv, "kit list as CSV");
-    exportCommand->add_option("--cut-csv", exportOptions.cutCsv, "cut list of the wires as CSV");
-    exportCommand->add_option("--mass-csv", exportOptions.massCsv, "everything that weighs, with where, as CSV");
-    exportCommand->add_option("--nec-deck", exportOptions.necDeck, "wire-grid model of two radios as a NEC deck");
-    exportCommand->add_option("--from", exportOptions.from, "radio that sends (id of the part), for --nec-deck");
-    exportCommand->add_option("--to", exportOptions.to, "radio that listens, for --nec-deck");
-    exportCommand->add_option("--segments", exportOptions.segments, "most segments of the model");
-    exportCommand->add_flag("--force", exportOptions.force, forceHelp);
-
+    commands.emplace_back(addExport(app, exportOptions), [&] { return exportBuild(exportOptions, io); });
     NewOptions newOptions;
-    auto *newCommand = app.add_subcommand("new", "A build with the frame of a layout");
-    newCommand->add_flag("--list", newOptions.list, "all layouts with their parameters");
-    newCommand->add_option("LAYOUT", newOptions.layout, "which layout, as quad-x");
-    newCommand->add_option("VALUES", newOptions.values, "KEY=NUMBER ...");
-    newCommand->add_option("--out", newOptions.out, "build to write (standard output when left out)");
-    newCommand->add_flag("--force", newOptions.force, forceHelp);
-
-    auto *rulesCommand = app.add_subcommand("rules", "The rule book as Markdown");
+    commands.emplace_back(addNew(app, newOptions), [&] { return newBuild(newOptions, io); });
+    commands.emplace_back(app.add_subcommand("rules", "The rule book as Markdown"), [&] { return rules(io); });
     std::string tidyFile;
     auto *tidyCommand = app.add_subcommand("tidy", "Write a build or part library again in the stable form");
     tidyCommand->add_option("FILE", tidyFile, "build or library")->required();
+    commands.emplace_back(tidyCommand, [&] { return tidy(tidyFile, io); });
 
-    // A word that is no command is told as such, not as a command that is missing.
-    if (argc > 1 && argv[1][0] != '-' && argv[1][0] != '\0') {
-        std::vector<std::string> commands;
-        for (const auto *command : app.get_subcommands({})) commands.push_back(command->get_name());
-        if (std::find(commands.begin(), commands.end(), argv[1]) == commands.end()) {
-            const std::string near = waxis::nearestWord(argv[1], commands);
-            say(std::cerr, "weightaxis-cli: there is no command \"{}\"{}; --help shows them\n", argv[1],
-                near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
-            return unreadable;
-        }
-    }
+    if (argc > 1 && argv[1][0] != '-' && argv[1][0] != '\0' && !isCommand(app, argv[1])) return unreadable;
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError &error) {
         return app.exit(error) == 0 ? int(clean) : int(unreadable);
     }
-    const Streams io{std::cout, std::cerr};
-    const auto run = [&]() -> int {
-        if (*checkCommand) return check(checkOptions, io);
-        if (*analyseCommand) return analyse(analyseOptions, io);
-        if (*calcCommand) return calc(calcOptions, io);
-        if (*importCommand) return importFrame(importOptions, io);
-        if (*exportCommand) return exportBuild(exportOptions, io);
-        if (*newCommand) return newBuild(newOptions, io);
-        if (*rulesCommand) return rules(io);
-        if (*tidyCommand) return tidy(tidyFile, io);
-        return clean;
-    };
     int exit = clean;
     try {
-        exit = run();
+        for (const auto &[command, run] : commands)
+            if (*command) exit = run();
     } catch (const std::bad_alloc &) {
         std::cerr << "weightaxis-cli: there is not enough memory for this\n";
         return unreadable;

@@ -1,7 +1,6 @@
 // The document behind the window: history, previews, files and recovery copies, without any widget.
 #include "app/document/autosave.h"
 #include "app/document/document.h"
-#include "core/balance/case_balance.h"
 #include "core/edits/case_edits.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/part_edits.h"
@@ -32,7 +31,7 @@ void openDemo(Document &document) {
     QVERIFY(document.open(kDemo, error, warnings));
 }
 
-double massNow(const Document &document) { return document.balance()->mass.mass_g; }
+double massNow(const Document &document) { return document.mass()->mass_g; }
 
 } // namespace
 

@@ -1,8 +1,7 @@
 // The command line program as people and scripts call it.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/clearance/clearance_world.h"
-#include "core/survey/survey.h"
+#include "core/derived/all_up.h"
 #include "support/builds.h"
 
 #include <QFileInfo>
@@ -108,10 +107,10 @@ private slots:
         Analyser analyser;
         const Analysis &analysis = analyseFully(analyser, test::stakewalker());
         const auto first = document["loadCases"].toArray()[0].toObject();
-        QCOMPARE(first["mass_g"].toDouble(), analysis.derived.balance[0].mass.mass_g); // to the last digit
-        QCOMPARE(first["cg_mm"].toArray()[0].toDouble(), analysis.derived.balance[0].mass.cg_mm->x());
+        QCOMPARE(first["mass_g"].toDouble(), allUp(analysis.derived).mass_g); // to the last digit
+        QCOMPARE(first["cg_mm"].toArray()[0].toDouble(), allUp(analysis.derived).cg_mm->x());
         QCOMPARE(first["inertia_g_mm2"].toArray()[0].toArray()[1].toDouble(),
-                 analysis.derived.balance[0].mass.inertia_gmm2(0, 1));
+                 allUp(analysis.derived).inertia_gmm2(0, 1));
         QCOMPARE(document["findings"].toArray().size(), qsizetype(analysis.findings.size()));
         QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.scene.world->gaps().size()));
         QCOMPARE(document["parts"].toArray().size(), 79);

@@ -2,14 +2,16 @@
 // everything never makes a new overlap.
 #include "core/access/service.h"
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/build/folding.h"
+#include "core/derived/all_up.h"
 #include "core/edits/part_edits.h"
 #include "core/practice/practice.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
 #include "core/studies/compare.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -160,13 +162,13 @@ private slots:
     void theMassFollowsTheFoldedArms() {
         const Build build = foldingQuad(-90.0);
         Analyser analyser;
-        const auto &balance = analyser.update(build).derived.balance;
-        QVERIFY(std::abs(balance[0].mass.mass_g - balance[1].mass.mass_g) < 1e-9);
+        const Derived &derived = analyser.update(build).derived;
+        QVERIFY(std::abs(allUp(derived, 0).mass_g - allUp(derived, 1).mass_g) < 1e-9);
         // The same by analysing the build with its arms folded in fact.
         Analyser again;
-        const auto &folded = again.update(foldedBuild(build, 1)).derived.balance[1];
-        QVERIFY((*balance[1].mass.cg_mm - *folded.mass.cg_mm).norm() < 1e-6);
-        QVERIFY((*balance[1].mass.cg_mm - *balance[0].mass.cg_mm).norm() > 5);
+        const CompoundMass &folded = allUp(again.update(foldedBuild(build, 1)).derived, 1);
+        QVERIFY((*allUp(derived, 1).cg_mm - *folded.cg_mm).norm() < 1e-6);
+        QVERIFY((*allUp(derived, 1).cg_mm - *allUp(derived, 0).cg_mm).norm() > 5);
     }
     void whatIsInTheWayOfAFoldingArmIsFound() {
         Build build = foldingQuad(-90.0);

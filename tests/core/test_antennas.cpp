@@ -14,7 +14,6 @@
 #include "core/remedies/radio_help.h"
 #include "core/rules/cell_verdict.h"
 #include "core/studies/radio_places.h"
-#include "core/survey/survey.h"
 #include "support/radios.h"
 
 #include <complex>

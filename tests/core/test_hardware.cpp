@@ -3,7 +3,7 @@
 // design's reference values (section D); masses there are computed from them for density 7.85, 4.43, 2.81 and 1.14
 // g/cm3.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
+#include "core/derived/all_up.h"
 #include "core/edits/stack_change.h"
 #include "core/fasteners/screw.h"
 #include "core/kit/bill.h"
@@ -29,7 +29,7 @@ StackReport reportOf(const Build &build) { return *reportOn(build, build.stacks[
 
 double allUp_g(const Build &build) {
     Analyser analyser;
-    return analyser.update(build).derived.balance->at(0).mass.mass_g;
+    return allUp(analyser.update(build).derived).mass_g;
 }
 
 Finding theFinding(const Build &build, RuleId rule) {

@@ -1,8 +1,8 @@
 // What must agree with one another in every build: kit, bill, masses, screws, findings.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/kit_edits.h"
 #include "core/edits/part_edits.h"
@@ -110,11 +110,11 @@ QString brokenIn(const Build &build, const std::optional<Practice> &practice = {
                 made({FastenerForm::screw, std::string(screws.thread->name), *screws.best_mm}, "steel").id)
             return QString("%1: %2 is ordered").arg(screws.motor.c_str(), holding.pieces[0].item.c_str());
     }
-    for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+    for (std::size_t i = 0; i < allUpCount(derived); ++i) {
         double sum = 0;
         for (const auto &row : derived.massRows)
             if (row.cases >> i & 1) sum += row.element.mass_g;
-        if (std::abs(derived.balance[i].mass.mass_g - sum) > 1e-9) return "rows and balance differ";
+        if (std::abs(allUp(derived, i).mass_g - sum) > 1e-9) return "rows and balance differ";
     }
     return {};
 }

@@ -1,9 +1,9 @@
 // Where parts sit and how they are held: perches, fastening hardware, edits of several parts together.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/perch_edits.h"
 #include "core/kit/holding.h"
@@ -193,12 +193,12 @@ private slots:
     void hardwareWeighsAndIsCounted() {
         Build build = boardOf(36, 30.5);
         Analyser analyser;
-        const double bare = analyser.update(build).derived.balance[0].mass.mass_g;
+        const double bare = allUp(analyser.update(build).derived).mass_g;
         const auto kitBefore = kitLines(build, practiceOf({})).size();
         build = *fastenPart(build, "board", {FasteningMethod::tape, {"main"}, false, {}});
         const Analysis &held = analyser.update(build);
         const auto hardware = holdingOf(build, *findPart(build, "board"), practiceOf({})).pieces;
-        QVERIFY(std::abs(held.derived.balance[0].mass.mass_g - bare - hardware[0].piece_g) < 1e-9);
+        QVERIFY(std::abs(allUp(held.derived).mass_g - bare - hardware[0].piece_g) < 1e-9);
         QVERIFY(std::any_of(held.derived.massRows.begin(), held.derived.massRows.end(), [](const MassRow &row) {
             return row.id == "board/fastening" && row.kind == MassKind::fastening;
         }));

@@ -2,7 +2,6 @@
 #include "core/analysis/analysis.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
-#include "core/survey/survey.h"
 #include "support/builds.h"
 
 using namespace waxis;

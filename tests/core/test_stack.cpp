@@ -12,7 +12,6 @@
 #include "io/report_json/analysis_json.h"
 #include "support/stacks.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace waxis;
@@ -425,105 +424,6 @@ private slots:
         // Upside down and turned so that the plugs meet again: the pin rows run against each other.
         const Build over = *turnBoard(*flipBoard(alike.build(), alike.id(), 4), alike.id(), 4, 0);
         QVERIFY(reportOn(over, over.stacks[0], practiceOf({}))->harnesses.at(0).halfTwist);
-    }
-    void whatStandsOnAPatternIsGatheredByHeight() {
-        Layers layers(plateForStacks());
-        layers.damper(4, 0).board(boardType("esc")).spacer(6).board(boardType("fc")).nut().screw(25);
-        // Taken apart by hand into placed parts, as older files have them.
-        Build loose = layers.build();
-        for (auto &part : loose.parts) {
-            const Pose pose = framePose(layers.build(), *findPart(layers.build(), part.id));
-            part.placement.pose = pose;
-            part.fastening.method = FasteningMethod::screws;
-        }
-        loose.stacks.clear();
-        std::string id;
-        const auto again = gatherStack(loose, "site", "Again", &id);
-        QVERIFY2(bool(again), again ? "" : again.error().message.c_str());
-        const Stack &made = *findStack(*again, id);
-        QCOMPARE(made.layers.size(), layers.stack().layers.size());
-        for (std::size_t i = 0; i < made.layers.size(); ++i)
-            QCOMPARE(made.layers[i].role, layers.stack().layers[i].role);
-        QCOMPARE(made.screws.size(), std::size_t(4));
-        for (const auto &part : again->parts)
-            QVERIFY((framePose(*again, part).position_mm -
-                     framePose(layers.build(), *findPart(layers.build(), part.id)).position_mm)
-                        .norm() < 1e-9);
-        QVERIFY(!gatherStack(plateForStacks(), "site", "Nothing"));
-    }
-    void movingAwayLeavesTheStack() {
-        Layers layers(plateForStacks());
-        layers.spacer(5).board(boardType("fc")).nut();
-        const std::string fc = layers.stack().layers[2].parts[0];
-        const Build away = *movePart(layers.build(), fc, Pose{Vec3(100, 0, 3), Quat::Identity()});
-        QCOMPARE(away.stacks[0].layers.size(), std::size_t(3));
-        QVERIFY(near(framePose(away, *findPart(away, fc)).position_mm.x(), 100));
-        const Build aside = *shiftPart(layers.build(), fc, Vec3(2, 0, 9)); // aside it goes, its height is the layers'
-        QVERIFY(near(framePose(aside, *findPart(aside, fc)).position_mm.x(), 2));
-        QVERIFY(near(framePose(aside, *findPart(aside, fc)).position_mm.z(), 5));
-        QVERIFY(*shiftPart(layers.build(), fc, Vec3(0, 0, 4)) == layers.build()); // nothing to undo
-        const Build taped = *fastenPart(layers.build(), fc, {FasteningMethod::tape, {"low"}, false, {}});
-        QCOMPARE(taped.stacks[0].layers.size(), std::size_t(3));
-        QVERIFY(near(framePose(taped, *findPart(taped, fc)).position_mm.z(), 5));
-        const Build out = *removeLayer(layers.build(), layers.id(), 2);
-        QVERIFY(findPart(out, fc) && near(framePose(out, *findPart(out, fc)).position_mm.z(), 5));
-        const Build gone = *removeLayer(layers.build(), layers.id(), 1);
-        QCOMPARE(gone.parts.size(), layers.build().parts.size() - 4);
-        const Build apart = *removeStack(layers.build(), layers.id());
-        QVERIFY(apart.stacks.empty() && apart.parts.size() == 1);
-        QVERIFY(near(framePose(apart, apart.parts[0]).position_mm.z(), 5));
-    }
-    void hardwareOfALayerChangesTogether() {
-        Layers layers(plateForStacks());
-        layers.spacer(5).board(boardType("fc")).nut().screw(12);
-        const Build with = *putType(layers.build(), made({FastenerForm::spacer, "M3", 8}), {});
-        const Build higher = *changeType(with, layers.stack().layers[1].parts[2], "spacer-m3-8");
-        for (const auto &id : layers.stack().layers[1].parts)
-            QCOMPARE(findPart(higher, id)->type, std::string("spacer-m3-8"));
-        QVERIFY(near(chainOf(higher, higher.stacks[0])->spans[2].from_mm, 8));
-        QCOMPARE(findPart(higher, layers.stack().screws[0])->type, std::string("screw-m3x12"));
-    }
-    void editsRefuseWhatMakesNoSense() {
-        Layers layers(plateForStacks());
-        layers.spacer(5).board(boardType("fc"));
-        const Build &b = layers.build();
-        const std::string &id = layers.id(), fc = layers.stack().layers[2].parts[0];
-        QVERIFY(!moveLayer(b, "nothing", 0, 1) && !moveLayer(b, id, 9, 1) && !moveLayer(b, id, -1, 1));
-        QVERIFY(!removeLayer(b, id, 0));  // the frame
-        QVERIFY(!addBoard(b, id, 1, fc)); // lies there already
-        QVERIFY(!addBoard(b, id, 1, std::string("nobody")));
-        QVERIFY(!addFiller(b, id, 1, LayerRole::gap, -1) && !addFiller(b, id, 1, LayerRole::nut, 1));
-        QVERIFY(!setLayer(b, id, 2, {}, 0.2, {})); // boards are not squeezed
-        QVERIFY(!setLayer(b, id, 1, {}, 0, 2.0));  // spacers are not cut
-        QVERIFY(!setLayer(b, id, 1, measuredValue(-3), 0, {}) && !setLayer(b, id, 0, measuredValue(3), 0, {}));
-        QVERIFY(!flipBoard(b, id, 1) && !turnBoard(b, id, 2, std::nan("")));
-        QVERIFY(!chooseScrew(b, id, {FastenerForm::screw, "M7", 20}, "steel"));
-        QVERIFY(!chooseScrew(b, id, {FastenerForm::screw, "M1.6", 20, HeadStyle::button}, "steel")); // not made
-        QVERIFY(!chooseScrew(b, id, {FastenerForm::screw, "M3", 20}, "unobtainium"));
-        QVERIFY(!setStackBase(b, id, {"x", "no-plate", false, ScrewEnd::nut, {}}));
-        QVERIFY(!setStackBase(b, id, {"x", "", false, ScrewEnd::frame, {}}));
-        QVERIFY(!addHangingStack(b, "nowhere") && !addStack(b, "fc", "no pattern"));
-    }
-    void theIncrementalAnalysisKeepsInStep() {
-        Analyser kept;
-        Build build = stakewalker();
-        kept.update(build);
-        auto same = [&] {
-            Analyser fresh;
-            fresh.update(build);
-            QCOMPARE(QByteArray(io::analysisText(build, kept.update(build)).c_str()),
-                     QByteArray(io::analysisText(build, fresh.current()).c_str()));
-        };
-        build = *shiftPart(build, "esc", Vec3(1, 0.5, 0));
-        same();
-        build = *moveLayer(build, "stack-main", 3, 1);
-        same();
-        build = *flipBoard(build, "stack-main", 3);
-        same();
-        build = *weighPart(build, "fc", measuredValue(9));
-        same();
-        build = *holdStack(build, "stack-video", StackHold::ties);
-        same();
     }
 };
 

@@ -8,6 +8,7 @@
 #include "core/geometry/triangles.h"
 #include "core/sky/solid_angle.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 #include "support/builds.h"
 
 #include <cmath>

@@ -1,7 +1,7 @@
 // Wires in numbers: gauges against published tables, lengths and allowances by hand, verdicts, neighbours, cut list.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/base/units.h"
+#include "core/derived/all_up.h"
 #include "core/power/power_report.h"
 #include "core/practice/practice.h"
 #include "core/remedies/gauge_advice.h"
@@ -297,8 +297,8 @@ private slots:
         Build without = build;
         without.wires.clear();
         Analyser a, b;
-        const double with_g = a.update(build).derived.balance->at(0).mass.mass_g;
-        const double without_g = b.update(without).derived.balance->at(0).mass.mass_g;
+        const double with_g = allUp(a.update(build).derived).mass_g;
+        const double without_g = allUp(b.update(without).derived).mass_g;
         QVERIFY(near(with_g - without_g, reportOf(build).mass_g, 1e-9));
     }
     void theCutListNamesEveryCore() {

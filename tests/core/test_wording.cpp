@@ -1,6 +1,5 @@
 // What the program says: whole sentences, with the number, the limit and the cure.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/rules/rule.h"
 #include "core/sums/sum.h"
 #include "support/builds.h"

@@ -35,6 +35,7 @@
 #include <cmath>
 #include <csignal>
 #include <execinfo.h>
+#include <functional>
 #include <malloc.h>
 #include <optional>
 #include <pthread.h>
@@ -244,63 +245,25 @@ void lookRound(app::MainWindow &window) {
 
 constexpr std::size_t kMostParts = 150; ///< more than twice as many as the largest demo has
 
-int monkey(double minutes, const QString &folder, quint32 seed) {
-    QRandomGenerator random(seed);
-    const QStringList demos = QDir(WEIGHTAXIS_TEST_DATA "/demos").entryList({"*.waxis"}, QDir::Files);
-    theme::Theme theme(theme::Mode::light);
-    app::MainWindow window(theme, folder + "/unsaved");
-    window.resize(1280, 800);
-    window.show();
-    (void)QTest::qWaitForWindowExposed(&window);
-    const auto open = [&](int which) {
-        const QString copy = folder + "/" + demos[which % demos.size()];
-        QFile::remove(copy);
-        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/" + demos[which % demos.size()], copy);
-        QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
-        window.document().history().setClean();
-        window.openFile(copy);
-    };
-    // Crafts differ by hundreds of megabytes, as parts are pulled far away: growth is judged with the same one open,
-    // when what works behind the window has come to rest.
-    const auto atRest_MB = [&] {
-        dismiss();
-        open(0);
-        QTest::qWait(4000);
-        const auto heap = mallinfo2();
-        return std::pair(residentKilobytes() >> 10, qint64(heap.uordblks + heap.hblkhd) >> 20);
-    };
-    open(0);
-    lookRound(window);
-    QTimer closer; // modal dialogs run loops of their own
-    QObject::connect(&closer, &QTimer::timeout, dismiss);
-    closer.start(150);
-    const std::vector<Qt::Key> keys{Qt::Key_Left,   Qt::Key_Right, Qt::Key_Up, Qt::Key_Down,  Qt::Key_Tab,
-                                    Qt::Key_Q,      Qt::Key_E,     Qt::Key_V,  Qt::Key_Space, Qt::Key_Delete,
-                                    Qt::Key_Z,      Qt::Key_0,     Qt::Key_1,  Qt::Key_5,     Qt::Key_9,
-                                    Qt::Key_Escape, Qt::Key_Enter, Qt::Key_T};
-    const std::vector<Qt::Key> withControl{Qt::Key_Z, Qt::Key_C, Qt::Key_V, Qt::Key_D,
-                                           Qt::Key_L, Qt::Key_R, Qt::Key_A, Qt::Key_T};
-    QElapsedTimer all;
-    all.start();
+/// A stall is what keeps the window from answering: a beat that comes late. Waiting in a dialog is none.
+class Pulse {
+public:
+    explicit Pulse(const std::function<QString()> &what) {
+        beat_.start();
+        QObject::connect(&heart_, &QTimer::timeout, [this, what] { look(what()); });
+        heart_.start(20);
+    }
     qint64 longest_ms = 0;
-    std::vector<qint64> leasts_kB; // of each thousand events
-    std::optional<std::pair<qint64, qint64>> warm;
-    constexpr long kWarm = 10'000; // events, after which everything has been used
-    QString longest, what;
-    long events = 0, doubtful = 0;
-    int stage = 0;
-    // A stall is what keeps the window from answering: a beat that comes late. Waiting in a dialog is none.
-    QElapsedTimer beat;
-    qint64 ownBefore = ownWork_ms(), stolenBefore = stolen_ms();
-    beat.start();
-    QTimer heart;
-    Watchdog watchdog;
-    QObject::connect(&heart, &QTimer::timeout, [&] {
-        watchdog.beat();
+    QString longest;   ///< what was being done then
+    long doubtful = 0; ///< beats that came late only because the host gave no time
+
+private:
+    void look(const QString &what) {
+        watchdog_.beat();
         const qint64 ownNow = ownWork_ms(), stolenNow = stolen_ms();
-        const qint64 stolen = stolenNow - std::exchange(stolenBefore, stolenNow);
-        const qint64 late = beat.restart(), took = late - stolen;
-        const qint64 own = ownNow - std::exchange(ownBefore, ownNow);
+        const qint64 stolen = stolenNow - std::exchange(stolenBefore_, stolenNow);
+        const qint64 late = beat_.restart(), took = late - stolen;
+        const qint64 own = ownNow - std::exchange(ownBefore_, ownNow);
         if (took > longest_ms) {
             longest_ms = took;
             longest = what;
@@ -308,78 +271,161 @@ int monkey(double minutes, const QString &folder, quint32 seed) {
         doubtful += took <= 1000 && late > 1000;
         if (took > 1000)
             out() << "STALL " << took << " ms without " << stolen << " stolen ones, " << own
-                  << " of them its own work: " << what << " (event " << events << ", "
-                  << window.document().build().parts.size() << " parts)" << Qt::endl;
-    });
-    heart.start(20);
-    while (all.elapsed() < qint64(minutes * 60000)) {
-        const auto roll = random.bounded(100);
+                  << " of them its own work: " << what << Qt::endl;
+    }
+
+    QElapsedTimer beat_;
+    QTimer heart_;
+    Watchdog watchdog_;
+    qint64 ownBefore_ = ownWork_ms(), stolenBefore_ = stolen_ms();
+};
+
+/// Does anything to a window, by chance.
+class Monkey {
+public:
+    Monkey(app::MainWindow &window, QString folder, quint32 seed)
+        : window_(window), folder_(std::move(folder)), random_(seed) {}
+
+    void open(int which) {
+        what_ = "another demo";
+        const QString name = demos_[which % demos_.size()], copy = folder_ + "/" + name;
+        QFile::remove(copy);
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/" + name, copy);
+        QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
+        window_.document().history().setClean();
+        window_.openFile(copy);
+    }
+    /// One event. False: there was nothing where it wanted to point.
+    bool act() {
+        const auto roll = random_.bounded(100);
         // Pasting doubles: beyond that it is no craft any more, and another one is opened.
-        if (window.document().build().parts.size() > kMostParts && !window.document().isPreviewing()) open(0);
-        QWidget *under = QApplication::focusWidget() ? QApplication::focusWidget() : &window;
+        if (window_.document().build().parts.size() > kMostParts && !window_.document().isPreviewing()) open(0);
         if (roll < 4) {
-            stage = random.bounded(7);
-            what = QString("stage %1").arg(stage);
-            QTest::keyClick(&window, Qt::Key(Qt::Key_F1 + stage));
-        } else if (roll < 5) {
-            what = "another demo";
-            open(random.bounded(int(demos.size())));
-        } else if (roll < 40) {
-            const Qt::Key key = keys[std::size_t(random.bounded(int(keys.size())))];
-            what = QString("key %1 in stage %2").arg(int(key)).arg(stage);
-            QTest::keyClick(under, key, random.bounded(5) == 0 ? Qt::ShiftModifier : Qt::NoModifier);
+            stage_ = random_.bounded(7);
+            what_ = QString("stage %1").arg(stage_);
+            QTest::keyClick(&window_, Qt::Key(Qt::Key_F1 + stage_));
+        } else if (roll < 5)
+            open(random_.bounded(int(demos_.size())));
+        else if (roll < 52)
+            type(roll);
+        else
+            return point(roll);
+        return true;
+    }
+    /// What it did last, how often, and on how large a craft.
+    QString what() const {
+        return QString("%1 (event %2, %3 parts)").arg(what_).arg(events).arg(window_.document().build().parts.size());
+    }
+    long events = 0;
+
+private:
+    void type(int roll) {
+        static const std::vector<Qt::Key> keys{Qt::Key_Left,   Qt::Key_Right, Qt::Key_Up, Qt::Key_Down,  Qt::Key_Tab,
+                                               Qt::Key_Q,      Qt::Key_E,     Qt::Key_V,  Qt::Key_Space, Qt::Key_Delete,
+                                               Qt::Key_Z,      Qt::Key_0,     Qt::Key_1,  Qt::Key_5,     Qt::Key_9,
+                                               Qt::Key_Escape, Qt::Key_Enter, Qt::Key_T};
+        static const std::vector<Qt::Key> withControl{Qt::Key_Z, Qt::Key_C, Qt::Key_V, Qt::Key_D,
+                                                      Qt::Key_L, Qt::Key_R, Qt::Key_A, Qt::Key_T};
+        QWidget *under = QApplication::focusWidget() ? QApplication::focusWidget() : &window_;
+        if (roll < 40) {
+            const Qt::Key key = keys[std::size_t(random_.bounded(int(keys.size())))];
+            what_ = QString("key %1 in stage %2").arg(int(key)).arg(stage_);
+            QTest::keyClick(under, key, random_.bounded(5) == 0 ? Qt::ShiftModifier : Qt::NoModifier);
         } else if (roll < 48) {
-            const Qt::Key key = withControl[std::size_t(random.bounded(int(withControl.size())))];
-            what = QString("Ctrl key %1 in stage %2").arg(int(key)).arg(stage);
-            QTest::keyClick(&window, key, Qt::ControlModifier);
-        } else if (roll < 52) {
-            what = "digits typed";
-            QTest::keyClicks(under, QString::number(random.bounded(1, 40)));
-            QTest::keyClick(under, Qt::Key_Return);
+            const Qt::Key key = withControl[std::size_t(random_.bounded(int(withControl.size())))];
+            what_ = QString("Ctrl key %1 in stage %2").arg(int(key)).arg(stage_);
+            QTest::keyClick(&window_, key, Qt::ControlModifier);
         } else {
-            const QPoint at(random.bounded(80, window.width()), random.bounded(40, window.height()));
-            QWidget *target = window.childAt(at);
-            if (!target) continue;
-            const QPoint inside = target->mapFrom(&window, at);
-            what = QString("mouse on %1 in stage %2").arg(target->metaObject()->className()).arg(stage);
-            if (roll < 80) {
-                QTest::mouseClick(target, random.bounded(6) == 0 ? Qt::RightButton : Qt::LeftButton, {}, inside);
-            } else if (roll < 95) {
-                QTest::mousePress(target, Qt::LeftButton, {}, inside);
-                for (int i = 1; i <= 4; ++i) {
-                    const QPoint to = inside + QPoint(random.bounded(-40, 40), random.bounded(-40, 40)) * i / 2;
-                    QMouseEvent move(QEvent::MouseMove, to, target->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
-                    QApplication::sendEvent(target, &move);
-                }
-                QTest::mouseRelease(target, Qt::LeftButton, {}, inside + QPoint(20, 10));
-            } else {
-                QWheelEvent wheel(inside, target->mapToGlobal(inside), {}, QPoint(0, random.bounded(2) ? 120 : -120),
-                                  Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
-                QApplication::sendEvent(target, &wheel);
+            what_ = "digits typed";
+            QTest::keyClicks(under, QString::number(random_.bounded(1, 40)));
+            QTest::keyClick(under, Qt::Key_Return);
+        }
+    }
+    bool point(int roll) {
+        const QPoint at(random_.bounded(80, window_.width()), random_.bounded(40, window_.height()));
+        QWidget *target = window_.childAt(at);
+        if (!target) return false;
+        const QPoint inside = target->mapFrom(&window_, at);
+        what_ = QString("mouse on %1 in stage %2").arg(target->metaObject()->className()).arg(stage_);
+        if (roll < 80) {
+            QTest::mouseClick(target, random_.bounded(6) == 0 ? Qt::RightButton : Qt::LeftButton, {}, inside);
+        } else if (roll < 95) {
+            QTest::mousePress(target, Qt::LeftButton, {}, inside);
+            for (int i = 1; i <= 4; ++i) {
+                const QPoint to = inside + QPoint(random_.bounded(-40, 40), random_.bounded(-40, 40)) * i / 2;
+                QMouseEvent move(QEvent::MouseMove, to, target->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+                QApplication::sendEvent(target, &move);
             }
+            QTest::mouseRelease(target, Qt::LeftButton, {}, inside + QPoint(20, 10));
+        } else {
+            QWheelEvent wheel(inside, target->mapToGlobal(inside), {}, QPoint(0, random_.bounded(2) ? 120 : -120),
+                              Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+            QApplication::sendEvent(target, &wheel);
         }
+        return true;
+    }
+
+    app::MainWindow &window_;
+    QString folder_, what_;
+    QRandomGenerator random_;
+    const QStringList demos_ = QDir(WEIGHTAXIS_TEST_DATA "/demos").entryList({"*.waxis"}, QDir::Files);
+    int stage_ = 0;
+};
+
+/// Crafts differ by hundreds of megabytes, as parts are pulled far away: growth is judged with the same one open, when
+/// what works behind the window has come to rest.
+struct Memory {
+    qint64 resident_MB = 0, used_MB = 0;
+};
+Memory atRest(Monkey &monkey) {
+    dismiss();
+    monkey.open(0);
+    QTest::qWait(4000);
+    const auto heap = mallinfo2();
+    return {residentKilobytes() >> 10, qint64(heap.uordblks + heap.hblkhd) >> 20};
+}
+
+int runMonkey(double minutes, const QString &folder, quint32 seed) {
+    theme::Theme theme(theme::Mode::light);
+    app::MainWindow window(theme, folder + "/unsaved");
+    window.resize(1280, 800);
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    Monkey monkey(window, folder, seed);
+    monkey.open(0);
+    lookRound(window);
+    QTimer closer; // modal dialogs run loops of their own
+    QObject::connect(&closer, &QTimer::timeout, dismiss);
+    closer.start(150);
+    QElapsedTimer all;
+    all.start();
+    std::vector<qint64> leasts_kB; // of each thousand events
+    std::optional<Memory> warm;
+    constexpr long kWarm = 10'000; // events, after which everything has been used
+    Pulse pulse([&] { return monkey.what(); });
+    while (all.elapsed() < qint64(minutes * 60000)) {
+        if (!monkey.act()) continue;
         QApplication::processEvents(QEventLoop::AllEvents, 20);
-        ++events;
+        ++monkey.events;
         const qint64 now_kB = residentKilobytes();
-        if (events == kWarm) {
-            what = "the first demo opened again";
-            warm = atRest_MB();
-        }
-        if (events % 1000 == 1) leasts_kB.push_back(now_kB);
+        if (monkey.events == kWarm) warm = atRest(monkey);
+        if (monkey.events % 1000 == 1) leasts_kB.push_back(now_kB);
         leasts_kB.back() = std::min(leasts_kB.back(), now_kB);
     }
-    const auto last = atRest_MB();
-    const qint64 growth_MB = warm ? last.second - warm->second : 0;
+    const Memory last = atRest(monkey);
+    const qint64 growth_MB = warm ? last.used_MB - warm->used_MB : 0;
     out() << "least memory of each thousand events, MB:";
     for (const qint64 least : leasts_kB) out() << " " << least / 1024;
     out() << Qt::endl;
     if (warm)
-        out() << "with the first demo open and at rest, resident and in use, MB: after the first events " << warm->first
-              << " and " << warm->second << ", at the end " << last.first << " and " << last.second << Qt::endl;
-    const bool good = longest_ms <= 1000 && growth_MB <= 50;
-    out() << "monkey: " << events << " events in " << minutes << " minutes, seed " << seed << ", longest " << longest_ms
-          << " ms (" << longest << "), " << doubtful << " later than a second while the host stole, grown by "
-          << growth_MB << " MB: " << (good ? "good" : "NOT good") << Qt::endl;
+        out() << "with the first demo open and at rest, resident and in use, MB: after the first events "
+              << warm->resident_MB << " and " << warm->used_MB << ", at the end " << last.resident_MB << " and "
+              << last.used_MB << Qt::endl;
+    const bool good = pulse.longest_ms <= 1000 && growth_MB <= 50;
+    out() << "monkey: " << monkey.events << " events in " << minutes << " minutes, seed " << seed << ", longest "
+          << pulse.longest_ms << " ms (" << pulse.longest << "), " << pulse.doubtful
+          << " later than a second while the host stole, grown by " << growth_MB
+          << " MB: " << (good ? "good" : "NOT good") << Qt::endl;
     window.document().history().setClean();
     return good ? 0 : 1;
 }
@@ -406,6 +452,6 @@ int main(int argc, char **argv) {
     }
     QDir().mkpath(folder);
     if (what == "kill") return killOften(int(amount), folder, seed);
-    if (what == "monkey") return monkey(amount, folder, seed);
+    if (what == "monkey") return runMonkey(amount, folder, seed);
     return 2;
 }

@@ -4,7 +4,6 @@
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
-#include "core/balance/case_balance.h"
 #include "core/power/power_report.h"
 #include "core/rules/rule.h"
 #include "gui/window_fixture.h"
@@ -187,7 +186,7 @@ private slots:
         qInfo("first build: %d actions, %d stops, %d watches", hands.actions(), int(stops.size()),
               f.document().analysis().counts.watch);
         // A whole craft: it hovers for some minutes, and the receivers hear.
-        QVERIFY(f.document().balance()->mass.mass_g > 400);
+        QVERIFY(f.document().mass()->mass_g > 400);
         QVERIFY(!f.document().analysis().derived.power->hover.empty());
         QStringList wires;
         for (const auto &wire : f.document().build().wires) wires << QString::fromStdString(wire.name);

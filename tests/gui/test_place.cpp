@@ -2,7 +2,6 @@
 // them.
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
-#include "core/survey/survey.h"
 #include "gui/window_fixture.h"
 
 #include <QDropEvent>

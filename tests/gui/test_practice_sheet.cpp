@@ -1,7 +1,6 @@
 // The practice sheet in the real window: limits with notes, schools, own profiles in files, comparison.
 #include "app/shell/practice_sheet.h"
 
-#include "core/balance/case_balance.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 #include "core/studies/compare.h"

@@ -4,7 +4,6 @@
 #include "app/stages/stack/gap_card.h"
 #include "app/stages/stack/layer_strip.h"
 #include "app/stages/stack/stack_bench.h"
-#include "core/balance/case_balance.h"
 #include "core/edits/stack_edits.h"
 #include "core/kit/kit.h"
 #include "core/stack/report.h"
@@ -59,7 +58,7 @@ struct StackFixture : WindowFixture {
             if (line.item == item) return line.needed;
         return 0;
     }
-    double mass_g() { return document().balance()->mass.mass_g; }
+    double mass_g() { return document().mass()->mass_g; }
 };
 
 } // namespace

@@ -1,8 +1,6 @@
 // The stable form of JSON texts, and what is made of words, files and the analysis.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/edits/part_edits.h"
-#include "core/survey/survey.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/json/schema.h"

@@ -1,7 +1,7 @@
 // The quick sums against worked values from outside the project; values.json names the source of each. An output passes
 // when it meets tol_abs or tol_rel; with neither it must be equal.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
+#include "core/derived/all_up.h"
 #include "core/sums/sum.h"
 #include "io/report_json/sum_json.h"
 #include "support/builds.h"
@@ -117,7 +117,7 @@ private slots:
                 build.types.edit([&](TypeTable &types) { test::typeIn(types, part.id).solids[0].shape = shape; });
             }
             Analyser analyser;
-            const CompoundMass &mass = analyser.update(build).derived.balance->at(0).mass;
+            const CompoundMass &mass = allUp(analyser.update(build).derived);
             const auto &out = entry["outputs"];
             const std::pair<const char *, double> found[] = {
                 {"mass_g", mass.mass_g},          {"cx_mm", mass.cg_mm->x()},       {"cy_mm", mass.cg_mm->y()},

@@ -1,7 +1,7 @@
 // Masses, centres of gravity and inertia tensors of random compounds against the Open Dynamics Engine's dMass (double
 // precision).
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
+#include "core/derived/all_up.h"
 #include "support/builds.h"
 
 #include <ode/ode.h>
@@ -70,7 +70,7 @@ private slots:
         for (int run = 0; run < 200; ++run) {
             const Compound compound = randomCompound(random);
             Analyser analyser;
-            const CompoundMass &ours = analyser.update(compound.build).derived.balance->at(0).mass;
+            const CompoundMass &ours = allUp(analyser.update(compound.build).derived);
             dMass theirs = compound.mass;
             const Vec3 cg(theirs.c[0], theirs.c[1], theirs.c[2]);
             QVERIFY2(std::abs(ours.mass_g - theirs.mass) < 1e-9 * theirs.mass, "seed 2468");

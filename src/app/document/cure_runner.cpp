@@ -20,7 +20,10 @@ CureRunner::CureRunner(Document &document, QObject *parent) : QObject(parent), d
         known_.insert_or_assign(key, std::move(cures));
         emit tried();
     });
-    connect(&run_, &QFutureWatcherBase::finished, this, &CureRunner::tried);
+    connect(&run_, &QFutureWatcherBase::finished, this, [this] {
+        underWay_ = false;
+        emit tried();
+    });
 }
 
 CureRunner::~CureRunner() {
@@ -44,7 +47,7 @@ void CureRunner::look() {
 
 void CureRunner::start() {
     if (document_.isPreviewing()) return;
-    if (run_.isRunning()) {
+    if (underWay_) {
         // It was told to stop and soon will, or there is more to try after it.
         rest_.start(first_.empty() ? kRest_ms : 20);
         return;
@@ -58,6 +61,7 @@ void CureRunner::start() {
     std::stable_partition(wanted.begin(), wanted.end(), [&](const Finding &f) { return f.key() == first_; });
     first_.clear();
     stop_ = std::make_shared<std::atomic<bool>>(false);
+    underWay_ = true;
     run_.setFuture(inBackground(
         [](QPromise<Tried> &promise, const Build &build, const std::vector<Finding> &findings,
            const std::shared_ptr<std::atomic<bool>> &stopped) {

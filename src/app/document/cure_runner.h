@@ -23,7 +23,7 @@ public:
     const std::vector<Cure> *curesOf(const Finding &finding) const;
     /// The cures of that finding are tried before all others: a hand waits for them.
     void tryFirst(const std::string &findingKey);
-    bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
+    bool isSettled() const { return !underWay_ && !rest_.isActive(); }
 
 signals:
     void tried(); ///< more of them are known
@@ -37,6 +37,7 @@ private:
     Document &document_;
     QTimer rest_;
     QFutureWatcher<Tried> run_;
+    bool underWay_ = false; ///< until its end was told: the work itself ends a little earlier
     std::shared_ptr<std::atomic<bool>> stop_;
     Build of_; ///< the build that `known_` speaks of
     std::map<std::string, std::vector<Cure>> known_;

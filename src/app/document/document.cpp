@@ -303,6 +303,11 @@ const CaseBalance *Document::balance() const {
     return loadCase_ < int(all.size()) ? &all[std::size_t(loadCase_)] : all.empty() ? nullptr : &all.front();
 }
 
+const CompoundMass *Document::mass() const {
+    const CaseBalance *now = balance();
+    return now ? &now->mass : nullptr;
+}
+
 bool Document::isAboardNow(const Part &part) const {
     const auto *now = balance();
     return !now || isAboard(part, now->loadCase);

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/balance/mass_properties.h"
 #include "core/edits/part_edits.h"
-#include "core/survey/survey.h"
 #include "io/project/project_file.h"
 
 #include <QObject>
@@ -98,6 +98,7 @@ public:
     void setLoadCase(int index);
     /// Balance of the active load case; null only before anything is open.
     const CaseBalance *balance() const;
+    const CompoundMass *mass() const; ///< the same alone
     bool isAboardNow(const Part &part) const;
 
     /// A survey taken in the background; findings are judged again by it.

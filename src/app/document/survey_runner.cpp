@@ -19,6 +19,7 @@ SurveyRunner::SurveyRunner(Document &document, QObject *parent) : QObject(parent
         if (seen.survey) document_.setSurvey(seen.survey);
     });
     connect(&run_, &QFutureWatcherBase::finished, this, [this] {
+        underWay_ = false;
         look(); // something changed while it ran
         emit stateChanged();
     });
@@ -31,18 +32,19 @@ SurveyRunner::~SurveyRunner() {
 
 void SurveyRunner::look() {
     if (document_.isPreviewing() || isUpToDate()) return;
-    if (run_.isRunning()) stop_->store(true);
+    if (underWay_) stop_->store(true);
     rest_.start();
     emit stateChanged();
 }
 
 void SurveyRunner::start() {
     if (document_.isPreviewing() || isUpToDate()) return;
-    if (run_.isRunning()) { // it was told to stop, and soon will
+    if (underWay_) { // it was told to stop, and soon will
         rest_.start();
         return;
     }
     stop_ = std::make_shared<std::atomic<bool>>(false);
+    underWay_ = true;
     run_.setFuture(inBackground([build = document_.build(), stop = stop_](QPromise<Seen> &seen) {
         Analyser analyser;
         analyser.setRouteStop(stop.get());

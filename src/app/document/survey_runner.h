@@ -19,7 +19,7 @@ public:
     explicit SurveyRunner(Document &document, QObject *parent = nullptr);
     ~SurveyRunner() override;
     /// Nothing is under way and the findings are of the build as it is.
-    bool isSettled() const { return !run_.isRunning() && !rest_.isActive(); }
+    bool isSettled() const { return !underWay_ && !rest_.isActive(); }
 
 signals:
     void stateChanged(); ///< settled or not
@@ -38,6 +38,7 @@ private:
     Document &document_;
     QTimer rest_;
     QFutureWatcher<Seen> run_;
+    bool underWay_ = false; ///< until its end was told: the work itself ends a little earlier
     std::shared_ptr<std::atomic<bool>> stop_;
 };
 

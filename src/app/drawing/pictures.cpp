@@ -3,7 +3,6 @@
 #include "app/drawing/wires.h"
 #include "core/access/corridor.h"
 #include "core/attitude/mounting_angles.h"
-#include "core/balance/case_balance.h"
 #include "core/base/units.h"
 #include "core/build/folding.h"
 #include "core/geometry/section.h"
@@ -13,7 +12,9 @@
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 
 #include <algorithm>
 #include <cmath>
@@ -296,9 +297,9 @@ private:
         };
         constexpr double kBeyond_mm = 80;
         line(point(low - kBeyond_mm, stance.z_mm), point(high + kBeyond_mm, stance.z_mm), colors_.chalk);
-        const auto *balance = document_.balance();
-        if (!balance || !balance->mass.cg_mm) return;
-        const Vec3 cg = *balance->mass.cg_mm;
+        const auto *mass = document_.mass();
+        if (!mass || !mass->cg_mm) return;
+        const Vec3 cg = *mass->cg_mm;
         for (double foot : {low, high}) // over which it would tip
             line(point(foot, stance.z_mm), cg, veil(colors_.plumb, 0.7f), Qt::DashLine);
         if (const auto tip = tipOver(stance, cg)) {

@@ -94,9 +94,6 @@ void AxisBar::paintEvent(QPaintEvent *) {
     painter.fillRect(rect(), c.panel);
     painter.setPen(hasFocus() ? c.link : c.rule);
     painter.drawLine(rect().topLeft(), rect().topRight());
-
-    const auto *balance = document_.balance();
-    const auto &analysis = document_.analysis();
     auto head = [&](int x, const QString &text) {
         painter.setFont(theme_.text(10, true));
         painter.setPen(c.muted);
@@ -104,9 +101,26 @@ void AxisBar::paintEvent(QPaintEvent *) {
     };
     // Columns share the width in fixed proportions, so that nothing is pushed out at 1100 pixels.
     const double w = width();
-    const int xWeight = 16, xFore = int(w * 0.135), xSide = int(w * 0.325), xHeight = int(w * 0.495),
-              xThrust = int(w * 0.665), xCall = int(w * 0.765), xCount = int(w * 0.925);
+    const int xWeight = 16, xThrust = int(w * 0.665), xCall = int(w * 0.765), xCount = int(w * 0.925);
     head(xWeight, tr("ALL-UP"));
+    paintWeight(painter, xWeight);
+    paintOffsets(painter);
+    head(xThrust, tr("THRUST : WEIGHT"));
+    const auto *balance = document_.balance();
+    painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
+    painter.setPen(balance && balance->thrustToWeight ? c.ink : c.muted);
+    painter.drawText(QRect(xThrust, 24, 100, 26), Qt::AlignLeft | Qt::AlignVCenter,
+                     balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1)
+                                                        : tr("unknown"));
+    head(xCall, tr("CLOSEST CALL"));
+    if (const Finding *call = document_.analysis().closestCall())
+        paintCall(painter, *call, QRect(xCall, 24, xCount - xCall - 8, 20));
+    paintCounts(painter, xCount);
+}
+
+void AxisBar::paintWeight(QPainter &painter, int xWeight) const {
+    const auto &c = theme_.colors();
+    const auto *balance = document_.balance();
     if (balance && balance->mass.cg_mm) {
         painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
         painter.setPen(c.ink);
@@ -125,41 +139,43 @@ void AxisBar::paintEvent(QPaintEvent *) {
         painter.setPen(c.muted);
         painter.drawText(QRect(xWeight, 24, 120, 36), Qt::AlignLeft | Qt::TextWordWrap, tr("nothing weighed yet"));
     }
-    if (balance && balance->offset_mm) {
-        const double limit = analysis.derived.cgTolerance_mm;
-        const Vec3 &d = *balance->offset_mm;
-        const double reach = std::max(3 * limit, 15.0);
-        paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60),
-                   {tr("FORE – AFT"), tr("aft"), tr("fore"), d.x(), limit, reach, true});
-        // On the drawing left is up; on a scale it reads from left to right.
-        paintScale(painter, QRect(xSide, 8, int(w * 0.15), 60),
-                   {tr("LEFT – RIGHT"), tr("left"), tr("right"), -d.y(), limit, reach, true});
-        paintScale(painter, QRect(xHeight, 8, int(w * 0.15), 60),
-                   {tr("HEIGHT TO DISC"), tr("below"), tr("above"), d.z(), 0, 40, false});
-    }
-    head(xThrust, tr("THRUST : WEIGHT"));
-    painter.setFont(theme_.numbers(theme::kBigNumberPixels, true));
-    painter.setPen(balance && balance->thrustToWeight ? c.ink : c.muted);
-    painter.drawText(QRect(xThrust, 24, 100, 26), Qt::AlignLeft | Qt::AlignVCenter,
-                     balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1)
-                                                        : tr("unknown"));
-    head(xCall, tr("CLOSEST CALL"));
-    if (const Finding *call = analysis.closestCall()) {
-        const QRect box(xCall, 24, xCount - xCall - 8, 20);
-        painter.setFont(theme_.text(12, true));
-        painter.setPen(call->margin < 0 ? c.severity(call->severity) : c.ink);
-        QStringList names;
-        for (const auto &subject : call->subjects)
-            names << QString::fromStdString(displayName(document_.build(), subject));
-        if (names.isEmpty()) names << tr("centre of gravity");
-        painter.drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
-                         QFontMetrics(painter.font()).elidedText(names.first(), Qt::ElideRight, box.width()));
-        painter.setFont(theme_.numbers(theme::kSmallPixels));
-        painter.setPen(c.muted);
-        painter.drawText(box.translated(0, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                         tr("%1 mm").arg(QString::fromStdString(oneDecimal(call->margin))));
-    }
-    const auto &n = analysis.counts;
+}
+
+void AxisBar::paintOffsets(QPainter &painter) const {
+    const auto *balance = document_.balance();
+    if (!balance || !balance->offset_mm) return;
+    const double w = width();
+    const int xFore = int(w * 0.135), xSide = int(w * 0.325), xHeight = int(w * 0.495);
+    const double limit = document_.analysis().derived.cgTolerance_mm;
+    const Vec3 &d = *balance->offset_mm;
+    const double reach = std::max(3 * limit, 15.0);
+    paintScale(painter, QRect(xFore, 8, int(w * 0.17), 60),
+               {tr("FORE – AFT"), tr("aft"), tr("fore"), d.x(), limit, reach, true});
+    // On the drawing left is up; on a scale it reads from left to right.
+    paintScale(painter, QRect(xSide, 8, int(w * 0.15), 60),
+               {tr("LEFT – RIGHT"), tr("left"), tr("right"), -d.y(), limit, reach, true});
+    paintScale(painter, QRect(xHeight, 8, int(w * 0.15), 60),
+               {tr("HEIGHT TO DISC"), tr("below"), tr("above"), d.z(), 0, 40, false});
+}
+
+void AxisBar::paintCall(QPainter &painter, const Finding &call, const QRect &box) const {
+    const auto &c = theme_.colors();
+    painter.setFont(theme_.text(12, true));
+    painter.setPen(call.margin < 0 ? c.severity(call.severity) : c.ink);
+    QStringList names;
+    for (const auto &subject : call.subjects) names << QString::fromStdString(displayName(document_.build(), subject));
+    if (names.isEmpty()) names << tr("centre of gravity");
+    painter.drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetrics(painter.font()).elidedText(names.first(), Qt::ElideRight, box.width()));
+    painter.setFont(theme_.numbers(theme::kSmallPixels));
+    painter.setPen(c.muted);
+    painter.drawText(box.translated(0, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("%1 mm").arg(QString::fromStdString(oneDecimal(call.margin))));
+}
+
+void AxisBar::paintCounts(QPainter &painter, int xCount) const {
+    const auto &c = theme_.colors();
+    const auto &n = document_.analysis().counts;
     const std::pair<Severity, int> counts[] = {
         {Severity::stop, n.stop}, {Severity::watch, n.watch}, {Severity::note, n.note}, {Severity::unknown, n.unknown}};
     painter.setFont(theme_.numbers(13));

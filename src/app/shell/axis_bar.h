@@ -33,6 +33,10 @@ private:
         bool judged = true;
     };
     void paintScale(QPainter &painter, const QRect &box, const Scale &scale) const;
+    void paintWeight(QPainter &painter, int left) const;
+    void paintOffsets(QPainter &painter) const;
+    void paintCall(QPainter &painter, const Finding &call, const QRect &box) const;
+    void paintCounts(QPainter &painter, int left) const;
 
     Document &document_;
     const theme::Theme &theme_;

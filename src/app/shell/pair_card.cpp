@@ -69,98 +69,107 @@ bool PairCard::refresh() {
     const auto &pair = document_.radioPair();
     if (pair.from.isEmpty()) return false;
     const RadioReport &report = *document_.analysis().derived.radio;
-    const Practice &practice = document_.analysis().practice;
-    const Build &build = document_.build();
     for (std::size_t r = 0; r < report.rows.size(); ++r)
         for (std::size_t c = 0; c < report.columns.size(); ++c) {
             if (report.rows[r].id != pair.from.toStdString() || report.columns[c].id != pair.to.toStdString()) continue;
             const RadioCell &cell = report.cell(r, c);
             if (!cell.counts) continue;
-            const bool compass = report.columns[c].compass >= 0;
-            const auto &colors = theme_.colors();
-            title_->setText(QStringLiteral("%1 → %2").arg(
-                nameOfEnd(build, report, report.rows[r].radio, report.rows[r].id),
-                compass ? tr("compass of %1")
-                              .arg(QString::fromStdString(withinSentence(
-                                  displayName(build, report.compasses[std::size_t(report.columns[c].compass)].part))))
-                        : nameOfEnd(build, report, report.columns[c].radio, report.columns[c].id)));
-            where_->setText(cell.practice_mm ? tr("%1 mm apart; builders keep %2 mm")
-                                                   .arg(cell.distance_mm, 0, 'f', 0)
-                                                   .arg(*cell.practice_mm, 0, 'f', 0)
-                                             : tr("%1 mm apart").arg(cell.distance_mm, 0, 'f', 0));
-            QString rows;
-            const auto line = [&](const QString &name, double value, const char *unit, const QString &tip,
-                                  bool lit = false) {
-                rows +=
-                    QStringLiteral("<tr><td title=\"%4\" style='color:%5; padding-right:14px'>%1</td>"
-                                   "<td align=right style='color:%6'>%2</td><td style='color:%5'>&nbsp;%3</td></tr>")
-                        .arg(name, QString::number(value, 'f', 1), QString::fromLatin1(unit), tip.toHtmlEscaped(),
-                             colors.muted.name(), (lit ? colors.stop : colors.ink).name());
-            };
-            if (cell.coupling) {
-                const Coupling &k = *cell.coupling;
-                line(tr("at %1 wavelengths").arg(k.distance_mm / k.lambda_mm, 0, 'f', 2), k.f_MHz, "MHz",
-                     tr("middle of the sender's channel; wavelength %1 mm").arg(k.lambda_mm, 0, 'f', 1));
-                line(tr("free-space form"), k.far_dB, "dB",
-                     tr("gains less 20 log10(4 pi d/lambda): Friis 1946, ITU-R P.525"));
-                line(
-                    k.exact ? tr("induced-EMF form") : tr("near-field form"), k.near_dB, "dB",
-                    tr("mutual impedance of two thin elements as they lie (Balanis); others: free space less what that "
-                       "formula overstates so near"));
-                if (!k.exact) line(tr("polarisation"), -k.polarisation_dB, "dB", tr("mismatch of the two ellipses"));
-                line(tr("shadow"), -k.shadow_dB, "dB", tr("edge in the way, ITU-R P.526; beyond one wavelength"));
-                line(tr("cables, connectors"), -k.cable_dB, "dB", tr("coax by kind and length, 0.15 dB a connector"));
-                if (k.offBand_dB > 0)
-                    line(tr("antenna out of band"), -k.offBand_dB, "dB", tr("common practice, no source"));
-                line(tr("coupling"), k.total_dB, "dB",
-                     k.nearUsed ? tr("by the near-field form") : tr("by the free-space form"));
-                line(tr("arrives"), cell.arrives_dBm, "dBm", tr("power sent plus coupling"));
-                if (!cell.inBand)
-                    line(tr("rejected"), -cell.rejection_dB, "dB",
-                         tr("selectivity of the listener and its slope for each octave"));
-                line(tr("heard"), cell.heard_dBm, "dBm", tr("arrives less rejection"));
-                if (!cell.inBand)
-                    line(tr("spilled into its band"), cell.spilled_dBm, "dBm", tr("the sender's own noise there"));
-                if (cell.products_dBm)
-                    line(tr("products"), *cell.products_dBm, "dBm", tr("harmonics and mixing that land in its band"),
-                         true);
-                line(tr("noise floor"), cell.floor_dBm, "dBm", tr("-174 + 10 log10 B + NF"));
-                line(tr("floor rises by"), cell.rise_dB, "dB", tr("10 log10(1 + 10^((I - N)/10))"),
-                     cell.rise_dB > practice[Limit::desenseWatch]);
-                line(tr("to overload"), cell.blockingMargin_dB, "dB", tr("blocking level less what arrives"),
-                     cell.blockingMargin_dB < practice[Limit::blockingReserve]);
-            } else if (compass) {
-                line(tr("field, level"), cell.field_uT, "µT", tr("Biot and Savart; dipoles for magnets"));
-                line(tr("earth's field, level"), practice[Limit::earthField], "µT",
-                     tr("a limit of the practice: enter yours"));
-                line(tr("heading turns by"), cell.heading_deg, "°",
-                     tr("asin(field / earth's field), the worst heading"),
-                     cell.heading_deg > practice[Limit::headingWatch]);
-            }
+            showTitle(report, r, c);
+            const QString rows = sumOf(cell, report.columns[c].compass >= 0);
             sum_->setText(rows.isEmpty() ? QString() : QStringLiteral("<table cellspacing=1>%1</table>").arg(rows));
             sum_->setFont(theme_.numbers(12));
             sum_->setVisible(!rows.isEmpty());
+            note_->setText(notesOn(report, r, c));
             const bool sender = report.rows[r].radio >= 0 && cell.coupling;
-            QStringList notes;
-            if (sender) {
-                const RadioUse &from = report.radios[std::size_t(report.rows[r].radio)],
-                               &to = report.radios[std::size_t(report.columns[c].radio)];
-                QStringList assumed;
-                for (const RadioUse *use : {&from, &to})
-                    for (const auto &key : use->assumed)
-                        assumed << tr("%1 of %2")
-                                       .arg(QString::fromStdString(key),
-                                            QString::fromStdString(withinSentence(displayName(build, use->part))));
-                if (!assumed.isEmpty()) notes << tr("Not stated, assumed: %1.").arg(assumed.join(QStringLiteral(", ")));
-            } else if (!compass) {
-                notes << tr("Its noise is nobody's figure: the distance is what builders go by.");
-            }
-            notes << tr("Point at a line for its formula and source.");
-            note_->setText(notes.join(QLatin1Char(' ')));
             fillHelp(sender ? report.rows[r].radio : -1, report.columns[c].radio);
             return true;
         }
     return false;
+}
+
+void PairCard::showTitle(const RadioReport &report, std::size_t r, std::size_t c) {
+    const Build &build = document_.build();
+    const RadioCell &cell = report.cell(r, c);
+    const bool compass = report.columns[c].compass >= 0;
+    title_->setText(QStringLiteral("%1 → %2").arg(
+        nameOfEnd(build, report, report.rows[r].radio, report.rows[r].id),
+        compass ? tr("compass of %1")
+                      .arg(QString::fromStdString(withinSentence(
+                          displayName(build, report.compasses[std::size_t(report.columns[c].compass)].part))))
+                : nameOfEnd(build, report, report.columns[c].radio, report.columns[c].id)));
+    where_->setText(
+        cell.practice_mm
+            ? tr("%1 mm apart; builders keep %2 mm").arg(cell.distance_mm, 0, 'f', 0).arg(*cell.practice_mm, 0, 'f', 0)
+            : tr("%1 mm apart").arg(cell.distance_mm, 0, 'f', 0));
+}
+
+QString PairCard::sumOf(const RadioCell &cell, bool compass) const {
+    const Practice &practice = document_.analysis().practice;
+    const auto &colors = theme_.colors();
+    QString rows;
+    const auto line = [&](const QString &name, double value, const char *unit, const QString &tip, bool lit = false) {
+        rows += QStringLiteral("<tr><td title=\"%4\" style='color:%5; padding-right:14px'>%1</td>"
+                               "<td align=right style='color:%6'>%2</td><td style='color:%5'>&nbsp;%3</td></tr>")
+                    .arg(name, QString::number(value, 'f', 1), QString::fromLatin1(unit), tip.toHtmlEscaped(),
+                         colors.muted.name(), (lit ? colors.stop : colors.ink).name());
+    };
+    if (cell.coupling) {
+        const Coupling &k = *cell.coupling;
+        line(tr("at %1 wavelengths").arg(k.distance_mm / k.lambda_mm, 0, 'f', 2), k.f_MHz, "MHz",
+             tr("middle of the sender's channel; wavelength %1 mm").arg(k.lambda_mm, 0, 'f', 1));
+        line(tr("free-space form"), k.far_dB, "dB", tr("gains less 20 log10(4 pi d/lambda): Friis 1946, ITU-R P.525"));
+        line(k.exact ? tr("induced-EMF form") : tr("near-field form"), k.near_dB, "dB",
+             tr("mutual impedance of two thin elements as they lie (Balanis); others: free space less what that "
+                "formula overstates so near"));
+        if (!k.exact) line(tr("polarisation"), -k.polarisation_dB, "dB", tr("mismatch of the two ellipses"));
+        line(tr("shadow"), -k.shadow_dB, "dB", tr("edge in the way, ITU-R P.526; beyond one wavelength"));
+        line(tr("cables, connectors"), -k.cable_dB, "dB", tr("coax by kind and length, 0.15 dB a connector"));
+        if (k.offBand_dB > 0) line(tr("antenna out of band"), -k.offBand_dB, "dB", tr("common practice, no source"));
+        line(tr("coupling"), k.total_dB, "dB",
+             k.nearUsed ? tr("by the near-field form") : tr("by the free-space form"));
+        line(tr("arrives"), cell.arrives_dBm, "dBm", tr("power sent plus coupling"));
+        if (!cell.inBand)
+            line(tr("rejected"), -cell.rejection_dB, "dB",
+                 tr("selectivity of the listener and its slope for each octave"));
+        line(tr("heard"), cell.heard_dBm, "dBm", tr("arrives less rejection"));
+        if (!cell.inBand)
+            line(tr("spilled into its band"), cell.spilled_dBm, "dBm", tr("the sender's own noise there"));
+        if (cell.products_dBm)
+            line(tr("products"), *cell.products_dBm, "dBm", tr("harmonics and mixing that land in its band"), true);
+        line(tr("noise floor"), cell.floor_dBm, "dBm", tr("-174 + 10 log10 B + NF"));
+        line(tr("floor rises by"), cell.rise_dB, "dB", tr("10 log10(1 + 10^((I - N)/10))"),
+             cell.rise_dB > practice[Limit::desenseWatch]);
+        line(tr("to overload"), cell.blockingMargin_dB, "dB", tr("blocking level less what arrives"),
+             cell.blockingMargin_dB < practice[Limit::blockingReserve]);
+    } else if (compass) {
+        line(tr("field, level"), cell.field_uT, "µT", tr("Biot and Savart; dipoles for magnets"));
+        line(tr("earth's field, level"), practice[Limit::earthField], "µT", tr("a limit of the practice: enter yours"));
+        line(tr("heading turns by"), cell.heading_deg, "°", tr("asin(field / earth's field), the worst heading"),
+             cell.heading_deg > practice[Limit::headingWatch]);
+    }
+    return rows;
+}
+
+QString PairCard::notesOn(const RadioReport &report, std::size_t r, std::size_t c) const {
+    const Build &build = document_.build();
+    const bool sender = report.rows[r].radio >= 0 && report.cell(r, c).coupling,
+               compass = report.columns[c].compass >= 0;
+    QStringList notes;
+    if (sender) {
+        const RadioUse &from = report.radios[std::size_t(report.rows[r].radio)],
+                       &to = report.radios[std::size_t(report.columns[c].radio)];
+        QStringList assumed;
+        for (const RadioUse *use : {&from, &to})
+            for (const auto &key : use->assumed)
+                assumed << tr("%1 of %2")
+                               .arg(QString::fromStdString(key),
+                                    QString::fromStdString(withinSentence(displayName(build, use->part))));
+        if (!assumed.isEmpty()) notes << tr("Not stated, assumed: %1.").arg(assumed.join(QStringLiteral(", ")));
+    } else if (!compass) {
+        notes << tr("Its noise is nobody's figure: the distance is what builders go by.");
+    }
+    notes << tr("Point at a line for its formula and source.");
+    return notes.join(QLatin1Char(' '));
 }
 
 void PairCard::fillHelp(int sender, int listener) {

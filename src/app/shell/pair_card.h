@@ -9,6 +9,11 @@
 class QLabel;
 class QVBoxLayout;
 
+namespace waxis {
+struct RadioCell;
+struct RadioReport;
+} // namespace waxis
+
 namespace waxis::app {
 
 class PairCard : public QWidget {
@@ -20,6 +25,10 @@ public:
     bool refresh();
 
 private:
+    // Of a cell of the matrix, by row and column.
+    void showTitle(const RadioReport &report, std::size_t row, std::size_t column);
+    QString sumOf(const RadioCell &cell, bool compass) const; ///< rows of a table
+    QString notesOn(const RadioReport &report, std::size_t row, std::size_t column) const;
     void fillHelp(int sender, int listener);
     Document &document_;
     const theme::Theme &theme_;

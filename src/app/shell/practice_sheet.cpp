@@ -1,6 +1,5 @@
 #include "app/shell/practice_sheet.h"
 
-#include "app/document/background.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/file_dialogs.h"
 #include "app/widgets/texts.h"
@@ -48,7 +47,9 @@ const QString kAsItIs = QStringLiteral("as-it-is");
 } // namespace
 
 PracticeSheet::PracticeSheet(Document &document, const theme::Theme &theme, QWidget *parent)
-    : QWidget(parent), document_(document), theme_(theme) {
+    : QWidget(parent), document_(document), theme_(theme),
+      comparing_(
+          0, [this] { return comparison(); }, [this](PracticeComparison result) { showComparison(result); }) {
     setObjectName("practice-sheet");
     auto *title = new QLabel(tr("Practice"));
     title->setFont(theme_.text(theme::kHeadPixels + 3, true));
@@ -118,7 +119,6 @@ PracticeSheet::PracticeSheet(Document &document, const theme::Theme &theme, QWid
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible() && !document_.isPreviewing()) refresh();
     });
-    connect(&comparing_, &QFutureWatcherBase::finished, this, &PracticeSheet::showComparison);
     forWhom_->setForegroundRole(QPalette::PlaceholderText);
     refresh();
 }
@@ -335,19 +335,21 @@ bool PracticeSheet::readProfile(const QString &given) {
 }
 
 void PracticeSheet::compare() {
-    if (comparing_.isRunning()) comparing_.waitForFinished();
+    outcome_->setText(tr("Judging…"));
+    comparing_.ask();
+}
+
+Background<PracticeComparison>::Work PracticeSheet::comparison() {
     auto practice = [this](const QComboBox *choice) {
         const QString id = choice->currentData().toString();
         return id == kAsItIs ? practiceOf(document_.build().practice) : practiceOfProfile(id.toStdString());
     };
-    outcome_->setText(tr("Judging…"));
-    comparing_.setFuture(inBackground([build = document_.build(), a = practice(first_), b = practice(second_)] {
+    return [build = document_.build(), a = practice(first_), b = practice(second_)](const std::atomic<bool> &) {
         return comparePractices(build, a, b);
-    }));
+    };
 }
 
-void PracticeSheet::showComparison() {
-    const PracticeComparison result = comparing_.result();
+void PracticeSheet::showComparison(const PracticeComparison &result) {
     const Build &build = document_.build();
     const auto &c = theme_.colors();
     QString html;

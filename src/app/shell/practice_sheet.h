@@ -2,11 +2,11 @@
 // what another profile would say.
 #pragma once
 
+#include "app/document/background.h"
 #include "app/document/document.h"
 #include "app/theme/theme.h"
 #include "core/studies/compare.h"
 
-#include <QFutureWatcher>
 #include <QWidget>
 #include <map>
 
@@ -27,7 +27,7 @@ public:
     bool saveProfile(const QString &path = {});
     bool readProfile(const QString &path = {});
     void compare();
-    bool isComparing() const { return comparing_.isRunning(); }
+    bool isComparing() const { return !comparing_.isSettled(); }
 
 signals:
     void said(const QString &text, bool bad);
@@ -43,7 +43,8 @@ private:
     void refreshLimits();
     void refreshReset();
     void cellEdited(int row, int column);
-    void showComparison();
+    Background<PracticeComparison>::Work comparison();
+    void showComparison(const PracticeComparison &result);
 
     Document &document_;
     const theme::Theme &theme_;
@@ -59,7 +60,7 @@ private:
     std::map<std::string, SchoolRow> schools_;
     QComboBox *first_ = nullptr, *second_ = nullptr;
     QLabel *outcome_ = nullptr;
-    QFutureWatcher<PracticeComparison> comparing_;
+    Background<PracticeComparison> comparing_;
 };
 
 } // namespace waxis::app

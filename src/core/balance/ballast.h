@@ -1,7 +1,7 @@
 // The least weight that would bring the centre of gravity home, and where it would hang.
 #pragma once
 
-#include "core/balance/case_balance.h"
+#include "core/build/build.h"
 
 namespace waxis {
 

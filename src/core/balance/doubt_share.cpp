@@ -1,4 +1,5 @@
 #include "core/balance/doubt_share.h"
+#include "core/balance/case_balance.h"
 
 #include <cmath>
 

@@ -1,9 +1,11 @@
 // What one mass brings to the doubt about where the centre of gravity is, in plan.
 #pragma once
 
-#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 
 namespace waxis {
+
+struct CaseBalance;
 
 /// Shares of the plan variance of the CG, 0 to 1; 0 where nothing is in doubt.
 struct DoubtShare {

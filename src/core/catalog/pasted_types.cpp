@@ -97,10 +97,8 @@ bool isKnownHead(const std::string &head) {
     return false;
 }
 
-} // namespace
-
-PastedTable typesFromTable(std::string_view text, const TypeTable &library, const TypeTable &taken) {
-    PastedTable table;
+/// Lines with anything in them, with their numbers from 1.
+std::vector<std::pair<int, std::string>> linesOf(std::string_view text) {
     std::vector<std::pair<int, std::string>> lines;
     int number = 0;
     while (!text.empty()) {
@@ -110,6 +108,67 @@ PastedTable typesFromTable(std::string_view text, const TypeTable &library, cons
         text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
         if (!trimmed(line).empty()) lines.emplace_back(number, std::string(line));
     }
+    return lines;
+}
+
+/// The heads of the columns and the cells of one row under them.
+struct RowCells {
+    const std::vector<std::string> &heads;
+    std::vector<std::string> cells;
+    std::string at(std::size_t column) const { return column < cells.size() ? cells[column] : std::string(); }
+    std::string under(const std::string &head) const {
+        const auto column = std::find(heads.begin(), heads.end(), head);
+        return column == heads.end() ? std::string() : at(std::size_t(column - heads.begin()));
+    }
+};
+
+/// What a row is made of: a fresh part of its kind, or the one that it says it is like.
+PartType modelOf(const RowCells &cells, const TypeTable &library, PastedRow &row) {
+    const std::string kind = cells.under("kind"), like = cells.under("like");
+    const auto named = kindNamed(kind);
+    const PartKind wanted = named.value_or(PartKind::other);
+    if (!kind.empty() && !named) row.problems.push_back(fmt::format("There is no kind of part \"{}\".", kind));
+    if (like.empty()) {
+        if (!named && kind.empty()) row.problems.emplace_back("It needs a kind, or a part that it is like.");
+        return freshType(wanted, {});
+    }
+    const auto found = findTypes(library, wordsOf(like));
+    const auto fits =
+        std::find_if(found.begin(), found.end(), [&](const PartType *type) { return !named || type->kind == wanted; });
+    if (fits == found.end()) {
+        row.problems.push_back(fmt::format("Nothing in the library is like \"{}\".", like));
+        return freshType(wanted, {});
+    }
+    row.model = (*fits)->name;
+    return **fits;
+}
+
+/// Sizes, weights, currents and connectors of a row.
+void readFields(const RowCells &cells, PastedRow &row) {
+    for (const auto &field : quickFields(row.type))
+        for (std::size_t c = 0; c < cells.heads.size(); ++c) {
+            const std::string value = cells.at(c);
+            if (value.empty() || !means(field, cells.heads[c])) continue;
+            const auto read = readQuantity(value, field.measure);
+            if (!read)
+                row.problems.push_back(fmt::format("{}: {}", field.title, wrongQuantity(value, field.measure)));
+            else if (*read < field.least || *read > field.most)
+                row.problems.push_back(
+                    fmt::format("{}: {} is not within {:g} to {:g}.", field.title, value, field.least, field.most));
+            else
+                field.set(row.type, *read);
+        }
+    for (std::size_t c = 0; c < cells.heads.size(); ++c)
+        if (const std::string value = cells.at(c); !value.empty() && meansConnectors(cells.heads[c]))
+            if (std::string wrong = setConnectors(row.type, value); !wrong.empty())
+                row.problems.push_back(std::move(wrong));
+}
+
+} // namespace
+
+PastedTable typesFromTable(std::string_view text, const TypeTable &library, const TypeTable &taken) {
+    PastedTable table;
+    const auto lines = linesOf(text);
     if (lines.size() < 2) {
         table.problem = "A line with heads (name, kind, grams ...) and a line for each part are wanted.";
         return table;
@@ -121,11 +180,7 @@ PastedTable typesFromTable(std::string_view text, const TypeTable &library, cons
     const char parted = partedBy(lines.front().second);
     std::vector<std::string> heads;
     for (const auto &cell : cellsOf(lines.front().second, parted)) heads.push_back(headWord(cell));
-    const auto column = [&](const std::string &word) {
-        const auto at = std::find(heads.begin(), heads.end(), word);
-        return at == heads.end() ? -1 : int(at - heads.begin());
-    };
-    if (column("name") < 0) {
+    if (std::find(heads.begin(), heads.end(), "name") == heads.end()) {
         table.problem = fmt::format("None of the heads is \"name\": {}.", trimmed(lines.front().second));
         return table;
     }
@@ -137,48 +192,14 @@ PastedTable typesFromTable(std::string_view text, const TypeTable &library, cons
     for (std::size_t l = 1; l < lines.size(); ++l) {
         PastedRow row;
         row.line = lines[l].first;
-        const auto cells = cellsOf(lines[l].second, parted);
-        const auto cell = [&](int c) {
-            return c >= 0 && c < int(cells.size()) ? cells[std::size_t(c)] : std::string();
-        };
-        const std::string name = cell(column("name")), kind = cell(column("kind")), like = cell(column("like"));
+        const RowCells cells{heads, cellsOf(lines[l].second, parted)};
+        const std::string name = cells.under("name");
         if (name.empty()) row.problems.push_back("It has no name.");
         if (name.size() > kLongestName)
             row.problems.push_back(fmt::format("The name is longer than {} letters.", kLongestName));
-        const auto named = kindNamed(kind);
-        const bool known = named.has_value();
-        const PartKind wanted = named.value_or(PartKind::other);
-        if (!kind.empty() && !known) row.problems.push_back(fmt::format("There is no kind of part \"{}\".", kind));
-        PartType model = freshType(wanted, {});
-        if (!like.empty()) {
-            const auto found = findTypes(library, wordsOf(like));
-            const auto fits = std::find_if(found.begin(), found.end(),
-                                           [&](const PartType *type) { return !known || type->kind == wanted; });
-            if (fits == found.end())
-                row.problems.push_back(fmt::format("Nothing in the library is like \"{}\".", like));
-            else
-                model = **fits, row.model = model.name;
-        } else if (!known && kind.empty()) {
-            row.problems.push_back("It needs a kind, or a part that it is like.");
-        }
+        const PartType model = modelOf(cells, library, row);
         row.type = ownTypeLike(model, name.substr(0, kLongestName), used);
-        for (const auto &field : quickFields(row.type))
-            for (std::size_t c = 0; c < heads.size(); ++c) {
-                const std::string value = cell(int(c));
-                if (value.empty() || !means(field, heads[c])) continue;
-                const auto read = readQuantity(value, field.measure);
-                if (!read)
-                    row.problems.push_back(fmt::format("{}: {}", field.title, wrongQuantity(value, field.measure)));
-                else if (*read < field.least || *read > field.most)
-                    row.problems.push_back(
-                        fmt::format("{}: {} is not within {:g} to {:g}.", field.title, value, field.least, field.most));
-                else
-                    field.set(row.type, *read);
-            }
-        for (std::size_t c = 0; c < heads.size(); ++c)
-            if (const std::string value = cell(int(c)); !value.empty() && meansConnectors(heads[c]))
-                if (std::string wrong = setConnectors(row.type, value); !wrong.empty())
-                    row.problems.push_back(std::move(wrong));
+        readFields(cells, row);
         used.emplace(row.type.id, row.type);
         table.rows.push_back(std::move(row));
     }

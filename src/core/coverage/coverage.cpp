@@ -1,6 +1,7 @@
 #include "core/coverage/coverage.h"
 
 #include "core/base/units.h"
+#include "core/radio/coupling.h"
 #include "core/radio/decibel.h"
 #include "core/scene/scene.h"
 

@@ -1,11 +1,15 @@
 // Where the craft's own body leaves an antenna deaf, and what a second antenna makes good.
 #pragma once
 
-#include "core/radio/radio_report.h"
 #include "core/rays/ray_world.h"
 #include "core/sky/sky_view.h"
 
 namespace waxis {
+
+struct AntennaUse;
+struct LineShadow;
+struct RadioUse;
+struct Scene;
 
 /// Directions that coverage looks in: an even spiral over the whole sphere.
 const std::vector<Vec3> &coverageDirections();

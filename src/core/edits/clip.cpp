@@ -94,107 +94,148 @@ EditResult clipOf(const Build &build, const std::vector<std::string> &parts) {
     return clip;
 }
 
+namespace {
+
+/// Puts a clip into a build, its parts under ids of their own.
+class Pasting {
+public:
+    Pasting(const Build &build, const Build &clip) : build_(build), clip_(clip), next_(build) {}
+
+    EditResult paste(const Vec3 &shift_mm, std::vector<std::string> *added) {
+        addTypes();
+        chooseStacks();
+        for (const auto &part : clip_.parts) {
+            const auto type = typeId_.find(part.type);
+            if (type == typeId_.end()) return refuse(fmt::format("{} comes without its type.", part.name));
+            next_.parts.push_back(copyOf(part, type->second, shift_mm));
+            if (added) added->push_back(next_.parts.back().id);
+        }
+        fastenCopies();
+        addStacks();
+        addWires();
+        return std::move(next_);
+    }
+
+private:
+    void addTypes() {
+        next_.types.edit([&](TypeTable &table) {
+            for (const auto &[id, type] : *clip_.types) {
+                PartType copy = type;
+                const auto isTaken = [&] { // by another type than this one
+                    const auto there = table.find(copy.id);
+                    return there != table.end() && !(there->second == copy);
+                };
+                for (int n = 2; isTaken(); ++n) copy.id = fmt::format("{}-{}", id, n);
+                typeId_[id] = copy.id;
+                table.emplace(copy.id, copy);
+            }
+        });
+    }
+
+    /// A stack comes along with the adapter that it stands on, or where its pattern is there and free.
+    void chooseStacks() {
+        for (const auto &stack : clip_.stacks) {
+            const bool taken = std::any_of(build_.stacks.begin(), build_.stacks.end(),
+                                           [&](const Stack &s) { return s.on == stack.on; });
+            if (!findPart(clip_, stack.on) && (!sitePose(*build_.frame, stack.on) || taken)) continue;
+            stacks_.insert(stack.id);
+            for (const auto &layer : stack.layers) stacked_.insert(layer.parts.begin(), layer.parts.end());
+            stacked_.insert(stack.screws.begin(), stack.screws.end());
+        }
+    }
+
+    Part copyOf(const Part &part, const std::string &type, const Vec3 &shift_mm) {
+        Part copy = part;
+        copy.id = freshId(next_, part.id);
+        copy.type = type;
+        copy.mass_g = {}; // weighed was the other one
+        copy.pinned = false;
+        partId_[part.id] = copy.id;
+        if (!stacked_.contains(part.id)) stand(copy, part, shift_mm);
+        return copy;
+    }
+
+    /// On a free mount where it sat on one; else beside where it was.
+    void stand(Part &copy, const Part &part, const Vec3 &shift_mm) {
+        Pose X_FramePart = part.placement.pose;
+        const std::string seat = part.placement.site;
+        copy.placement.site.clear();
+        if (copy.fastening.method == FasteningMethod::stack) copy.fastening.method = FasteningMethod::none;
+        if (isMount(*clip_.frame, seat)) {
+            auto &mount = mountOf_[seat];
+            if (mount.empty()) mount = freeMount(next_, next_.types->at(copy.type));
+            const auto from = sitePose(*clip_.frame, seat);
+            if (!mount.empty() && from) {
+                copy.placement.site = mount;
+                copy.placement.pose = from->inverse() * X_FramePart;
+                const std::string was = armAt(*clip_.frame, seat), is = armAt(*next_.frame, mount);
+                std::replace(copy.fastening.onto.begin(), copy.fastening.onto.end(), was, is);
+            }
+        }
+        if (!copy.placement.site.empty()) return;
+        X_FramePart.position_mm += shift_mm;
+        copy.placement.pose = X_FramePart;
+    }
+
+    std::string renamed(const std::string &id) const {
+        const auto at = partId_.find(id);
+        return at == partId_.end() ? id : at->second;
+    }
+
+    void fastenCopies() {
+        const auto known = allIds(next_);
+        const std::set<std::string> ids(known.begin(), known.end());
+        for (std::size_t i = next_.parts.size() - clip_.parts.size(); i < next_.parts.size(); ++i) {
+            std::vector<std::string> onto;
+            for (const auto &id : next_.parts[i].fastening.onto) {
+                const bool among = partId_.contains(id);
+                // What stays behind in the other copy's hands is not held by it too.
+                if (!among && (!ids.contains(id) || findPart(build_, id))) continue;
+                onto.push_back(renamed(id));
+            }
+            next_.parts[i].fastening.onto = std::move(onto);
+        }
+    }
+
+    void addStacks() {
+        for (const auto &stack : clip_.stacks) {
+            if (!stacks_.contains(stack.id)) continue;
+            Stack copy = stack;
+            copy.id = freshId(next_, stack.id);
+            copy.on = renamed(stack.on);
+            for (auto &layer : copy.layers)
+                for (auto &id : layer.parts) id = renamed(id);
+            for (auto &id : copy.screws) id = renamed(id);
+            next_.stacks.push_back(std::move(copy));
+        }
+    }
+
+    void addWires() {
+        for (const auto &wire : clip_.wires) {
+            Wire copy = wire;
+            copy.id = freshId(next_, wire.id);
+            copy.from.part = renamed(wire.from.part);
+            copy.to.part = renamed(wire.to.part);
+            // Led by places of the other one it would run all over the craft.
+            copy.stops.clear();
+            copy.bundle.clear();
+            next_.wires.push_back(std::move(copy));
+        }
+    }
+
+    const Build &build_, &clip_;
+    Build next_;
+    std::map<std::string, std::string> typeId_, partId_; ///< of the clip, here
+    std::map<std::string, std::string> mountOf_;         ///< copies of one mount go to one mount
+    std::set<std::string> stacks_, stacked_;             ///< that come along, and what is in them
+};
+
+} // namespace
+
 EditResult pasteClip(const Build &build, const Build &clip, const Vec3 &shift_mm, std::vector<std::string> *added) {
     if (clip.parts.empty()) return refuse("There is nothing to paste.");
     if (!shift_mm.allFinite()) return refuse("The shift is not a finite number.");
-    Build next = build;
-    std::map<std::string, std::string> typeId, partId, stackId;
-    next.types.edit([&](TypeTable &table) {
-        for (const auto &[id, type] : *clip.types) {
-            PartType copy = type;
-            const auto isTaken = [&] { // by another type than this one
-                const auto there = table.find(copy.id);
-                return there != table.end() && !(there->second == copy);
-            };
-            for (int n = 2; isTaken(); ++n) copy.id = fmt::format("{}-{}", id, n);
-            typeId[id] = copy.id;
-            table.emplace(copy.id, copy);
-        }
-    });
-    std::set<std::string> stacked;
-    for (const auto &stack : clip.stacks) {
-        // Its pattern must be free here.
-        const bool stands = sitePose(*build.frame, stack.on) || partId.contains(stack.on);
-        const bool taken =
-            std::any_of(build.stacks.begin(), build.stacks.end(), [&](const Stack &s) { return s.on == stack.on; });
-        if (!stands || taken) continue;
-        stackId[stack.id] = {};
-        for (const auto &layer : stack.layers) stacked.insert(layer.parts.begin(), layer.parts.end());
-        stacked.insert(stack.screws.begin(), stack.screws.end());
-    }
-    std::map<std::string, std::string> mountOf; // copies of one mount go to one mount
-    for (const auto &part : clip.parts) {
-        const auto type = typeId.find(part.type);
-        if (type == typeId.end()) return refuse(fmt::format("{} comes without its type.", part.name));
-        Part copy = part;
-        copy.id = freshId(next, part.id);
-        copy.type = type->second;
-        copy.mass_g = {}; // weighed was the other one
-        copy.pinned = false;
-        partId[part.id] = copy.id;
-        const PartType &own = next.types->at(copy.type);
-        if (!stacked.contains(part.id)) {
-            Pose X_FramePart = part.placement.pose;
-            const std::string seat = part.placement.site;
-            copy.placement.site.clear();
-            if (copy.fastening.method == FasteningMethod::stack) copy.fastening.method = FasteningMethod::none;
-            if (isMount(*clip.frame, seat)) {
-                auto &mount = mountOf[seat];
-                if (mount.empty()) mount = freeMount(next, own);
-                const auto from = sitePose(*clip.frame, seat);
-                if (!mount.empty() && from) {
-                    copy.placement.site = mount;
-                    copy.placement.pose = from->inverse() * X_FramePart;
-                    const std::string was = armAt(*clip.frame, seat), is = armAt(*next.frame, mount);
-                    std::replace(copy.fastening.onto.begin(), copy.fastening.onto.end(), was, is);
-                }
-            }
-            if (copy.placement.site.empty()) {
-                X_FramePart.position_mm += shift_mm;
-                copy.placement.pose = X_FramePart;
-            }
-        }
-        next.parts.push_back(std::move(copy));
-        if (added) added->push_back(next.parts.back().id);
-    }
-    const auto renamed = [&](std::string id) {
-        const auto at = partId.find(id);
-        return at == partId.end() ? id : at->second;
-    };
-    const std::size_t first = next.parts.size() - clip.parts.size();
-    const auto known = allIds(next);
-    const std::set<std::string> ids(known.begin(), known.end());
-    for (std::size_t i = first; i < next.parts.size(); ++i) {
-        std::vector<std::string> onto;
-        for (const auto &id : next.parts[i].fastening.onto) {
-            const bool among = partId.contains(id);
-            // What stays behind in the other copy's hands is not held by it too.
-            if (!among && (!ids.contains(id) || findPart(build, id))) continue;
-            onto.push_back(renamed(id));
-        }
-        next.parts[i].fastening.onto = std::move(onto);
-    }
-    for (const auto &stack : clip.stacks) {
-        if (!stackId.contains(stack.id)) continue;
-        Stack copy = stack;
-        copy.id = freshId(next, stack.id);
-        copy.on = renamed(stack.on);
-        for (auto &layer : copy.layers)
-            for (auto &id : layer.parts) id = renamed(id);
-        for (auto &id : copy.screws) id = renamed(id);
-        next.stacks.push_back(std::move(copy));
-    }
-    for (const auto &wire : clip.wires) {
-        Wire copy = wire;
-        copy.id = freshId(next, wire.id);
-        copy.from.part = renamed(wire.from.part);
-        copy.to.part = renamed(wire.to.part);
-        // Led by places of the other one it would run all over the craft.
-        copy.stops.clear();
-        copy.bundle.clear();
-        next.wires.push_back(std::move(copy));
-    }
-    return next;
+    return Pasting(build, clip).paste(shift_mm, added);
 }
 
 } // namespace waxis

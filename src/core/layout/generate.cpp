@@ -256,91 +256,106 @@ private:
         Plate second = plate("plate-second", "Second plate", armTop_, w_["secondThickness_mm"], length_, width_);
         drillStack(second);
         drillArms(second, spokes);
-        const double slotX = -w_["stackPattern_mm"] / 2 - 12;
         Plate &deckPlate = w_.yes("secondPlate") ? second : main;
-        // Behind the stack; narrower where screws stand in the way.
-        bool passes = false;
-        for (const double half : {8.0, 5.0, 3.0}) passes = passes || cut(deckPlate, slotX - 4, slotX + 4, -half, half);
-        if (passes) {
-            PassThrough pass{"pass-rear", deckPlate.id, deckPlate.cutouts_mm.back(), HoleEdge::bare};
-            for (auto &p : pass.outline_mm) p += hub_;
-            frame_.passThroughs.push_back(pass);
-        }
-        const bool top = w_.yes("topPlate"), clean = w_.yes("cleanPlate");
+        addPassBehindStack(deckPlate);
+        const bool top = w_.yes("topPlate");
         Plate roof =
             plate("plate-top", "Top plate", deck_ + w_["standoffHeight_mm"], w_["topThickness_mm"], length_, width_);
         if (top) {
-            int n = 0;
-            for (const auto &place : standoffPlaces()) {
-                Standoff standoff;
-                standoff.id = fmt::format("standoff-{}", ++n);
-                standoff.base_mm = at(place, deck_);
-                standoff.height_mm = w_["standoffHeight_mm"];
-                standoff.diameter_mm = 5;
-                standoff.bore_mm = 2.5;
-                frame_.standoffs.push_back(standoff);
-                drill(deckPlate, place, 3.2);
-                if (w_.yes("secondPlate")) drill(main, place, 3.2);
-                drill(roof, place, 3.2);
-            }
-            constexpr double kStrap_mm = 22, kSlot_mm = 3; // for a 20 mm strap
-            const double slotY = width_ / 2 - 8;
-            // A strap needs both of its slots: where a standoff is in the way, further in.
-            for (double x : {-18.0, 18.0})
-                for (double inwards : {0.0, 2.5, 5.0}) {
-                    const double y = slotY - inwards;
-                    auto slot = [&](double side) {
-                        return cut(roof, x - kStrap_mm / 2, x + kStrap_mm / 2, side - kSlot_mm / 2,
-                                   side + kSlot_mm / 2);
-                    };
-                    if (y < 6) break;
-                    if (!slot(y)) continue;
-                    if (slot(-y)) break;
-                    roof.cutouts_mm.pop_back();
-                }
+            addStandoffs(main, deckPlate, roof);
+            cutStrapSlots(roof);
         }
         frame_.plates.push_back(main);
         if (w_.yes("secondPlate")) frame_.plates.push_back(second);
-        double stackZ = deck_;
-        std::string stackOn = deckPlate.id;
-        if (clean) {
-            const double z = deck_ + w_["bobbinHeight_mm"], width = std::max(width_ - 24, 10.0);
-            Plate soft = plate("plate-clean", "Clean plate", z, w_["secondThickness_mm"], length_ - 10, width);
-            soft.isolated = true;
-            drillStack(soft);
-            int n = 0;
-            for (double x : {1.0, -1.0})
-                for (double y : {1.0, -1.0}) {
-                    const Vec2 place(x * (length_ / 2 - 5 - width * 0.22 - 2), y * (width / 2 - 5));
-                    drill(soft, place, 3.2);
-                    Standoff bobbin;
-                    bobbin.id = fmt::format("bobbin-{}", ++n);
-                    bobbin.role = StandoffRole::bobbin;
-                    bobbin.base_mm = at(place, deck_);
-                    bobbin.height_mm = w_["bobbinHeight_mm"];
-                    bobbin.diameter_mm = 8;
-                    bobbin.material = "silicone";
-                    frame_.standoffs.push_back(bobbin);
-                }
-            frame_.plates.push_back(soft);
-            stackZ = z + soft.thickness_mm;
-            stackOn = soft.id;
-        }
+        if (w_.yes("cleanPlate")) {
+            addCleanPlate();
+            addStackSite(frame_.plates.back());
+        } else
+            addStackSite(deckPlate);
         if (top) frame_.plates.push_back(roof);
+        const Plate &highest = top ? roof : deckPlate;
+        const double packZ = top ? roof.z_mm + roof.thickness_mm : deck_;
+        addSite("site-pack", top ? "Top plate" : "Body", SiteKind::strap, highest.id, at({0, 0}, packZ));
+        addSite("site-tail", "Tail of the body", SiteKind::face, highest.id, at({-length_ / 2 + 14, 0}, packZ));
+    }
+
+    /// Behind the stack; narrower where screws stand in the way.
+    void addPassBehindStack(Plate &deckPlate) {
+        const double slotX = -w_["stackPattern_mm"] / 2 - 12;
+        bool passes = false;
+        for (const double half : {8.0, 5.0, 3.0}) passes = passes || cut(deckPlate, slotX - 4, slotX + 4, -half, half);
+        if (!passes) return;
+        PassThrough pass{"pass-rear", deckPlate.id, deckPlate.cutouts_mm.back(), HoleEdge::bare};
+        for (auto &p : pass.outline_mm) p += hub_;
+        frame_.passThroughs.push_back(pass);
+    }
+
+    void addStandoffs(Plate &main, Plate &deckPlate, Plate &roof) {
+        int n = 0;
+        for (const auto &place : standoffPlaces()) {
+            Standoff standoff;
+            standoff.id = fmt::format("standoff-{}", ++n);
+            standoff.base_mm = at(place, deck_);
+            standoff.height_mm = w_["standoffHeight_mm"];
+            standoff.diameter_mm = 5;
+            standoff.bore_mm = 2.5;
+            frame_.standoffs.push_back(standoff);
+            drill(deckPlate, place, 3.2);
+            if (w_.yes("secondPlate")) drill(main, place, 3.2);
+            drill(roof, place, 3.2);
+        }
+    }
+
+    /// A strap needs both of its slots: where a standoff is in the way, further in.
+    void cutStrapSlots(Plate &roof) {
+        constexpr double kStrap_mm = 22, kSlot_mm = 3; // for a 20 mm strap
+        const double slotY = width_ / 2 - 8;
+        for (double x : {-18.0, 18.0})
+            for (double inwards : {0.0, 2.5, 5.0}) {
+                const double y = slotY - inwards;
+                auto slot = [&](double side) {
+                    return cut(roof, x - kStrap_mm / 2, x + kStrap_mm / 2, side - kSlot_mm / 2, side + kSlot_mm / 2);
+                };
+                if (y < 6) break;
+                if (!slot(y)) continue;
+                if (slot(-y)) break;
+                roof.cutouts_mm.pop_back();
+            }
+    }
+
+    /// On four bobbins over the deck.
+    void addCleanPlate() {
+        const double z = deck_ + w_["bobbinHeight_mm"], width = std::max(width_ - 24, 10.0);
+        Plate soft = plate("plate-clean", "Clean plate", z, w_["secondThickness_mm"], length_ - 10, width);
+        soft.isolated = true;
+        drillStack(soft);
+        int n = 0;
+        for (double x : {1.0, -1.0})
+            for (double y : {1.0, -1.0}) {
+                const Vec2 place(x * (length_ / 2 - 5 - width * 0.22 - 2), y * (width / 2 - 5));
+                drill(soft, place, 3.2);
+                Standoff bobbin;
+                bobbin.id = fmt::format("bobbin-{}", ++n);
+                bobbin.role = StandoffRole::bobbin;
+                bobbin.base_mm = at(place, deck_);
+                bobbin.height_mm = w_["bobbinHeight_mm"];
+                bobbin.diameter_mm = 8;
+                bobbin.material = "silicone";
+                frame_.standoffs.push_back(bobbin);
+            }
+        frame_.plates.push_back(soft);
+    }
+
+    void addStackSite(const Plate &on) {
         Site stack;
         stack.id = "site-stack";
         stack.name = "Main stack";
         stack.kind = SiteKind::pattern;
-        stack.on = stackOn;
-        stack.X_FrameSite.position_mm = at({0, 0}, stackZ);
+        stack.on = on.id;
+        stack.X_FrameSite.position_mm = at({0, 0}, on.isolated ? on.z_mm + on.thickness_mm : deck_);
         stack.pattern = HolePattern{PatternShape::square, w_["stackPattern_mm"], 0, w_["stackHole_mm"], 4};
-        stack.isolated = clean;
+        stack.isolated = on.isolated;
         frame_.sites.push_back(stack);
-        const double packZ = top ? roof.z_mm + roof.thickness_mm : deck_;
-        addSite("site-pack", top ? "Top plate" : "Body", SiteKind::strap, top ? roof.id : deckPlate.id,
-                at({0, 0}, packZ));
-        addSite("site-tail", "Tail of the body", SiteKind::face, top ? roof.id : deckPlate.id,
-                at({-length_ / 2 + 14, 0}, packZ));
     }
 
     void addExtras() {

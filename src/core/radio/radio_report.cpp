@@ -5,10 +5,11 @@
 #include "core/geometry/segment.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/power/power_report.h"
-#include "core/radio/bands.h"
+#include "core/radio/best_pair.h"
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
 #include "core/radio/polarisation.h"
+#include "core/radio/products.h"
 #include "core/scene/scene.h"
 #include "core/wiring/route_field.h"
 #include "core/wiring/wire_report.h"
@@ -21,8 +22,6 @@ namespace waxis {
 namespace {
 
 constexpr double kShortWave_MHz = 3000;
-constexpr int kMostHarmonic = 7;
-constexpr double kSilence_dBm = -300;
 
 double sumOf(std::initializer_list<double> levels_dBm) {
     double sum = 0;
@@ -30,35 +29,7 @@ double sumOf(std::initializer_list<double> levels_dBm) {
     return sum > 0 ? std::max(kSilence_dBm, dBmFrom(sum)) : kSilence_dBm;
 }
 
-const LineShadow *shadowBetween(const std::vector<LineShadow> &shadows, const std::string &a, const std::string &b) {
-    for (const auto &shadow : shadows)
-        if ((shadow.from == a && shadow.to == b) || (shadow.from == b && shadow.to == a)) return &shadow;
-    return nullptr;
-}
-
-/// The pair of antennas that couples most at a frequency.
-struct BestPair {
-    Coupling coupling;
-    int from = 0, to = 0;
-    bool found = false;
-};
-BestPair bestPair(const RadioUse &sender, const RadioUse &listener, double f_MHz, const Practice &practice,
-                  const std::vector<LineShadow> &shadows) {
-    BestPair best;
-    for (std::size_t a = 0; a < sender.antennas.size(); ++a)
-        for (std::size_t b = 0; b < listener.antennas.size(); ++b) {
-            const Coupling c = couple(sender.antennas[a], listener.antennas[b], f_MHz, practice,
-                                      shadowBetween(shadows, sender.antennas[a].part, listener.antennas[b].part));
-            if (!best.found || c.total_dB > best.coupling.total_dB) best = {c, int(a), int(b), true};
-        }
-    return best;
-}
-
 bool overlapping(const RadioUse &a, const RadioUse &b) { return a.low_MHz < b.high_MHz && b.low_MHz < a.high_MHz; }
-
-double floorOf(const RadioUse &listener) {
-    return noiseFloor_dBm(listener.bandwidth_MHz * 1e6, listener.noiseFigure_dB);
-}
 
 bool isVideoSender(PartKind kind) { return kind == PartKind::videoTransmitter || kind == PartKind::digitalVideoUnit; }
 
@@ -67,67 +38,6 @@ std::optional<Limit> practiceGap(const RadioUse &sender, const RadioUse &listene
     if (listener.kind == PartKind::receiver) return Limit::senderReceiverGap;
     if (listener.kind == PartKind::gps) return Limit::senderGnssGap;
     return std::nullopt;
-}
-
-std::vector<Band> bandsOf(const std::vector<RadioUse> &radios, const std::vector<int> &which) {
-    std::vector<Band> bands;
-    for (const int r : which) {
-        const RadioUse &radio = radios[std::size_t(r)];
-        bands.push_back({radio.id(), radio.low_MHz, radio.high_MHz});
-    }
-    return bands;
-}
-
-void findHarmonics(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-                   const Practice &practice, const std::vector<LineShadow> &shadows) {
-    const auto sources = bandsOf(report.radios, senders), victims = bandsOf(report.radios, listeners);
-    for (const auto &hit : harmonicHits(sources, victims, kMostHarmonic)) {
-        if (hit.order == 1) continue; // the cell itself
-        const int s = senders[std::size_t(hit.source)], l = listeners[std::size_t(hit.victim)];
-        const RadioUse &sender = report.radios[std::size_t(s)], &listener = report.radios[std::size_t(l)];
-        if (sender.part == listener.part || !(sender.cases & listener.cases)) continue;
-        const BestPair pair = bestPair(sender, listener, (hit.low_MHz + hit.high_MHz) / 2, practice, shadows);
-        if (!pair.found) continue;
-        HarmonicProduct product{s, l, hit.order, hit.low_MHz, hit.high_MHz, 0, 0};
-        product.level_dBm = *sender.power_dBm - sender.suppression_dB + pair.coupling.total_dB;
-        product.rise_dB = noiseRise_dB(product.level_dBm - floorOf(listener));
-        report.harmonics.push_back(product);
-    }
-}
-
-void findMixes(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-               const Practice &practice, const std::vector<LineShadow> &shadows) {
-    const auto sources = bandsOf(report.radios, senders), victims = bandsOf(report.radios, listeners);
-    auto hits = secondOrderHits(sources, victims);
-    const auto third = thirdOrderHits(sources, victims);
-    hits.insert(hits.end(), third.begin(), third.end());
-    for (const auto &hit : hits) {
-        const int a = senders[std::size_t(hit.first)], b = senders[std::size_t(hit.second)],
-                  l = listeners[std::size_t(hit.victim)];
-        const RadioUse &one = report.radios[std::size_t(a)], &other = report.radios[std::size_t(b)],
-                       &listener = report.radios[std::size_t(l)];
-        if (one.part == other.part || !(one.cases & other.cases & listener.cases)) continue;
-        // A product within one of the two's own band beside its own listener is that link's matter.
-        if (one.part == listener.part || other.part == listener.part) continue;
-        MixProduct product{a, b, l, hit.p, hit.q, hit.low_MHz, hit.high_MHz, b, kSilence_dBm, 0};
-        const double f_MHz = (hit.low_MHz + hit.high_MHz) / 2;
-        const auto mixedAt = [&](int in, int at) {
-            const RadioUse &guest = report.radios[std::size_t(in)], &host = report.radios[std::size_t(at)];
-            const BestPair there = bestPair(guest, host, guest.centre_MHz, practice, shadows);
-            const BestPair on = bestPair(host, listener, f_MHz, practice, shadows);
-            if (!there.found || !on.found) return;
-            const double level =
-                *guest.power_dBm + there.coupling.total_dB - practice[Limit::mixLoss] + on.coupling.total_dB;
-            if (level <= product.level_dBm) return;
-            product.level_dBm = level;
-            product.at = at;
-        };
-        mixedAt(a, b);
-        mixedAt(b, a);
-        if (product.level_dBm <= kSilence_dBm) continue;
-        product.rise_dB = noiseRise_dB(product.level_dBm - floorOf(listener));
-        report.mixes.push_back(product);
-    }
 }
 
 /// Least distance of a part's solids from a point.

@@ -101,15 +101,19 @@ FoundSlot slotOf(const ClosedLoop &loop) {
     return slot;
 }
 
-std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
+namespace {
+
+using Middles = std::map<std::pair<long, long>, std::vector<Diagonal>>;
+
+/// Pairs by their middle, on a grid: only near holes are compared. Empty where there are too many to mean anything.
+Middles diagonalsOf(const std::vector<FoundHole> &holes) {
     constexpr double kLongest_mm = 30.5 * 1.4143 + 0.5, kShortest_mm = 9 - kPatternOff_mm;
-    // Pairs by their middle, on a grid: only near holes are compared.
     std::vector<std::size_t> byX(holes.size());
     for (std::size_t i = 0; i < holes.size(); ++i) byX[i] = i;
     std::sort(byX.begin(), byX.end(),
               [&](std::size_t a, std::size_t b) { return holes[a].centre_mm.x() < holes[b].centre_mm.x(); });
     constexpr double kCell_mm = 0.25;
-    std::map<std::pair<long, long>, std::vector<Diagonal>> byMiddle;
+    Middles byMiddle;
     std::size_t pairs = 0;
     constexpr std::size_t kMostPairs = 100'000; // a perforated sheet: patterns mean nothing there
     for (std::size_t i = 0; i < byX.size(); ++i)
@@ -125,46 +129,59 @@ std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
             byMiddle[{std::lround(middle.x() / kCell_mm), std::lround(middle.y() / kCell_mm)}].push_back(
                 {int(byX[i]), int(byX[j]), middle, length, d / length});
         }
-    std::vector<Candidate> candidates;
-    auto consider = [&](const Diagonal &p, const Diagonal &q) {
-        if (p.a == q.a || p.a == q.b || p.b == q.a || p.b == q.b) return;
-        if ((p.middle - q.middle).norm() > kPatternOff_mm || std::abs(p.direction.dot(q.direction)) > 0.02) return;
-        if (!sizesAlike(holes[std::size_t(p.a)], holes[std::size_t(q.a)])) return;
-        Candidate c;
-        FoundPattern &found = c.pattern;
-        found.centre_mm = (p.middle + q.middle) / 2;
-        found.holes = {p.a, p.b, q.a, q.b};
-        double diameter = 0;
-        for (int h : found.holes) diameter += holes[std::size_t(h)].diameter_mm / 4;
-        found.pattern.holeDiameter_mm = std::round(diameter * 1000) / 1000;
-        const double angle = degreesFromRadians(std::atan2(p.direction.y(), p.direction.x()));
-        found.angle_deg = folded(angle - 45, 45);
-        const double mean = (p.length + q.length) / 2;
-        if (std::abs(p.length - q.length) <= kPatternOff_mm) {
-            if (const auto side = nominal(mean / std::sqrt(2.0), kStackSides_mm)) {
-                found.use = PatternUse::stack;
-                found.pattern.shape = PatternShape::square;
-                found.pattern.size_mm = *side;
-                found.measured_mm = mean / std::sqrt(2.0);
-                c.off_mm = std::abs(found.measured_mm - *side);
-                candidates.push_back(c);
-            } else if (const auto circle = nominal(mean, kMotorCircles_mm)) {
-                found.use = PatternUse::motor;
-                found.pattern.shape = PatternShape::circle;
-                found.pattern.size_mm = *circle;
-                found.measured_mm = mean;
-                c.off_mm = std::abs(mean - *circle);
-                candidates.push_back(c);
-            }
-        } else if (std::abs(std::min(p.length, q.length) - 16) <= kPatternOff_mm &&
-                   std::abs(std::max(p.length, q.length) - 19) <= kPatternOff_mm) {
+    return byMiddle;
+}
+
+/// The pattern that two diagonals make, if it is one that is used.
+std::optional<Candidate> patternOf(const std::vector<FoundHole> &holes, const Diagonal &p, const Diagonal &q) {
+    if (p.a == q.a || p.a == q.b || p.b == q.a || p.b == q.b) return std::nullopt;
+    if ((p.middle - q.middle).norm() > kPatternOff_mm || std::abs(p.direction.dot(q.direction)) > 0.02)
+        return std::nullopt;
+    if (!sizesAlike(holes[std::size_t(p.a)], holes[std::size_t(q.a)])) return std::nullopt;
+    Candidate c;
+    FoundPattern &found = c.pattern;
+    found.centre_mm = (p.middle + q.middle) / 2;
+    found.holes = {p.a, p.b, q.a, q.b};
+    double diameter = 0;
+    for (int h : found.holes) diameter += holes[std::size_t(h)].diameter_mm / 4;
+    found.pattern.holeDiameter_mm = std::round(diameter * 1000) / 1000;
+    const double angle = degreesFromRadians(std::atan2(p.direction.y(), p.direction.x()));
+    found.angle_deg = folded(angle - 45, 45);
+    const double mean = (p.length + q.length) / 2;
+    if (std::abs(p.length - q.length) <= kPatternOff_mm) {
+        if (const auto side = nominal(mean / std::sqrt(2.0), kStackSides_mm)) {
+            found.use = PatternUse::stack;
+            found.pattern.shape = PatternShape::square;
+            found.pattern.size_mm = *side;
+            found.measured_mm = mean / std::sqrt(2.0);
+            c.off_mm = std::abs(found.measured_mm - *side);
+            return c;
+        } else if (const auto circle = nominal(mean, kMotorCircles_mm)) {
             found.use = PatternUse::motor;
             found.pattern.shape = PatternShape::circle;
-            found.pattern.size_mm = 16;
-            found.secondSize_mm = 19;
-            found.measured_mm = std::min(p.length, q.length);
-            candidates.push_back(c);
+            found.pattern.size_mm = *circle;
+            found.measured_mm = mean;
+            c.off_mm = std::abs(mean - *circle);
+            return c;
         }
+    } else if (std::abs(std::min(p.length, q.length) - 16) <= kPatternOff_mm &&
+               std::abs(std::max(p.length, q.length) - 19) <= kPatternOff_mm) {
+        found.use = PatternUse::motor;
+        found.pattern.shape = PatternShape::circle;
+        found.pattern.size_mm = 16;
+        found.secondSize_mm = 19;
+        found.measured_mm = std::min(p.length, q.length);
+        return c;
+    }
+    return std::nullopt;
+}
+
+/// All patterns that any diagonals make, those to be believed first.
+std::vector<Candidate> candidatesIn(const std::vector<FoundHole> &holes) {
+    const Middles byMiddle = diagonalsOf(holes);
+    std::vector<Candidate> candidates;
+    auto consider = [&](const Diagonal &p, const Diagonal &q) {
+        if (auto candidate = patternOf(holes, p, q)) candidates.push_back(std::move(*candidate));
     };
     for (const auto &[cell, list] : byMiddle)
         for (std::size_t i = 0; i < list.size(); ++i) {
@@ -187,8 +204,14 @@ std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
             return a.pattern.pattern.size_mm > b.pattern.pattern.size_mm;
         return a.off_mm < b.off_mm;
     });
+    return candidates;
+}
+
+} // namespace
+
+std::vector<FoundPattern> findPatterns(std::vector<FoundHole> &holes) {
     std::vector<FoundPattern> patterns;
-    for (auto &candidate : candidates) {
+    for (auto &candidate : candidatesIn(holes)) {
         auto &found = candidate.pattern;
         // Four screws round a stack that hold the arms look like a motor's; no motor stands there.
         constexpr double kAside_mm = 15;

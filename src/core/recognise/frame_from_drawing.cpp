@@ -271,82 +271,107 @@ DrawingChoices guessChoices(const Recognition &found) {
     return choices;
 }
 
-Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices) {
-    auto chosen = [&](std::size_t i) { return isChosen(choices, i); };
-    const std::size_t base = basePlate(found, choices);
-    if (base == found.plates.size()) return Failure{std::string("No plate is chosen.")};
-    const auto shift = plateShifts(found, choices);
+namespace {
 
-    Vec2 datum = Vec2::Zero();
-    int motors = 0;
-    for (std::size_t i = 0; i < found.plates.size(); ++i)
-        if (chosen(i))
-            for (const auto &p : found.plates[i].patterns)
-                if (p.use == PatternUse::motor) {
-                    datum += p.centre_mm + shift[i];
-                    ++motors;
-                }
-    datum = motors >= 2 ? Vec2(datum / motors) : anchorOf(found.plates[base]);
-    auto place = [&](std::size_t i, const Vec2 &p) { return turned(p + shift[i] - datum, choices.nose); };
-    auto placeRing = [&](std::size_t i, const Ring &ring) {
+/// Puts what was found in a drawing together, plate by plate.
+class FrameMaker {
+public:
+    FrameMaker(const Recognition &found, const DrawingChoices &choices, std::size_t base)
+        : found_(found), choices_(choices), shift_(plateShifts(found, choices)) {
+        findDatum(base);
+        // The main plate's top face is nought; arms on it, the second plate on them, standoffs, the top plate.
+        secondTop_ = choices.armThickness_mm;
+        for (std::size_t i = 0; i < found.plates.size(); ++i)
+            if (isChosen(choices, i) && choices.plates[i].role == PlateRole::second)
+                secondTop_ = std::max(secondTop_, choices.armThickness_mm + choices.plates[i].thickness_mm);
+        frame_.name = "Frame from a drawing";
+    }
+
+    Result<Frame, std::string> make() {
+        for (std::size_t i = 0; i < found_.plates.size(); ++i) {
+            if (!isChosen(choices_, i)) continue;
+            Plate plate = plateOf(i);
+            if (const auto fault = faultOf(platePolygon(plate)); !fault.empty())
+                return Failure{fmt::format("{} (layer {}): {}", plate.name, found_.plates[i].layer, fault)};
+            addPatterns(i, plate);
+            addSlots(i, plate);
+            frame_.plates.push_back(std::move(plate));
+        }
+        turnMotors();
+        addStandoffs();
+        return std::move(frame_);
+    }
+
+private:
+    /// The middle of the motors, or of the base plate where there are fewer than two.
+    void findDatum(std::size_t base) {
+        int motors = 0;
+        for (std::size_t i = 0; i < found_.plates.size(); ++i)
+            if (isChosen(choices_, i))
+                for (const auto &p : found_.plates[i].patterns)
+                    if (p.use == PatternUse::motor) {
+                        datum_ += p.centre_mm + shift_[i];
+                        ++motors;
+                    }
+        datum_ = motors >= 2 ? Vec2(datum_ / motors) : anchorOf(found_.plates[base]);
+    }
+    Vec2 place(std::size_t plate, const Vec2 &p) const { return turned(p + shift_[plate] - datum_, choices_.nose); }
+    Ring placeRing(std::size_t plate, const Ring &ring) const {
         Ring result;
-        for (const auto &p : ring) result.push_back(place(i, p));
+        for (const auto &p : ring) result.push_back(place(plate, p));
         return thinned(result, kFlattening_mm / 2);
-    };
+    }
 
-    // Heights: the main plate's top face is nought; arms on it, the second plate on them, standoffs, the top plate.
-    const double deck = choices.armThickness_mm;
-    double secondTop = deck;
-    for (std::size_t i = 0; i < found.plates.size(); ++i)
-        if (chosen(i) && choices.plates[i].role == PlateRole::second)
-            secondTop = std::max(secondTop, deck + choices.plates[i].thickness_mm);
-    Frame frame;
-    frame.name = "Frame from a drawing";
-    std::set<std::string> ids;
-    std::map<std::string, std::vector<std::optional<ScrewHole>>> screws; ///< of each plate's holes, in their order
-    for (std::size_t i = 0; i < found.plates.size(); ++i) {
-        if (!chosen(i)) continue;
-        const PlateChoice &choice = choices.plates[i];
-        const FoundPlate &drawn = found.plates[i];
+    double heightOf(const PlateChoice &choice) const {
+        if (choice.z_mm) return *choice.z_mm;
+        switch (choice.role) {
+        case PlateRole::main: return -choice.thickness_mm;
+        case PlateRole::arm: return 0;
+        case PlateRole::second: return choices_.armThickness_mm;
+        case PlateRole::clean: return secondTop_ + 8;
+        case PlateRole::top: return secondTop_ + choices_.standoffHeight_mm;
+        case PlateRole::other:
+        case PlateRole::ignore: return secondTop_;
+        }
+        return 0;
+    }
+
+    Plate plateOf(std::size_t i) {
+        const PlateChoice &choice = choices_.plates[i];
+        const FoundPlate &drawn = found_.plates[i];
         Plate plate;
-        plate.id = freshName(ids, fmt::format("plate-{}", roleWord(choice.role)));
+        plate.id = freshName(ids_, fmt::format("plate-{}", roleWord(choice.role)));
         plate.name = choice.name.empty() ? roleTitle(choice.role) : choice.name;
         plate.thickness_mm = choice.thickness_mm;
         plate.material = choice.material;
         plate.isolated = choice.role == PlateRole::clean;
-        switch (choice.role) {
-        case PlateRole::main: plate.z_mm = -choice.thickness_mm; break;
-        case PlateRole::arm: plate.z_mm = 0; break;
-        case PlateRole::second: plate.z_mm = deck; break;
-        case PlateRole::clean: plate.z_mm = secondTop + 8; break;
-        case PlateRole::top: plate.z_mm = secondTop + choices.standoffHeight_mm; break;
-        case PlateRole::other:
-        case PlateRole::ignore: plate.z_mm = secondTop; break;
-        }
-        if (choice.z_mm) plate.z_mm = *choice.z_mm;
+        plate.z_mm = heightOf(choice);
         plate.outline_mm = placeRing(i, drawn.outline_mm);
         for (const auto &hole : drawn.holes) {
             plate.holes.push_back({place(i, hole.centre_mm), hole.diameter_mm});
-            screws[plate.id].push_back(hole.screw);
+            screws_[plate.id].push_back(hole.screw);
         }
         for (const auto &slot : drawn.cutouts) plate.cutouts_mm.push_back(placeRing(i, slot.ring));
-        if (const auto fault = faultOf(platePolygon(plate)); !fault.empty())
-            return Failure{fmt::format("{} (layer {}): {}", plate.name, drawn.layer, fault)};
+        return plate;
+    }
+
+    /// Motor mounts and stack sites on a plate's upper face.
+    void addPatterns(std::size_t i, const Plate &plate) {
         const double top = plate.z_mm + plate.thickness_mm;
-        for (const auto &p : drawn.patterns) {
+        for (const auto &p : found_.plates[i].patterns) {
             const Vec2 centre = place(i, p.centre_mm);
-            const double angle = p.angle_deg + turn_deg(choices.nose);
+            const double angle = p.angle_deg + turn_deg(choices_.nose);
             if (p.use == PatternUse::motor) {
                 MotorMount mount;
-                mount.id = freshName(ids, "mount");
+                mount.id = freshName(ids_, "mount");
                 mount.position_mm = {centre.x(), centre.y(), top};
                 mount.pattern = p.pattern;
-                mount.propDiameter_mm = choices.propDiameter_mm;
-                mount.propPlane_mm = choices.propPlane_mm;
-                frame.motorMounts.push_back(mount);
+                mount.propDiameter_mm = choices_.propDiameter_mm;
+                mount.propPlane_mm = choices_.propPlane_mm;
+                frame_.motorMounts.push_back(mount);
             } else if (p.use == PatternUse::stack) {
                 Site site;
-                site.id = freshName(ids, "site-stack");
+                site.id = freshName(ids_, "site-stack");
                 site.name = fmt::format("{:g} mm pattern, {}", p.pattern.size_mm, lowerCase(plate.name));
                 site.kind = SiteKind::pattern;
                 site.on = plate.id;
@@ -356,72 +381,98 @@ Result<Frame, std::string> frameFromDrawing(const Recognition &found, const Draw
                     angle - 90 * std::round(angle / 90); // a square looks the same after a quarter turn
                 site.X_FrameSite = {{centre.x(), centre.y(), top},
                                     quaternionFrom({0, 0, std::abs(quarter) < 0.3 ? 0.0 : quarter})};
-                frame.sites.push_back(site);
+                frame_.sites.push_back(site);
             }
         }
+    }
+
+    /// Pass-throughs, and one site between all slots for straps.
+    void addSlots(std::size_t i, const Plate &plate) {
+        const FoundPlate &drawn = found_.plates[i];
+        const double top = plate.z_mm + plate.thickness_mm;
         std::vector<Vec2> straps;
         for (const auto &slot : drawn.cutouts) {
             if (slot.use == SlotUse::passThrough)
-                frame.passThroughs.push_back(
-                    {freshName(ids, "pass"), plate.id, placeRing(i, slot.ring), HoleEdge::bare});
+                frame_.passThroughs.push_back(
+                    {freshName(ids_, "pass"), plate.id, placeRing(i, slot.ring), HoleEdge::bare});
             if (slot.use == SlotUse::strap) straps.push_back(place(i, slot.centre_mm));
         }
         if (!straps.empty()) {
             Vec2 middle = Vec2::Zero();
             for (const auto &p : straps) middle += p / double(straps.size());
             Site site;
-            site.id = freshName(ids, "site-pack");
+            site.id = freshName(ids_, "site-pack");
             site.name = "Strap slots, " + lowerCase(plate.name);
             site.kind = SiteKind::strap;
             site.on = plate.id;
             site.X_FrameSite.position_mm = {middle.x(), middle.y(), top};
-            frame.sites.push_back(site);
+            frame_.sites.push_back(site);
         }
-        frame.plates.push_back(std::move(plate));
     }
-    const auto spins = alternatingSpins(frame.motorMounts, Spin::counterClockwise);
-    const auto numbers = motorNumbers(frame.motorMounts, Numbering::rearRightFirst);
-    for (std::size_t i = 0; i < frame.motorMounts.size(); ++i) {
-        frame.motorMounts[i].spin = spins[i];
-        frame.motorMounts[i].number = numbers[i];
-    }
-    if (!frame.motorMounts.empty()) frame.numbering = "rear-right-first";
 
-    // Holes that the main or second plate and the top plate share, outside the stack patterns, are where standoffs
-    // stand.
-    const Plate *roof = nullptr;
-    const Plate *floor = nullptr;
-    for (const auto &plate : frame.plates) {
-        if (plate.id == "plate-top") roof = &plate;
-        if (plate.id == "plate-second" || (plate.id == "plate-main" && !floor)) floor = &plate;
+    void turnMotors() {
+        const auto spins = alternatingSpins(frame_.motorMounts, Spin::counterClockwise);
+        const auto numbers = motorNumbers(frame_.motorMounts, Numbering::rearRightFirst);
+        for (std::size_t i = 0; i < frame_.motorMounts.size(); ++i) {
+            frame_.motorMounts[i].spin = spins[i];
+            frame_.motorMounts[i].number = numbers[i];
+        }
+        if (!frame_.motorMounts.empty()) frame_.numbering = "rear-right-first";
     }
-    if (roof && floor && roof->z_mm > floor->z_mm + floor->thickness_mm) {
-        auto inStack = [&](const Vec2 &p) {
-            return std::any_of(frame.sites.begin(), frame.sites.end(), [&](const Site &site) {
-                if (!site.pattern) return false;
-                for (const auto &c : holeCentres(*site.pattern))
-                    if (((site.X_FrameSite * Vec3(c.x(), c.y(), 0)).head<2>() - p).norm() < 0.5) return true;
-                return false;
-            });
-        };
-        for (std::size_t r = 0; r < roof->holes.size(); ++r)
-            for (const auto &below : floor->holes) {
-                const RoundHole &hole = roof->holes[r];
-                const auto &screw = screws[roof->id][r];
-                if ((hole.centre_mm - below.centre_mm).norm() > 0.3 || !screw || inStack(hole.centre_mm)) continue;
-                Standoff standoff;
-                standoff.id = freshName(ids, "standoff");
-                const double z = floor->z_mm + floor->thickness_mm;
-                standoff.base_mm = {below.centre_mm.x(), below.centre_mm.y(), z};
-                standoff.height_mm = roof->z_mm - z;
-                standoff.thread = screw->thread->name;
-                standoff.diameter_mm = screw->thread->nominal_mm < 2.4 ? 3.5 : 5.0;
-                standoff.bore_mm = screw->thread->nominal_mm * 0.83;
-                frame.standoffs.push_back(standoff);
-                break;
-            }
+
+    /// Holes that the main or second plate and the top plate share, outside the stack patterns, are where standoffs
+    /// stand.
+    void addStandoffs() {
+        const Plate *roof = nullptr;
+        const Plate *floor = nullptr;
+        for (const auto &plate : frame_.plates) {
+            if (plate.id == "plate-top") roof = &plate;
+            if (plate.id == "plate-second" || (plate.id == "plate-main" && !floor)) floor = &plate;
+        }
+        if (roof && floor && roof->z_mm > floor->z_mm + floor->thickness_mm) {
+            auto inStack = [&](const Vec2 &p) {
+                return std::any_of(frame_.sites.begin(), frame_.sites.end(), [&](const Site &site) {
+                    if (!site.pattern) return false;
+                    for (const auto &c : holeCentres(*site.pattern))
+                        if (((site.X_FrameSite * Vec3(c.x(), c.y(), 0)).head<2>() - p).norm() < 0.5) return true;
+                    return false;
+                });
+            };
+            for (std::size_t r = 0; r < roof->holes.size(); ++r)
+                for (const auto &below : floor->holes) {
+                    const RoundHole &hole = roof->holes[r];
+                    const auto &screw = screws_[roof->id][r];
+                    if ((hole.centre_mm - below.centre_mm).norm() > 0.3 || !screw || inStack(hole.centre_mm)) continue;
+                    Standoff standoff;
+                    standoff.id = freshName(ids_, "standoff");
+                    const double z = floor->z_mm + floor->thickness_mm;
+                    standoff.base_mm = {below.centre_mm.x(), below.centre_mm.y(), z};
+                    standoff.height_mm = roof->z_mm - z;
+                    standoff.thread = screw->thread->name;
+                    standoff.diameter_mm = screw->thread->nominal_mm < 2.4 ? 3.5 : 5.0;
+                    standoff.bore_mm = screw->thread->nominal_mm * 0.83;
+                    frame_.standoffs.push_back(standoff);
+                    break;
+                }
+        }
     }
-    return frame;
+
+    const Recognition &found_;
+    const DrawingChoices &choices_;
+    std::vector<Vec2> shift_;
+    Vec2 datum_ = Vec2::Zero();
+    double secondTop_ = 0;
+    Frame frame_;
+    std::set<std::string> ids_;
+    std::map<std::string, std::vector<std::optional<ScrewHole>>> screws_; ///< of each plate's holes, in their order
+};
+
+} // namespace
+
+Result<Frame, std::string> frameFromDrawing(const Recognition &found, const DrawingChoices &choices) {
+    const std::size_t base = basePlate(found, choices);
+    if (base == found.plates.size()) return Failure{std::string("No plate is chosen.")};
+    return FrameMaker(found, choices, base).make();
 }
 
 } // namespace waxis

@@ -212,33 +212,28 @@ double cutArea(const FoundPlate &plate) {
     return area;
 }
 
-} // namespace
-
-Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &options) {
-    Recognition found;
-    LoopSearch search = closedLoops(drawing, options.tolerance_mm);
-    found.skipped = drawing.skipped;
-    found.skipped.insert(found.skipped.end(), search.skipped.begin(), search.skipped.end());
-
-    // Who stands in whom is asked of each pair: of more outlines than any frame has, the largest are taken.
+/// Who stands in whom is asked of each pair: of more outlines than any frame has, the largest are taken.
+void keepLargest(LoopSearch &search, Recognition &found) {
     constexpr std::size_t kMostLoops = 10'000;
-    if (search.loops.size() > kMostLoops) {
-        std::stable_sort(search.loops.begin(), search.loops.end(),
-                         [](const ClosedLoop &a, const ClosedLoop &b) { return a.area_mm2 > b.area_mm2; });
-        found.skipped.push_back({fmt::format("{} small outlines", search.loops.size() - kMostLoops),
-                                 "",
-                                 fmt::format("the drawing has more than {}", kMostLoops),
-                                 {}});
-        search.loops.resize(kMostLoops);
-    }
-    std::map<std::string, std::vector<Node>> byLayer = nodesByLayer(search.loops);
+    if (search.loops.size() <= kMostLoops) return;
+    std::stable_sort(search.loops.begin(), search.loops.end(),
+                     [](const ClosedLoop &a, const ClosedLoop &b) { return a.area_mm2 > b.area_mm2; });
+    found.skipped.push_back({fmt::format("{} small outlines", search.loops.size() - kMostLoops),
+                             "",
+                             fmt::format("the drawing has more than {}", kMostLoops),
+                             {}});
+    search.loops.resize(kMostLoops);
+}
+
+using Layers = std::map<std::string, std::vector<Node>>;
+
+/// Which layers hold the holes of others: nothing nested, everything small and inside outlines elsewhere.
+void findLayerUses(const FlatDrawing &drawing, const RecogniseOptions &options, Layers &byLayer, Recognition &found) {
+    constexpr double kSmallShare = 0.15;
     auto wished = [&](const std::string &layer) {
         const auto at = options.layers.find(layer);
         return at == options.layers.end() ? LayerUse::automatic : at->second;
     };
-
-    // Which layers hold the holes of others: nothing nested, everything small and inside outlines elsewhere.
-    constexpr double kSmallShare = 0.15;
     for (const auto &layer : drawing.layers) {
         LayerUse use = wished(layer);
         const auto &nodes = byLayer[layer];
@@ -260,18 +255,22 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
         }
         found.layers[layer] = use;
     }
+}
 
-    struct Outline {
-        Node node;
-        std::size_t plate;
-    };
+struct Outline {
+    Node node;
+    std::size_t plate;
+};
+
+/// A plate for each outline, and for each piece that lies in a hole; with the holes that are nested in it.
+std::vector<Outline> findPlates(const FlatDrawing &drawing, Layers &byLayer, Recognition &found) {
     std::vector<Outline> outlines;
     for (const auto &layer : drawing.layers) {
         if (found.layers[layer] != LayerUse::plates) continue;
         const auto &nodes = byLayer[layer];
         std::vector<int> plateOf(nodes.size(), -1);
         for (std::size_t i = 0; i < nodes.size(); ++i) {
-            if (nodes[i].depth % 2 == 0) { // an outline, or a piece that lies in a hole
+            if (nodes[i].depth % 2 == 0) {
                 plateOf[i] = int(found.plates.size());
                 FoundPlate plate;
                 plate.layer = layer;
@@ -283,6 +282,11 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
             }
         }
     }
+    return outlines;
+}
+
+/// Holes of layers of their own go to the smallest outline that they stand in.
+void giveHoles(const FlatDrawing &drawing, Layers &byLayer, const std::vector<Outline> &outlines, Recognition &found) {
     for (const auto &layer : drawing.layers) {
         if (found.layers[layer] != LayerUse::holes) continue;
         int lost = 0;
@@ -299,17 +303,34 @@ Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &option
         }
         if (lost > 0) found.skipped.push_back({fmt::format("{} hole(s)", lost), layer, "they lie in no outline", {}});
     }
-    for (auto &plate : found.plates) {
-        auto before = [](const auto &a, const auto &b) { // left to right, so that the order does not hang on the file
-            const Vec2 d = a.centre_mm - b.centre_mm;
-            return std::abs(d.x()) > 1e-3 ? d.x() < 0 : d.y() < -1e-3;
-        };
-        std::stable_sort(plate.holes.begin(), plate.holes.end(), before);
-        std::stable_sort(plate.cutouts.begin(), plate.cutouts.end(), before);
-        plate.patterns = findPatterns(plate.holes);
-        markMotorSlots(plate);
-        plate.area_mm2 = cutArea(plate);
-    }
+}
+
+/// Patterns, slots of motors and the area of a plate that has all its holes.
+void finish(FoundPlate &plate) {
+    auto before = [](const auto &a, const auto &b) { // left to right, so that the order does not hang on the file
+        const Vec2 d = a.centre_mm - b.centre_mm;
+        return std::abs(d.x()) > 1e-3 ? d.x() < 0 : d.y() < -1e-3;
+    };
+    std::stable_sort(plate.holes.begin(), plate.holes.end(), before);
+    std::stable_sort(plate.cutouts.begin(), plate.cutouts.end(), before);
+    plate.patterns = findPatterns(plate.holes);
+    markMotorSlots(plate);
+    plate.area_mm2 = cutArea(plate);
+}
+
+} // namespace
+
+Recognition recognise(const FlatDrawing &drawing, const RecogniseOptions &options) {
+    Recognition found;
+    LoopSearch search = closedLoops(drawing, options.tolerance_mm);
+    found.skipped = drawing.skipped;
+    found.skipped.insert(found.skipped.end(), search.skipped.begin(), search.skipped.end());
+    keepLargest(search, found);
+    Layers byLayer = nodesByLayer(search.loops);
+    findLayerUses(drawing, options, byLayer, found);
+    const auto outlines = findPlates(drawing, byLayer, found);
+    giveHoles(drawing, byLayer, outlines, found);
+    for (auto &plate : found.plates) finish(plate);
     giveTexts(drawing, found);
     findFaults(found);
     if (found.plates.empty() && found.skipped.empty())

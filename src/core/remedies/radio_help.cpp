@@ -7,7 +7,9 @@
 #include "core/magnetics/biot_savart.h"
 #include "core/placing/holds.h"
 #include "core/radio/antennas.h"
+#include "core/radio/coupling.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/scene/scene.h"
 
 #include <algorithm>

@@ -2,9 +2,14 @@
 #pragma once
 
 #include "core/findings/finding.h"
-#include "core/radio/radio_report.h"
+#include "core/scene/scene.h"
 
 namespace waxis {
+
+struct CompassReport;
+struct FieldSources;
+struct LineShadow;
+struct RadioReport;
 
 /// One thing to try and what it does to the pair.
 struct RadioHelp {

@@ -1,5 +1,6 @@
 // d direction in plan (unit in space), o offset, s share: o + t s d is least at t = -o.d / (s d.d). Statics.
 #include "core/remedies/slide.h"
+#include "core/balance/case_balance.h"
 
 #include <algorithm>
 #include <cmath>

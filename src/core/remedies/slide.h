@@ -1,10 +1,12 @@
 // How far to slide what, so that the centre of gravity comes under the thrust centre.
 #pragma once
 
-#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 #include "core/remedies/free_travel.h"
 
 namespace waxis {
+
+struct CaseBalance;
 
 /// A mass that moves along a line in one load case: the offset runs along `offset + travel * share * direction`.
 struct SlideCase {

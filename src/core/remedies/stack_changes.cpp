@@ -276,4 +276,11 @@ std::vector<StackSuggestion> suggestFor(const Build &build, const Stack &stack, 
     return lean;
 }
 
+Fix fixBy(const StackChange &change) {
+    Fix fix;
+    fix.part = change.stack;
+    fix.change = change;
+    return fix;
+}
+
 } // namespace waxis

@@ -2,12 +2,16 @@
 #pragma once
 
 #include "core/edits/stack_change.h"
+#include "core/findings/fix.h"
 #include "core/stack/report.h"
 
 namespace waxis {
 
 /// Screws of another length, of the thread, head and material that the stack has now. Needs a thread in the report.
 StackChange screwChange(const StackReport &report, double length_mm);
+
+/// The change as a cure of a finding.
+Fix fixBy(const StackChange &change);
 
 struct StackSuggestion {
     std::vector<StackChange> changes;

@@ -1,5 +1,6 @@
 #include "core/remedies/weigh_advice.h"
 
+#include "core/balance/case_balance.h"
 #include "core/balance/doubt_share.h"
 
 #include <algorithm>

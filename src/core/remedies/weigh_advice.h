@@ -1,9 +1,11 @@
 // What is worth weighing next.
 #pragma once
 
-#include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 
 namespace waxis {
+
+struct CaseBalance;
 
 /// What one doubt adds to the doubt about where the centre of gravity is, in plan.
 struct WeighNext {

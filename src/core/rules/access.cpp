@@ -1,5 +1,6 @@
 // FIT-6 and FIT-7: can a person get at it, and does what is plugged in have room.
 #include "core/rules/rule.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
 
 #include <array>

@@ -3,6 +3,7 @@
 #include "core/remedies/slide.h"
 #include "core/remedies/weigh_advice.h"
 #include "core/rules/rule.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>

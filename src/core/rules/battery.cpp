@@ -3,10 +3,12 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
+#include "core/findings/input.h"
 #include "core/remedies/free_travel.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>
@@ -237,10 +239,8 @@ static FindingText wordBattery(const Build &build, const Finding &f) {
                     {"The strap stands beyond the pack's end: move one of them.", words}};
         return {{"{0}: {1} is at the pack's very end", words}, {"It slips off; move it 5 mm inwards.", words}};
     }
-    double aft = 0, fore = 0;
-    for (const auto &input : f.inputs) (input.name == "free aft" ? aft : fore) = input.value;
-    words[2] = oneDecimal(aft);
-    words[3] = oneDecimal(fore);
+    words[2] = oneDecimal(maybeInput(f, "free aft").value_or(0));
+    words[3] = oneDecimal(maybeInput(f, "free forward").value_or(0));
     return {{"{0} can slide {2} mm aft and {3} mm forward", words}, {"Then it meets {1}.", words}};
 }
 

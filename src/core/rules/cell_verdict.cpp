@@ -1,4 +1,5 @@
 #include "core/rules/cell_verdict.h"
+#include "core/radio/radio_report.h"
 
 namespace waxis {
 

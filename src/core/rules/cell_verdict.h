@@ -2,9 +2,11 @@
 #pragma once
 
 #include "core/findings/finding.h"
-#include "core/radio/radio_report.h"
 
 namespace waxis {
+
+struct Practice;
+struct RadioCell;
 
 /// The worst of what the rules say of it: distance, noise, blocking, products; for compasses the heading error.
 Severity cellSeverity(const RadioCell &cell, bool compass, const Practice &practice);

@@ -5,6 +5,7 @@
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
+#include "core/survey/helps.h"
 #include "core/survey/survey.h"
 
 #include <algorithm>

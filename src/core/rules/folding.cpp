@@ -1,5 +1,6 @@
 // FIT-12: what folding arms meet on their way.
 #include "core/rules/rule.h"
+#include "core/survey/reach.h"
 #include "core/survey/survey.h"
 
 #include <array>

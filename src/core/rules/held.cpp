@@ -2,6 +2,7 @@
 #include "core/build/near_frame.h"
 #include "core/rules/rule.h"
 #include "core/scene/hanging.h"
+#include "core/survey/helps.h"
 #include "core/survey/survey.h"
 
 #include <array>

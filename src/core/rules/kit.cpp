@@ -3,6 +3,7 @@
 #include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
+#include "core/findings/input.h"
 #include "core/remedies/weigh_advice.h"
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
@@ -82,7 +83,7 @@ static void judgeCounts(const Build &build, const Practice &, const Derived &der
 
 static FindingText wordCounts(const Build &build, const Finding &f) {
     if (f.variant == "uncounted")
-        return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", f.inputs[0].value)}},
+        return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", inputOf(f, "kinds not counted"))}},
                 {"Count the box in the Kit stage: what is missing stops the work half way.", {}}};
     return {{"{0}: {1} in hand, {2} needed",
              {kitItemName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
@@ -120,8 +121,9 @@ static void judgeUnweighed(const Build &build, const Practice &practice, const D
 static FindingText wordUnweighed(const Build &build, const Finding &f) {
     return {{"Unweighed parts leave the centre of gravity in doubt by {0} mm", {oneDecimal(*f.measured)}},
             {"{1} of {2} g come from the catalogue; {0} alone makes {3} % of the doubt: weigh it next.",
-             {displayName(build, f.subjects[0]), fmt::format("{:.0f}", f.inputs[0].value),
-              fmt::format("{:.0f}", f.inputs[1].value), fmt::format("{:.0f}", f.inputs[2].value)}}};
+             {displayName(build, f.subjects[0]), fmt::format("{:.0f}", inputOf(f, "mass not weighed")),
+              fmt::format("{:.0f}", inputOf(f, "all-up mass")),
+              fmt::format("{:.0f}", inputOf(f, "share of the doubt of the first to weigh"))}}};
 }
 
 static void judgeSizes(const Build &build, const Practice &practice, const Derived &derived,

@@ -2,6 +2,7 @@
 #include "core/attitude/mounting_angles.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 
 #include <array>
 #include <cmath>

@@ -1,6 +1,8 @@
 // NAV-3 to NAV-5: what currents, magnets and iron do to a compass.
+#include "core/findings/input.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
+#include "core/survey/helps.h"
 #include "core/survey/survey.h"
 
 #include <array>
@@ -78,11 +80,11 @@ static FindingText wordThrottle(const Build &build, const Finding &f) {
                 {"No wires are drawn. Draw the power wires in Wire.", {}}};
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
-    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), degrees(f.inputs[0].value),
-                                         degrees(f.inputs[1].value), who.empty() ? "wires" : who,
-                                         fieldWord(f.inputs[2].value)};
-    return {{f.inputs[0].value >= 180 ? "Currents overwhelm the compass of {0}"
-                                      : "Currents turn the compass of {0} by up to {1}",
+    const std::vector<std::string> words{nameWithin(build, f.subjects[0]), degrees(inputOf(f, "error at full current")),
+                                         degrees(inputOf(f, "error in hover")), who.empty() ? "wires" : who,
+                                         fieldWord(inputOf(f, "field at full current, level"))};
+    return {{inputOf(f, "error at full current") >= 180 ? "Currents overwhelm the compass of {0}"
+                                                        : "Currents turn the compass of {0} by up to {1}",
              words},
             {"In hover {2}; at full current {4}, most by {3}. Twist there and back together, lead them elsewhere, or "
              "raise the compass.",
@@ -119,8 +121,8 @@ static void judgeMagnets(const Build &, const Practice &practice, const Derived 
 
 static FindingText wordMagnets(const Build &build, const Finding &f) {
     const std::vector<std::string> words{nameWithin(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
-                                         degrees(*f.measured), oneDecimal(f.inputs[0].value),
-                                         fieldWord(f.inputs[1].value)};
+                                         degrees(*f.measured), oneDecimal(inputOf(f, "distance")),
+                                         fieldWord(inputOf(f, "field, level"))};
     if (*f.measured >= 180)
         return {
             {"The magnet of {0} overwhelms the compass of {1}", words},

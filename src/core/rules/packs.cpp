@@ -1,4 +1,5 @@
 // PWR-5 to PWR-9: packs, what stands at them, and how long they last.
+#include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
 #include "core/rules/rule.h"
@@ -98,7 +99,7 @@ static FindingText wordCapacitor(const Build &build, const Finding &f) {
             {"No capacitor at the speed controllers", {}},
             {"Switching spikes of a {0} V pack reach camera and receiver: one of 470 to 1000 µF at the battery pads, "
              "the right way round, insulated and tied down.",
-             {brief(f.inputs[0].value)}}};
+             {brief(inputOf(f, "full pack"))}}};
     if (f.variant == "loose")
         return {{"{0} is not connected", {name}},
                 {"Solder it to the speed controllers' battery pads, plus to plus.", {}}};
@@ -113,11 +114,11 @@ static FindingText wordCapacitor(const Build &build, const Finding &f) {
                 {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
                  {wholeNumber(*f.limit)}}};
     if (f.severity == Severity::stop)
-        return {
-            {"{0} is rated {1} V and the full pack has {2} V", {name, brief(*f.measured), brief(f.inputs[0].value)}},
-            {"It bursts: at least {0} V.", {brief(*f.limit)}}};
+        return {{"{0} is rated {1} V and the full pack has {2} V",
+                 {name, brief(*f.measured), brief(inputOf(f, "full pack"))}},
+                {"It bursts: at least {0} V.", {brief(*f.limit)}}};
     return {{"{0} is rated {1} V; {2} V are wanted for this pack", {name, brief(*f.measured), brief(*f.limit)}},
-            {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(f.inputs[0].value)}}};
+            {"Spikes go beyond the pack's {0} V: take the next higher rating.", {brief(inputOf(f, "full pack"))}}};
 }
 
 static void judgePackCurrent(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -163,15 +164,15 @@ static FindingText wordPackCurrent(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
     const std::string peak = wholeNumber(*f.measured), limit = wholeNumber(*f.limit);
     if (f.severity == Severity::stop)
-        return {{"{0} carries {1} A in hover and is good for {2} A", {name, wholeNumber(f.inputs[0].value), limit}},
+        return {{"{0} carries {1} A in hover and is good for {2} A", {name, wholeNumber(inputOf(f, "hover")), limit}},
                 {"It overheats within minutes: take one for more current.", {}}};
     if (f.variant == "esc")
         return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
                  {name, limit, nameWithin(build, f.subjects[1]), peak}},
                 {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
-    return {
-        {"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
-        {"Hover takes {0} A. Keep full thrust short, or take one for more current.", {wholeNumber(f.inputs[0].value)}}};
+    return {{"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
+            {"Hover takes {0} A. Keep full thrust short, or take one for more current.",
+             {wholeNumber(inputOf(f, "hover"))}}};
 }
 
 static void judgeLiveContacts(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
@@ -293,11 +294,12 @@ static void judgeEndurance(const Build &, const Practice &practice, const Derive
 }
 
 static FindingText wordEndurance(const Build &build, const Finding &f) {
-    return {{"{0} to {1} minutes of hover on {2}",
-             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value), nameWithin(build, f.subjects[0])}},
-            {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
-             {brief(f.inputs[2].value), wholeNumber(f.inputs[6].value), fmt::format("{:.2f}", f.inputs[4].value),
-              wholeNumber(f.inputs[5].value)}}};
+    return {
+        {"{0} to {1} minutes of hover on {2}",
+         {wholeNumber(inputOf(f, "at least")), wholeNumber(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
+        {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
+         {brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
+          fmt::format("{:.2f}", inputOf(f, "alarm per cell")), wholeNumber(inputOf(f, "turn back at"))}}};
 }
 
 std::span<const Rule> packsRules() {

@@ -1,4 +1,5 @@
 // PWR-1 to PWR-4 and PWR-10: whether rails can carry what hangs on them.
+#include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
 #include "core/rules/rule.h"
@@ -128,7 +129,7 @@ static FindingText wordRailLoad(const Build &build, const Finding &f) {
     if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
     return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured)}},
             {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
-             {loads, brief(f.inputs[1].value), brief(f.inputs[2].value), brief(f.inputs[0].value)}}};
+             {loads, brief(inputOf(f, "peak")), brief(inputOf(f, "limit")), brief(inputOf(f, "typical"))}}};
 }
 
 static void judgeSupplyRange(const Build &build, const Practice &practice, const Derived &derived,
@@ -216,7 +217,7 @@ static void judgeRegulatorHeat(const Build &build, const Practice &practice, con
 
 static FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
     const std::string name = railName(build, f.subjects[0], f.variant);
-    if (f.inputs[2].value > 0)
+    if (inputOf(f, "linear") > 0)
         return {
             {"{0} turns {1} W into heat", {name, oneDecimal(*f.measured)}},
             {"It drops the whole voltage as heat; {0} W is what it bears without a sink. Take a switching regulator.",

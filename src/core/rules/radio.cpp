@@ -1,10 +1,11 @@
 // RAD: who disturbs whom. Distances that builders keep stand beside what is computed.
+#include "core/findings/input.h"
 #include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
+#include "core/rules/radio_pairs.h"
 #include "core/rules/rule.h"
-#include "core/survey/survey.h"
 
 #include <array>
 #include <cmath>
@@ -15,19 +16,6 @@ namespace waxis {
 namespace {
 
 std::string name(const Build &build, const std::string &id) { return nameWithin(build, id); }
-
-std::string megahertz(double value) { return fmt::format("{:.7g}", std::round(value * 100) / 100); }
-
-/// Up to three moves, turns or channels that cure a pair; from the survey, while it holds.
-std::vector<Fix> fixesFor(const Derived &derived, const RadioUse &sender, const RadioUse &listener) {
-    std::vector<Fix> fixes;
-    if (!derived.survey || derived.surveyStale) return fixes;
-    for (const auto &pair : derived.survey->radioHelp)
-        if (pair.sender == sender.id() && pair.listener == listener.id())
-            for (const auto &help : pair.helps)
-                if (fixes.size() < 3 && help.cures) fixes.push_back(help.fix);
-    return fixes;
-}
 
 /// Calls `use(cell, sender, listener)` for every sender against every listening radio that has something to say.
 template <class Use>
@@ -70,17 +58,6 @@ std::vector<FindingInput> couplingInputs(const RadioCell &cell) {
             {"spilled into its band", cell.spilled_dBm, "dBm"},
             {"all together", cell.sum_dBm, "dBm"},
             {"noise floor", cell.floor_dBm, "dBm"}};
-}
-
-/// Judges a rise of a noise floor.
-void judgeRise(Finding &f, const Practice &practice, double rise_dB) {
-    f.measured = rise_dB;
-    f.unit = "dB";
-    const bool stops = rise_dB > practice[Limit::desenseStop], watched = rise_dB > practice[Limit::desenseWatch];
-    f.severity = stops ? Severity::stop : watched ? Severity::watch : Severity::pass;
-    f.practiceLimit = stops ? Limit::desenseStop : Limit::desenseWatch;
-    f.limit = practice[*f.practiceLimit];
-    f.margin = *f.limit - rise_dB;
 }
 
 } // namespace
@@ -126,7 +103,7 @@ static void judgeSeparation(const Build &, const Practice &practice, const Deriv
                 f.inputs = {
                     {"rise of the noise floor, computed", cell.rise_dB, "dB"},
                     {"share for long waves", sender.centre_MHz < 3000 ? practice[Limit::longWaveGap] : 100.0, "%"}};
-                if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+                if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
             }
             out.push_back(std::move(f));
         }
@@ -137,9 +114,9 @@ static FindingText wordSeparation(const Build &build, const Finding &f) {
         return {
             {"{0} radio bands are too many to judge each pair", {fmt::format("{:.0f}", *f.measured)}},
             {"The first {0} are judged; take what is not aboard out of the build.", {fmt::format("{:.0f}", *f.limit)}}};
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
-                                         wholeNumber(*f.measured), wholeNumber(*f.limit),
-                                         f.inputs.empty() ? "" : oneDecimal(f.inputs[0].value)};
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]), name(build, f.subjects[1]), wholeNumber(*f.measured), wholeNumber(*f.limit),
+        f.inputs.empty() ? "" : oneDecimal(inputOf(f, "rise of the noise floor, computed"))};
     if (f.variant == "noise")
         return {{"{0} is {2} mm from the antenna of {1}", words},
                 {"Builders keep {3} mm: its clocks and switching are noise there.", words}};
@@ -155,7 +132,7 @@ static void judgeNoiseRise(const Build &, const Practice &practice, const Derive
         const double direct_dBm = dBmFrom(milliwatts(cell.heard_dBm) + milliwatts(cell.spilled_dBm));
         judgeRise(f, practice, 10 * std::log10(1 + powerRatio(direct_dBm - cell.floor_dBm)));
         f.inputs = couplingInputs(cell);
-        if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+        if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
         out.push_back(std::move(f));
     });
 }
@@ -167,7 +144,7 @@ static FindingText wordNoiseRise(const Build &build, const Finding &f) {
                                          oneDecimal(*f.measured),
                                          wholeNumber(*f.limit),
                                          wholeNumber(left),
-                                         wholeNumber(f.inputs[0].value)};
+                                         wholeNumber(inputOf(f, "distance"))};
     if (f.variant.find("in band") != std::string::npos)
         return {{"{0} sends in the band of {1}: {2} dB of noise", words},
                 {"{5} mm apart; {4} % of the range is left. Choose another channel or band.", words}};
@@ -187,7 +164,7 @@ static void judgeBlocking(const Build &, const Practice &practice, const Derived
         f.severity = cell.blockingMargin_dB < 0 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         f.inputs = couplingInputs(cell);
         f.inputs.push_back({"reserve", practice[Limit::blockingReserve], "dB"});
-        if (f.severity != Severity::pass) f.fixes = fixesFor(derived, sender, listener);
+        if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
         out.push_back(std::move(f));
     });
 }
@@ -196,7 +173,7 @@ static FindingText wordBlocking(const Build &build, const Finding &f) {
     const double over = *f.measured - *f.limit;
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]), name(build, f.subjects[1]),         oneDecimal(over),
-        wholeNumber(*f.measured),          wholeNumber(f.inputs.back().value), wholeNumber(f.inputs[0].value)};
+        wholeNumber(*f.measured),          wholeNumber(inputOf(f, "reserve")), wholeNumber(inputOf(f, "distance"))};
     if (f.severity == Severity::stop)
         return {{"{0} overloads {1}", words},
                 {"{3} dBm arrive over {5} mm, {2} dB more than leaves a reserve of {4} dB: it hears nothing else. Move "
@@ -204,148 +181,6 @@ static FindingText wordBlocking(const Build &build, const Finding &f) {
                  words}};
     return {{"{0} comes close to overloading {1}", words},
             {"{3} dBm arrive over {5} mm, {2} dB too much for a reserve of {4} dB.", words}};
-}
-
-/// Of channels that keep a product of two senders out of the listener's band, the nearest two of each sender.
-static std::vector<Fix> otherChannels(const Build &build, const RadioReport &report, const MixProduct &mix) {
-    std::vector<Fix> fixes;
-    const auto &radios = report.radios;
-    const RadioUse &listener = radios[std::size_t(mix.listener)];
-    for (const bool first : {true, false}) {
-        const RadioUse &use = radios[std::size_t(first ? mix.first : mix.second)],
-                       &other = radios[std::size_t(first ? mix.second : mix.first)];
-        const Part *part = findPart(build, use.part);
-        const PartType *type = part ? typeOf(build, *part) : nullptr;
-        if (!type || use.hops) continue;
-        const double mine = first ? mix.p : mix.q, its = first ? mix.q : mix.p;
-        std::vector<double> free_MHz;
-        for (const auto &channel : type->radio[std::size_t(use.band)].channels) {
-            if (std::abs(channel.centre_MHz - use.centre_MHz) < 0.01) continue;
-            const double middle = std::abs(mine * channel.centre_MHz + its * (other.low_MHz + other.high_MHz) / 2);
-            const double half =
-                std::abs(mine) * use.bandwidth_MHz / 2 + std::abs(its) * (other.high_MHz - other.low_MHz) / 2;
-            if (middle + half < listener.low_MHz || middle - half > listener.high_MHz)
-                free_MHz.push_back(channel.centre_MHz);
-        }
-        std::stable_sort(free_MHz.begin(), free_MHz.end(), [&](double a, double b) {
-            return std::abs(a - use.centre_MHz) < std::abs(b - use.centre_MHz);
-        });
-        for (std::size_t i = 0; i < free_MHz.size() && i < 2; ++i) {
-            Fix fix;
-            fix.part = use.part;
-            fix.change = RadioSetting{use.part, use.band, free_MHz[i], settingOf(build, use.part, use.band).power_dBm};
-            fixes.push_back(std::move(fix));
-        }
-    }
-    return fixes;
-}
-
-static void judgeMixing(const Build &build, const Practice &practice, const Derived &derived,
-                        std::vector<Finding> &out) {
-    const auto &radios = derived.radio->radios;
-    for (const auto &mix : derived.radio->mixes) {
-        const RadioUse &a = radios[std::size_t(mix.first)], &b = radios[std::size_t(mix.second)],
-                       &listener = radios[std::size_t(mix.listener)];
-        Finding f;
-        f.rule = RuleId::radMixing;
-        f.variant = fmt::format("{}{}{}{}{}", mix.p, a.id(), mix.q < 0 ? "-" : "+", b.id(),
-                                listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
-        f.subjects = {a.part, b.part, listener.part};
-        judgeRise(f, practice, mix.rise_dB);
-        // Too weak to be heard as assumed, but there: a channel that avoids it costs nothing.
-        if (f.severity == Severity::pass) f.severity = Severity::note;
-        f.inputs = {{"first sender", a.centre_MHz, "MHz"},  {"second sender", b.centre_MHz, "MHz"},
-                    {"product from", mix.low_MHz, "MHz"},   {"to", mix.high_MHz, "MHz"},
-                    {"arrives", mix.level_dBm, "dBm"},      {"mixing loses", practice[Limit::mixLoss], "dB"},
-                    {"times the first", double(mix.p), ""}, {"times the second", double(mix.q), ""}};
-        if (f.severity != Severity::note) {
-            f.fixes = otherChannels(build, derived.radio, mix);
-            for (const RadioUse *sender : {&a, &b})
-                for (auto &fix : fixesFor(derived, *sender, listener))
-                    if (f.fixes.size() < 6) f.fixes.push_back(std::move(fix));
-        }
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordMixing(const Build &build, const Finding &f) {
-    const bool third = f.inputs[6].value == 2;
-    const std::string first = (third ? "2 × " : "") + megahertz(f.inputs[0].value);
-    const std::vector<std::string> words{displayName(build, f.subjects[0]),
-                                         name(build, f.subjects[1]),
-                                         name(build, f.subjects[2]),
-                                         first,
-                                         megahertz(f.inputs[1].value),
-                                         f.inputs[7].value < 0 ? "−" : "+",
-                                         megahertz(f.inputs[2].value),
-                                         megahertz(f.inputs[3].value),
-                                         oneDecimal(*f.measured)};
-    const Sentence detail{
-        f.severity == Severity::note
-            ? "{3} {5} {4} MHz can land at {6} to {7} MHz; weak as assumed. Another channel avoids it."
-            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "
-              "the two farther apart.",
-        words};
-    return {{f.severity == Severity::note ? "{0} and {1} may mix onto {2}" : "{0} and {1} mix onto {2}", words},
-            detail};
-}
-
-static void judgeHarmonics(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    const auto &radios = derived.radio->radios;
-    for (const auto &h : derived.radio->harmonics) {
-        const RadioUse &sender = radios[std::size_t(h.sender)], &listener = radios[std::size_t(h.listener)];
-        Finding f;
-        f.rule = RuleId::radHarmonic;
-        f.variant = fmt::format("{} of {}{}", h.order, sender.id(),
-                                listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
-        f.subjects = {sender.part, listener.part};
-        judgeRise(f, practice, h.rise_dB);
-        if (f.severity == Severity::pass) f.severity = Severity::note;
-        f.inputs = {{"order", double(h.order), ""},
-                    {"from", h.low_MHz, "MHz"},
-                    {"to", h.high_MHz, "MHz"},
-                    {"suppressed by", sender.suppression_dB, "dB"},
-                    {"arrives", h.level_dBm, "dBm"}};
-        if (f.severity != Severity::note) f.fixes = fixesFor(derived, sender, listener);
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordHarmonics(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
-                                         wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
-                                         megahertz(f.inputs[2].value),      oneDecimal(*f.measured)};
-    return {
-        {"Harmonic {2} of {0} falls on {1}", words},
-        {"At {3} to {4} MHz; it raises the noise by {5} dB. Another channel, more distance or a filter helps.", words}};
-}
-
-static void judgeClocks(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &hit : derived.radio->clocks) {
-        const RadioUse &listener = derived.radio->radios[std::size_t(hit.listener)];
-        Finding f;
-        f.rule = RuleId::radClock;
-        f.variant = fmt::format("{}{}", hit.clock, listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
-        f.subjects = {hit.part, listener.part};
-        f.measured = hit.distance_mm;
-        f.limit = practice[Limit::digitalGnssGap];
-        f.practiceLimit = Limit::digitalGnssGap;
-        f.unit = "mm";
-        f.margin = *f.measured - *f.limit;
-        f.severity = f.margin < 0 ? Severity::note : Severity::pass;
-        f.inputs = {{"multiple", double(hit.order), ""}, {"lands at", hit.frequency_MHz, "MHz"}};
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordClocks(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), name(build, f.subjects[1]),
-                                         wholeNumber(f.inputs[0].value),    megahertz(f.inputs[1].value),
-                                         wholeNumber(*f.measured),          wholeNumber(*f.limit)};
-    return {{"A clock of {0} has a multiple in the band of {1}", words},
-            {"{2} times the clock is {3} MHz, {4} mm from the antenna. How strong it is nobody states: keep {5} mm, "
-             "shield it.",
-             words}};
 }
 
 /// The other hand for the station, and more power as far as the type goes.
@@ -414,15 +249,18 @@ static void judgeRangeMargin(const Build &build, const Practice &practice, const
 static FindingText wordRangeMargin(const Build &build, const Finding &f) {
     if (f.variant.rfind("fresnel", 0) == 0) {
         const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-                                             oneDecimal(*f.limit), wholeNumber(f.inputs[0].value)};
+                                             oneDecimal(*f.limit), wholeNumber(inputOf(f, "distance"))};
         return {{"{0}: the ground reaches into the path", words},
                 {"Halfway to {3} m the line is {1} m over flat ground; {2} m keep the first Fresnel zone free enough. "
                  "Fly higher or raise the antenna.",
                  words}};
     }
-    const std::vector<std::string> words{
-        displayName(build, f.subjects[0]), wholeNumber(*f.measured),       wholeNumber(*f.limit),
-        wholeNumber(f.inputs[0].value),    wholeNumber(f.inputs[5].value), wholeNumber(f.inputs[6].value)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         wholeNumber(*f.measured),
+                                         wholeNumber(*f.limit),
+                                         wholeNumber(inputOf(f, "distance")),
+                                         wholeNumber(inputOf(f, "range as a ceiling")),
+                                         wholeNumber(inputOf(f, "with the margin"))};
     if (f.variant == "up")
         return {{"{0} hears the ground with {1} dB to spare at {3} m", words},
                 {"{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. Trees, bodies and the "
@@ -456,11 +294,11 @@ static FindingText wordLocalLaw(const Build &build, const Finding &f) {
             {"Assumed: {0} mW between {1} and {2} MHz. Ask the local authority; some bands want an amateur radio "
              "licence.",
              {(*f.measured < 10 ? fmt::format("{:.2g}", *f.measured) : wholeNumber(*f.measured)),
-              megahertz(f.inputs[0].value), megahertz(f.inputs[1].value)}}};
+              megahertz(inputOf(f, "from")), megahertz(inputOf(f, "to"))}}};
 }
 
 std::span<const Rule> radioRules() {
-    static const std::array<Rule, 8> rules{{
+    static const std::array<Rule, 5> rules{{
         {RuleId::radSeparation,
          "Distance of antennas",
          "Rules of thumb hold where nobody computes: builders keep these distances, and what is computed stands beside "
@@ -493,34 +331,6 @@ std::span<const Rule> radioRules() {
          needs(Need::radio, Need::survey),
          judgeBlocking,
          wordBlocking},
-        {RuleId::radMixing,
-         "Two senders mix",
-         "Two strong senders make sums and differences in each other's output stage, and some fall on GPS.",
-         "interval arithmetic of second and third order; conversion loss: common practice, no source",
-         Stage::radio,
-         {Limit::mixLoss, Limit::desenseWatch, Limit::desenseStop},
-         needs(Need::radio, Need::survey),
-         judgeMixing,
-         wordMixing},
-        {RuleId::radHarmonic,
-         "Harmonics",
-         "A sender is also heard at two, three, up to seven times its frequency.",
-         "interval arithmetic; suppression as stated, else common practice, no source",
-         Stage::radio,
-         {Limit::desenseWatch, Limit::desenseStop},
-         needs(Need::radio, Need::survey),
-         judgeHarmonics,
-         wordHarmonics},
-        {RuleId::radClock,
-         "Clocks",
-         "Camera and converter clocks have hundreds of multiples, and a receiver beside them hears the one in its "
-         "band.",
-         kTrade,
-         Stage::radio,
-         {Limit::digitalGnssGap},
-         needs(Need::radio),
-         judgeClocks,
-         wordClocks},
         {RuleId::radLink,
          "Margin of the link",
          "Free space is the ceiling: bodies, trees and turning the craft take ten decibels and more.",

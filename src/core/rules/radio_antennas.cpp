@@ -1,4 +1,6 @@
 // RAD: antennas one by one: what stands near them, what they lose behind the craft, whether their plugs mate.
+#include "core/coverage/coverage.h"
+#include "core/findings/input.h"
 #include "core/pins/signal.h"
 #include "core/radio/connector.h"
 #include "core/radio/polarisation.h"
@@ -196,7 +198,8 @@ static FindingText wordCoverage(const Build &build, const Finding &f) {
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]), wholeNumber(*f.measured), wholeNumber(*f.limit), who,
-        directionInWords(Vec3(f.inputs[2].value, f.inputs[3].value, f.inputs[4].value))};
+        directionInWords(Vec3(inputOf(f, "weakest direction, x"), inputOf(f, "weakest direction, y"),
+                              inputOf(f, "weakest direction, z")))};
     return {{"{0} is hidden in {1} % of all directions", words},
             {"By {3}; weakest {4}. {2} % is usual: bring it up or out, or add a second one on the other side.", words}};
 }
@@ -266,7 +269,7 @@ static FindingText wordAntennaBand(const Build &build, const Finding &f) {
         {"{0} is not made for the band of {1}", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
         {"{0} MHz on an antenna for {1} to {2} MHz: little gets out, and what does not goes back into the sender. "
          "Take one for the band.",
-         {wholeNumber(*f.measured), wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}}};
+         {wholeNumber(*f.measured), wholeNumber(inputOf(f, "antenna from")), wholeNumber(inputOf(f, "to"))}}};
 }
 
 static void judgePigtail(const Build &build, const Practice &practice, const Derived &derived,

@@ -17,6 +17,7 @@ std::span<const Rule> heldRules();
 std::span<const Rule> linksRules();
 std::span<const Rule> navRules();
 std::span<const Rule> stackRules();
+std::span<const Rule> stackScrewsRules();
 std::span<const Rule> stackBoardsRules();
 std::span<const Rule> wiresRules();
 std::span<const Rule> wireRunsRules();
@@ -24,6 +25,7 @@ std::span<const Rule> packsRules();
 std::span<const Rule> powerRules();
 std::span<const Rule> signalsRules();
 std::span<const Rule> radioRules();
+std::span<const Rule> radioProductsRules();
 std::span<const Rule> radioAntennasRules();
 std::span<const Rule> navCompassRules();
 std::span<const Rule> balanceRules();
@@ -33,10 +35,11 @@ std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
         std::vector<Rule> rules;
         for (const auto family :
-             {kitRules,           fitRules,        mountingRules, accessRules,       sightRules,   batteryRules,
-              foldingRules,       heldRules,       linksRules,    navRules,          stackRules,   stackBoardsRules,
-              wiresRules,         wireRunsRules,   packsRules,    powerRules,        signalsRules, radioRules,
-              radioAntennasRules, navCompassRules, balanceRules,  balanceWeightRules})
+             {kitRules,           fitRules,         mountingRules,    accessRules,       sightRules,
+              batteryRules,       foldingRules,     heldRules,        linksRules,        navRules,
+              stackRules,         stackScrewsRules, stackBoardsRules, wiresRules,        wireRunsRules,
+              packsRules,         powerRules,       signalsRules,     radioRules,        radioProductsRules,
+              radioAntennasRules, navCompassRules,  balanceRules,     balanceWeightRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

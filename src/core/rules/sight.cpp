@@ -1,7 +1,9 @@
 // FIT-8 to FIT-10: what cameras see of the craft, two cameras, and from where the status lamp is seen.
 #include "core/base/units.h"
+#include "core/findings/input.h"
 #include "core/rules/rule.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 
 #include <algorithm>
 #include <array>
@@ -99,11 +101,8 @@ static FindingText wordCamera(const Build &build, const Finding &f) {
     std::string who;
     for (std::size_t i = 1; i < f.subjects.size(); ++i) who += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
     std::string cure = "no tilt within its range is free";
-    for (const auto &input : f.inputs)
-        if (input.name == "free from tilt")
-            cure = fmt::format("free from {:g}°", input.value);
-        else if (input.name == "free to tilt")
-            cure += fmt::format(" to {:g}° tilt", input.value);
+    if (const auto from = maybeInput(f, "free from tilt"))
+        cure = fmt::format("free from {:g}° to {:g}° tilt", *from, inputOf(f, "free to tilt"));
     const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
                                          oneDecimal(*f.limit), who, cure};
     if (f.variant == "protection")

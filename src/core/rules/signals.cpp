@@ -1,4 +1,5 @@
 // LNK: what talks to what, pin by pin.
+#include "core/findings/input.h"
 #include "core/rules/rule.h"
 
 #include "core/links/link_report.h"
@@ -230,7 +231,8 @@ static FindingText wordSerialPorts(const Build &build, const Finding &f) {
     std::string names;
     for (std::size_t i = 0; i < f.subjects.size(); ++i)
         names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
-    const std::string free = fmt::format("{:g}", f.inputs[1].value), all = fmt::format("{:g}", f.inputs[0].value);
+    const std::string free = fmt::format("{:g}", inputOf(f, "free")),
+                      all = fmt::format("{:g}", inputOf(f, "serial ports"));
     if (f.variant == "left")
         return {{"{0} of {1} serial ports left", {free, all}}, {"What else can be fitted depends on them.", {}}};
     if (f.variant == "few")
@@ -275,7 +277,7 @@ static FindingText wordMotorOutputs(const Build &build, const Finding &f) {
         return {{"The {0} has no speed controller yet", {motor}}, {"Lead its three wires to one.", {}}};
     if (f.variant == "no-signal")
         return {{"{0} gets no signal for the {1}", {displayName(build, f.subjects[1]), motor}},
-                {"Lead the controller's output M{0} to it.", {fmt::format("{:g}", f.inputs[0].value)}}};
+                {"Lead the controller's output M{0} to it.", {fmt::format("{:g}", inputOf(f, "number"))}}};
     return {{"The {0} is number {1} and hangs on output {2}",
              {motor, fmt::format("{:g}", *f.limit), fmt::format("{:g}", *f.measured)}},
             {"The craft would tip over at take-off: change the wires, or reassign the outputs in the controller. "

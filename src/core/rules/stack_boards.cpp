@@ -1,4 +1,5 @@
 // STK-6 to STK-8: insulation, order of mating, the flat cable between two boards.
+#include "core/findings/input.h"
 #include "core/rules/rule.h"
 
 #include "core/build/chain.h"
@@ -140,12 +141,8 @@ static void judgeHarness(const Build &build, const Practice &, const Derived &de
 }
 
 static FindingText wordHarness(const Build &build, const Finding &f) {
-    double length = 0, turn = 0, then = 0;
-    for (const auto &i : f.inputs) {
-        if (i.name == "flat cable") length = i.value;
-        if (i.name == "turn for straight ports") turn = i.value;
-        if (i.name == "flat cable then") then = i.value;
-    }
+    const double length = maybeInput(f, "flat cable").value_or(0), then = maybeInput(f, "flat cable then").value_or(0),
+                 turn = maybeInput(f, "turn for straight ports").value_or(0);
     const std::vector<std::string> words{
         nameWithin(build, f.subjects[0]),   nameWithin(build, f.subjects[1]),
         fmt::format("{:.0f}", *f.measured), fmt::format("{:.0f}", length),

@@ -1,6 +1,7 @@
 // WIR: what wires run beside, over, through and under.
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
+#include "core/findings/input.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/wiring/routing.h"
@@ -45,7 +46,7 @@ static FindingText wordParallelRun(const Build &build, const Finding &f) {
              {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
             {"{0} mm apart at the nearest; {1} mm is what the practice allows. Lead it elsewhere, cross it square, or "
              "twist it.",
-             {oneDecimal(f.inputs[1].value), wholeNumber(*f.limit)}}};
+             {oneDecimal(inputOf(f, "least distance")), wholeNumber(*f.limit)}}};
 }
 
 static void judgeWireBend(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {

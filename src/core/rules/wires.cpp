@@ -1,4 +1,5 @@
 // WIR: how long, how thick, and what is lost on the way.
+#include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/remedies/gauge_advice.h"
 #include "core/rules/rule.h"
@@ -159,13 +160,13 @@ static void judgeWireGauge(const Build &build, const Practice &practice, const D
 
 static FindingText wordWireGauge(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
-    const std::string gauge = wholeNumber(f.inputs[2].value);
+    const std::string gauge = wholeNumber(inputOf(f, "gauge"));
     if (f.variant == "burst")
         return {{"{0}: {1} A at full thrust in AWG {2}, which bears {3} A for seconds",
                  {name, wholeNumber(*f.measured), gauge, wholeNumber(*f.limit)}},
                 {"Take a thicker wire, or keep full thrust short.", {}}};
     return {{"{0}: {1} A in AWG {2}, which is good for {3} A",
-             {name, oneDecimal(*f.measured), gauge, oneDecimal(f.inputs[3].value)}},
+             {name, oneDecimal(*f.measured), gauge, oneDecimal(inputOf(f, "carries for long"))}},
             {"Take a thicker wire.", {}}};
 }
 
@@ -197,7 +198,7 @@ static void judgeWireDrop(const Build &, const Practice &practice, const Derived
 static FindingText wordWireDrop(const Build &build, const Finding &f) {
     return {{"{0} loses {1} % on the way from {2}: {3} mV",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1]),
-              wholeNumber(f.inputs[0].value)}},
+              wholeNumber(inputOf(f, "lost at peak"))}},
             {"Thicker or shorter wires; {0} % is what the practice allows.", {oneDecimal(*f.limit)}}};
 }
 
@@ -260,7 +261,7 @@ static FindingText wordCriticalJoints(const Build &build, const Finding &f) {
         names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 4) names += fmt::format(" and {} more", f.subjects.size() - 4);
     return {{"Joints between pack and motors: plugs {0}, splices {1}",
-             {wholeNumber(f.inputs[0].value), wholeNumber(f.inputs[1].value)}},
+             {wholeNumber(inputOf(f, "plugs")), wholeNumber(inputOf(f, "splices"))}},
             {"{0}: each is a possible failure. Solder it, or lock and tie it.", {names}}};
 }
 

@@ -89,6 +89,9 @@ struct StackReport {
 /// None when the stack's base is missing.
 std::optional<StackReport> reportOn(const Build &build, const Stack &stack, const Practice &practice);
 
+/// Of one stack; null for a stack without a report.
+const StackReport *reportOf(const std::vector<StackReport> &reports, const std::string &stack);
+
 /// Every stack that stands, in the build's order.
 std::vector<StackReport> stackReports(const Build &build, const Practice &practice);
 

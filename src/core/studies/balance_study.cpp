@@ -4,7 +4,6 @@
 #include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
 #include "core/edits/balance_edits.h"
-#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <set>

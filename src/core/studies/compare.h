@@ -1,7 +1,8 @@
 // What another practice would say about the same build.
 #pragma once
 
-#include "core/survey/survey.h"
+#include "core/findings/finding.h"
+#include "core/practice/practice.h"
 
 namespace waxis {
 

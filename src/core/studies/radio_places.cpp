@@ -4,6 +4,7 @@
 #include "core/edits/radio_edits.h"
 #include "core/radio/radio_report.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>

@@ -3,13 +3,18 @@
 #include "core/access/service.h"
 #include "core/build/folding.h"
 #include "core/clearance/clearance_world.h"
+#include "core/coverage/coverage.h"
 #include "core/derived/derived.h"
 #include "core/radio/radio_report.h"
 #include "core/remedies/free_travel.h"
+#include "core/remedies/radio_help.h"
 #include "core/remedies/turn_away.h"
 #include "core/scene/body_table.h"
 #include "core/scene/hanging.h"
 #include "core/scene/scene.h"
+#include "core/survey/helps.h"
+#include "core/survey/reach.h"
+#include "core/survey/views.h"
 
 #include <algorithm>
 #include <bit>
@@ -240,6 +245,13 @@ SlideSurvey lookAtSlide(const Build &build, const Derived &derived, std::size_t 
 }
 
 } // namespace
+
+Survey::Survey() = default;
+Survey::Survey(const Survey &) = default;
+Survey::Survey(Survey &&) noexcept = default;
+Survey &Survey::operator=(const Survey &) = default;
+Survey &Survey::operator=(Survey &&) noexcept = default;
+Survey::~Survey() = default;
 
 bool othersStand(const Build &before, const Build &after, const std::string &but) {
     return before.frame == after.frame && before.types == after.types && before.loadCases == after.loadCases &&

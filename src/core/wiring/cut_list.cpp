@@ -1,6 +1,7 @@
 #include "core/wiring/cut_list.h"
 
 #include "core/wiring/core_gauge.h"
+#include "core/wiring/wire_report.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>

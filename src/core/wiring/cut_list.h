@@ -1,11 +1,14 @@
 // What to cut, strip, crimp and twist, and what stock it takes.
 #pragma once
 
-#include "core/wiring/wire_report.h"
+#include "core/build/build.h"
+#include "core/practice/practice.h"
 
 #include <map>
 
 namespace waxis {
+
+struct WiringReport;
 
 struct CutRow {
     std::string label; ///< "w-gps 2": the wire's id and its core's number

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/build/edit_result.h"
-#include "core/kit/kit.h"
+#include "core/practice/practice.h"
 #include "io/csv/csv.h"
 
 namespace waxis {

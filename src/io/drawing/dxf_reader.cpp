@@ -4,6 +4,7 @@
 
 #include "core/base/units.h"
 #include "io/drawing/curve.h"
+#include "io/drawing/dxf_text.h"
 #include "io/file_bytes.h"
 #include "io/text_encoding.h"
 
@@ -64,12 +65,6 @@ struct Block {
     std::vector<Writing> writing = {};
 };
 
-/// Kinds of entities that are read or named when they are left out.
-const std::set<std::string, std::less<>> kKnown{
-    "SECTION", "ENDSEC", "EOF",    "BLOCK",      "ENDBLK", "LINE",  "ARC",    "CIRCLE", "ELLIPSE",        "POLYLINE",
-    "VERTEX",  "SEQEND", "SPLINE", "LWPOLYLINE", "INSERT", "POINT", "TEXT",   "MTEXT",  "ARCALIGNEDTEXT", "ATTDEF",
-    "ATTRIB",  "SOLID",  "TRACE",  "3DFACE",     "XLINE",  "RAY",   "LEADER", "HATCH",  "IMAGE",          "DIMENSION"};
-
 /// $INSUNITS values that are lengths of this world.
 const DrawingUnit *unitOfHeader(int code) {
     switch (code) {
@@ -82,40 +77,6 @@ const DrawingUnit *unitOfHeader(int code) {
     case 13: return findDrawingUnit("um");
     default: return nullptr; // none, miles, light years
     }
-}
-
-/// Names before R2007 are in a code page: what is not UTF-8 is read as Latin-1, which agrees with it for letters.
-std::string readableName(const std::string &text) {
-    std::string name;
-    for (char c : text)
-        if (static_cast<unsigned char>(c) >= 0x20) name += c;
-    name = io::asUtf8(name);
-    constexpr std::size_t kLongest = 255;
-    if (name.size() > kLongest) name = name.substr(0, kLongest);
-    return name.empty() ? "0" : name;
-}
-
-/// Without the codes of formatted text: "\\P" ends a line, "\\H2.5;" sets a height, braces group.
-std::string plainText(const std::string &words) {
-    std::string text;
-    for (std::size_t i = 0; i < words.size(); ++i) {
-        if (words[i] == '{' || words[i] == '}') continue;
-        if (words[i] != '\\' || i + 1 >= words.size()) {
-            text += words[i];
-            continue;
-        }
-        const char code = words[++i];
-        if (code == 'P' || code == '~') {
-            text += ' ';
-        } else if (code == '\\' || code == '{' || code == '}') {
-            text += code;
-        } else if (std::string_view("LlOoKk").find(code) ==
-                   std::string_view::npos) { // those stand alone, the others end with a semicolon
-            while (i < words.size() && words[i] != ';') ++i;
-        }
-    }
-    if (text.find_first_not_of(" \t") == std::string::npos) return {};
-    return readableName(text);
 }
 
 /// Thrown out of the parser, which asks nobody whether to go on.
@@ -364,61 +325,6 @@ private:
 
 Failure<DrawingError> refuse(std::string where, std::string expected, std::string found, std::string suggestion = {}) {
     return Failure{DrawingError{{std::move(where), std::move(expected), std::move(found), std::move(suggestion)}}};
-}
-
-/// dxflib believes counts and never complains; what could lead it astray is found before it is asked: lines in pairs of
-/// a whole number and a value, counts no larger than the file.
-std::optional<LoadError> faultOfText(std::string_view bytes, std::map<std::string, int> &unknownKinds) {
-    if (bytes.starts_with("AutoCAD Binary DXF") || bytes.find('\0') != std::string_view::npos)
-        return LoadError{"the file", "a DXF drawing as text", "binary data", "save it as ASCII DXF"};
-    const std::size_t lines = std::size_t(std::count(bytes.begin(), bytes.end(), '\n')) + 1;
-    std::size_t at = 0, number = 0;
-    int code = 0;
-    bool anySection = false, anyEnd = false;
-    std::string_view entity;
-    bool inEntities = false;
-    while (at < bytes.size()) {
-        std::size_t end = bytes.find('\n', at);
-        if (end == std::string_view::npos) end = bytes.size();
-        std::string_view line = bytes.substr(at, end - at);
-        at = end + 1;
-        ++number;
-        while (!line.empty() && (line.back() == '\r' || line.back() == ' ' || line.back() == '\t'))
-            line.remove_suffix(1);
-        std::string_view trimmed = line;
-        while (!trimmed.empty() && (trimmed.front() == ' ' || trimmed.front() == '\t')) trimmed.remove_prefix(1);
-        if (number == 1 && trimmed.starts_with("\xEF\xBB\xBF")) trimmed.remove_prefix(3);
-        const std::string where = fmt::format("line {}", number);
-        if (line.size() > 4000) return LoadError{where, "a line of at most 4,000 characters", "a longer one", {}};
-        if (number % 2 == 1) {
-            const auto [last, error] = std::from_chars(trimmed.data(), trimmed.data() + trimmed.size(), code);
-            if (error == std::errc() && last == trimmed.data() + trimmed.size() && code >= -5 && code <= 1071) continue;
-            if (trimmed.empty() && at >= bytes.size()) break; // blank line at the end
-            return LoadError{where, "a group code from -5 to 1071",
-                             trimmed.empty() ? "an empty line" : fmt::format("\"{}\"", trimmed.substr(0, 40)),
-                             number == 1 ? "is this a DXF drawing?" : ""};
-        }
-        anySection |= code == 0 && trimmed == "SECTION";
-        anyEnd |= code == 0 && (trimmed == "EOF" || trimmed == "ENDSEC");
-        if (code == 0) entity = trimmed;
-        if (code == 2 && entity == "SECTION") inEntities = trimmed == "ENTITIES" || trimmed == "BLOCKS";
-        if (code == 0 && inEntities && !kKnown.contains(trimmed)) ++unknownKinds[std::string(trimmed.substr(0, 60))];
-        const bool counts = (entity == "LWPOLYLINE" && code == 90) ||
-                            (entity == "SPLINE" && code >= 72 && code <= 74) || (entity == "LEADER" && code == 76) ||
-                            (entity == "HATCH" && (code == 91 || code == 93 || (code >= 95 && code <= 97)));
-        if (counts) {
-            double count = 0;
-            std::from_chars(trimmed.data(), trimmed.data() + trimmed.size(), count);
-            if (count > double(lines))
-                return LoadError{where,
-                                 fmt::format("a count of at most the file's {} lines", lines),
-                                 fmt::format("{:g}", count),
-                                 {}};
-        }
-    }
-    if (!anySection) return LoadError{"the file", "a DXF drawing (SECTION ... ENDSEC)", "no section", {}};
-    if (!anyEnd) return LoadError{"the end of the file", "the end of a section", "nothing: the file is cut off", {}};
-    return std::nullopt;
 }
 
 class Placer {

@@ -1,5 +1,8 @@
 // Rows for the box and for the balance.
+#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
+#include "core/balance/reconcile.h"
+#include "core/kit/kit.h"
 #include "core/rule_rows/setting.h"
 
 namespace waxis::test {

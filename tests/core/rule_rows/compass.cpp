@@ -1,5 +1,6 @@
 // Rows for compasses and for how boards lie.
 #include "core/geometry/pose.h"
+#include "core/radio/radio_report.h"
 #include "core/rule_rows/setting.h"
 
 namespace waxis::test {

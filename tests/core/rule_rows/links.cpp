@@ -1,4 +1,5 @@
 // Rows for what is joined with what.
+#include "core/links/link_report.h"
 #include "core/rule_rows/setting.h"
 
 namespace waxis::test {

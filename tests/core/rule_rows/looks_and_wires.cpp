@@ -1,8 +1,16 @@
 // Rows for what looks, wires, links and single antennas say.
 #include "core/coverage/coverage.h"
+#include "core/links/link_report.h"
+#include "core/power/power_report.h"
 #include "core/radio/coax.h"
 #include "core/radio/decibel.h"
+#include "core/radio/radio_report.h"
 #include "core/rule_rows/setting.h"
+#include "core/survey/reach.h"
+#include "core/survey/survey.h"
+#include "core/survey/views.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 namespace waxis::test {
 

@@ -1,6 +1,11 @@
 // Rows for cameras, packs and leads by where they are.
 #include "core/build/frame_shapes.h"
 #include "core/rule_rows/setting.h"
+#include "core/survey/reach.h"
+#include "core/survey/survey.h"
+#include "core/survey/views.h"
+#include "core/wiring/routing.h"
+#include "core/wiring/wire_report.h"
 
 namespace waxis::test {
 

@@ -1,4 +1,5 @@
 // Rows for rails, regulators and packs.
+#include "core/power/power_report.h"
 #include "core/rule_rows/setting.h"
 
 namespace waxis::test {

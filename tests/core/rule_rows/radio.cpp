@@ -1,4 +1,5 @@
 // Rows for pairs of radios and links to the ground.
+#include "core/radio/radio_report.h"
 #include "core/rule_rows/setting.h"
 
 namespace waxis::test {

@@ -277,27 +277,10 @@ void SlidePanel::showEvent(QShowEvent *event) {
 
 void SlidePanel::refresh() {
     if (!isVisible()) return;
+    fillParts();
     const Build &build = document_.build();
     const auto &derived = document_.analysis().derived;
     const int loadCase = document_.loadCase();
-    {
-        const QSignalBlocker quiet(which_);
-        const QString before = which_->currentData().toString();
-        QStringList ids;
-        const LoadCase *active =
-            loadCase < int(derived.loadCases.size()) ? &derived.loadCases[std::size_t(loadCase)] : nullptr;
-        for (const auto &part : build.parts)
-            if (part.slide && active && isAboard(part, *active)) ids << QString::fromStdString(part.id);
-        const Part *asked = findPart(build, before.toStdString());
-        if (asked && !ids.contains(before) && active && isAboard(*asked, *active)) ids << before;
-        // The pack first: it is the heaviest and made to slide.
-        std::stable_sort(ids.begin(), ids.end(), [&](const QString &a, const QString &b) {
-            return active && (a.toStdString() == active->battery) > (b.toStdString() == active->battery);
-        });
-        which_->clear();
-        for (const auto &id : ids) which_->addItem(nameIn(build, id.toStdString()), id);
-        which_->setCurrentIndex(std::max(0, which_->findData(before)));
-    }
     solution_.reset();
     common_.reset();
     const Part *shown = findPart(build, part());
@@ -310,31 +293,7 @@ void SlidePanel::refresh() {
         if (solution_) {
             Compromise common = compromiseFor(build, derived.massRows, derived.balance, index, range.direction, free);
             if (common.cases.size() > 1) common_ = std::move(common);
-            const auto [fore, aft] = waysOf(range.direction);
-            SlideLine::Shown line;
-            line.solution = *solution_;
-            line.fore = fore;
-            line.aft = aft;
-            const auto stopWords = [&](const TravelEnd &end, const QString &way) {
-                switch (end.kind) {
-                case StopKind::range: return tr("%1 mm %2: its range ends").arg(one(std::abs(end.travel_mm)), way);
-                case StopKind::strap:
-                    return tr("%1 mm %2: slips out of %3")
-                        .arg(one(std::abs(end.travel_mm)), way, nameIn(build, end.by));
-                case StopKind::body:
-                    return tr("%1 mm %2: meets %3").arg(one(std::abs(end.travel_mm)), way, nameIn(build, end.by));
-                }
-                return QString();
-            };
-            line.stopAft = stopWords(free.least, aft);
-            line.stopFore = stopWords(free.most, fore);
-            const Aabb box = partBounds(build, *shown);
-            line.half_mm = std::max(3.0, (box.max_mm - box.min_mm).cwiseProduct(range.direction.cwiseAbs()).sum() / 2);
-            line.least_mm = std::min(range.min_mm, 0.0);
-            line.most_mm = std::max(range.max_mm, 0.0);
-            const PartType *type = typeOf(build, *shown);
-            line.color = theme::familyColor(type ? familyOf(type->kind) : Family::load);
-            line_->show(std::move(line));
+            showLine(*shown, range, free);
         }
     }
     if (!solution_) line_->show(std::nullopt);
@@ -342,36 +301,91 @@ void SlidePanel::refresh() {
     solve_->setEnabled(can);
     compromise_->setVisible(common_.has_value());
     compromise_->setEnabled(common_ && std::abs(common_->travel_mm) > 0.05);
-    if (solution_) {
-        const auto [fore, aft] = waysOf(solution_->direction);
-        facts_->setText(tr("%1 of %2 g: 10 mm of it move the balance by %3 mm.")
-                            .arg(solution_->mass_g, 0, 'f', 0)
-                            .arg(derived.balance[std::size_t(loadCase)].mass.mass_g, 0, 'f', 0)
-                            .arg(one(solution_->perTen_mm)));
-        QString note;
-        if (shown && shown->pinned)
-            note = tr("It is pinned: Space in Place lets it go.");
-        else if (solution_->clipped() && solution_->after_mm.norm() > 0.05)
-            note = tr("%1 mm %2 would bring it home; as far as it can go leaves %3 mm.")
-                       .arg(one(std::abs(solution_->wanted_mm)), solution_->wanted_mm > 0 ? fore : aft,
-                            one(solution_->after_mm.norm()));
-        else
-            note = tr("Leaves %1 mm.").arg(one(solution_->after_mm.norm()));
-        if (common_) {
-            double worst = 0;
-            for (const auto &c : common_->cases) worst = std::max(worst, c.after_mm.norm());
-            note += QStringLiteral("  ") +
-                    tr("%1 mm %2 suits all its cases best: none is more than %3 mm off.")
-                        .arg(one(std::abs(common_->travel_mm)), common_->travel_mm >= 0 ? fore : aft, one(worst));
-        }
-        note_->setText(note);
-    } else {
+    if (solution_)
+        tell(shown && shown->pinned);
+    else {
         facts_->clear();
         note_->setText(which_->count() == 0
                            ? tr("Nothing aboard may slide. Choose a part and say how far it may go, in the inspector.")
                            : tr("No balance to work with yet."));
     }
     emit proposed();
+}
+
+void SlidePanel::fillParts() {
+    const Build &build = document_.build();
+    const auto &derived = document_.analysis().derived;
+    const int loadCase = document_.loadCase();
+    const QSignalBlocker quiet(which_);
+    const QString before = which_->currentData().toString();
+    QStringList ids;
+    const LoadCase *active =
+        loadCase < int(derived.loadCases.size()) ? &derived.loadCases[std::size_t(loadCase)] : nullptr;
+    for (const auto &part : build.parts)
+        if (part.slide && active && isAboard(part, *active)) ids << QString::fromStdString(part.id);
+    const Part *asked = findPart(build, before.toStdString());
+    if (asked && !ids.contains(before) && active && isAboard(*asked, *active)) ids << before;
+    // The pack first: it is the heaviest and made to slide.
+    std::stable_sort(ids.begin(), ids.end(), [&](const QString &a, const QString &b) {
+        return active && (a.toStdString() == active->battery) > (b.toStdString() == active->battery);
+    });
+    which_->clear();
+    for (const auto &id : ids) which_->addItem(nameIn(build, id.toStdString()), id);
+    which_->setCurrentIndex(std::max(0, which_->findData(before)));
+}
+
+void SlidePanel::showLine(const Part &part, const SlideRange &range, const FreeTravel &free) {
+    const Build &build = document_.build();
+    const auto [fore, aft] = waysOf(range.direction);
+    SlideLine::Shown line;
+    line.solution = *solution_;
+    line.fore = fore;
+    line.aft = aft;
+    const auto stopWords = [&](const TravelEnd &end, const QString &way) {
+        switch (end.kind) {
+        case StopKind::range: return tr("%1 mm %2: its range ends").arg(one(std::abs(end.travel_mm)), way);
+        case StopKind::strap:
+            return tr("%1 mm %2: slips out of %3").arg(one(std::abs(end.travel_mm)), way, nameIn(build, end.by));
+        case StopKind::body:
+            return tr("%1 mm %2: meets %3").arg(one(std::abs(end.travel_mm)), way, nameIn(build, end.by));
+        }
+        return QString();
+    };
+    line.stopAft = stopWords(free.least, aft);
+    line.stopFore = stopWords(free.most, fore);
+    const Aabb box = partBounds(build, part);
+    line.half_mm = std::max(3.0, (box.max_mm - box.min_mm).cwiseProduct(range.direction.cwiseAbs()).sum() / 2);
+    line.least_mm = std::min(range.min_mm, 0.0);
+    line.most_mm = std::max(range.max_mm, 0.0);
+    const PartType *type = typeOf(build, part);
+    line.color = theme::familyColor(type ? familyOf(type->kind) : Family::load);
+    line_->show(std::move(line));
+}
+
+void SlidePanel::tell(bool pinned) {
+    const auto &derived = document_.analysis().derived;
+    const auto [fore, aft] = waysOf(solution_->direction);
+    facts_->setText(tr("%1 of %2 g: 10 mm of it move the balance by %3 mm.")
+                        .arg(solution_->mass_g, 0, 'f', 0)
+                        .arg(derived.balance[std::size_t(document_.loadCase())].mass.mass_g, 0, 'f', 0)
+                        .arg(one(solution_->perTen_mm)));
+    QString note;
+    if (pinned)
+        note = tr("It is pinned: Space in Place lets it go.");
+    else if (solution_->clipped() && solution_->after_mm.norm() > 0.05)
+        note = tr("%1 mm %2 would bring it home; as far as it can go leaves %3 mm.")
+                   .arg(one(std::abs(solution_->wanted_mm)), solution_->wanted_mm > 0 ? fore : aft,
+                        one(solution_->after_mm.norm()));
+    else
+        note = tr("Leaves %1 mm.").arg(one(solution_->after_mm.norm()));
+    if (common_) {
+        double worst = 0;
+        for (const auto &c : common_->cases) worst = std::max(worst, c.after_mm.norm());
+        note += QStringLiteral("  ") +
+                tr("%1 mm %2 suits all its cases best: none is more than %3 mm off.")
+                    .arg(one(std::abs(common_->travel_mm)), common_->travel_mm >= 0 ? fore : aft, one(worst));
+    }
+    note_->setText(note);
 }
 
 } // namespace waxis::balance

@@ -66,6 +66,9 @@ public:
     /// What else the slide to balance would change, under the line.
     void setConsequence(const QString &words);
     void refresh();
+    void fillParts(); ///< what may slide, the pack first: it is the heaviest and made to slide
+    void showLine(const Part &part, const SlideRange &range, const FreeTravel &free);
+    void tell(bool pinned); ///< what the solution brings, in words
 
 signals:
     void proposed(); ///< solution() is another

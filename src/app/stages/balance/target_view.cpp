@@ -184,12 +184,26 @@ void TargetView::paintEvent(QPaintEvent *) {
 }
 
 void TargetView::paintPlan(QPainter &painter) {
-    const auto &c = theme_.colors();
     const QRectF box = plan();
-    const double ring = document_.analysis().derived.cgTolerance_mm;
-    const double scale = toPixels({1, 0}).x() - toPixels({0, 0}).x();
     painter.save();
     painter.setClipRect(box.adjusted(1, 1, -1, -1));
+    const double step = paintGrid(painter);
+    paintRing(painter);
+    paintCloud(painter);
+    const CaseBalance &balance = *document_.balance();
+    const DoubtEllipse ellipse = ellipse95(balance.cgCovariance_mm2.topLeftCorner<2, 2>());
+    paintDoubt(painter, ellipse);
+    paintPlaces(painter, ellipse);
+    painter.restore();
+    paintLegend(painter, step);
+}
+
+double TargetView::pixelsPerMm() const { return toPixels({1, 0}).x() - toPixels({0, 0}).x(); }
+
+double TargetView::paintGrid(QPainter &painter) const {
+    const auto &c = theme_.colors();
+    const QRectF box = plan();
+    const double scale = pixelsPerMm();
     double step = 0.1; // the finest grid that does not close up
     for (double next : {0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0})
         if (step * scale < 7) step = next;
@@ -205,27 +219,37 @@ void TargetView::paintPlan(QPainter &painter) {
           [&](double x) { painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom())); });
     lines(box.top(), box.bottom(), centre.y(),
           [&](double y) { painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y)); });
+    return step;
+}
+
+void TargetView::paintRing(QPainter &painter) const {
+    const auto &c = theme_.colors();
+    const QPointF centre = toPixels({0, 0});
+    const double radius = document_.analysis().derived.cgTolerance_mm * pixelsPerMm();
     QColor fill = c.thrustAxis;
     fill.setAlphaF(0.10f);
     painter.setBrush(fill);
     painter.setPen(QPen(c.thrustAxis, 1.5));
-    painter.drawEllipse(centre, ring * scale, ring * scale);
+    painter.drawEllipse(centre, radius, radius);
     painter.drawLine(centre - QPointF(9, 0), centre + QPointF(9, 0));
     painter.drawLine(centre - QPointF(0, 9), centre + QPointF(0, 9));
+}
 
-    const int active = document_.loadCase();
-    const CaseStudy *study = runner_.caseStudy(active);
-    if (cloud_ && study && !document_.isPreviewing()) {
-        QColor dot = c.plumb;
-        dot.setAlphaF(0.35f);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(dot);
-        const Vec2 axis = document_.analysis().derived.thrustCentre_mm.head<2>();
-        for (const auto &p : study->drawn.cloud_mm) painter.drawEllipse(toPixels(p - axis), 1.2, 1.2);
-    }
-    const CaseBalance &balance = *document_.balance();
-    const QPointF here = toPixels(balance.offset_mm->head<2>());
-    const DoubtEllipse ellipse = ellipse95(balance.cgCovariance_mm2.topLeftCorner<2, 2>());
+void TargetView::paintCloud(QPainter &painter) const {
+    const CaseStudy *study = runner_.caseStudy(document_.loadCase());
+    if (!cloud_ || !study || document_.isPreviewing()) return;
+    QColor dot = theme_.colors().plumb;
+    dot.setAlphaF(0.35f);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(dot);
+    const Vec2 axis = document_.analysis().derived.thrustCentre_mm.head<2>();
+    for (const auto &p : study->drawn.cloud_mm) painter.drawEllipse(toPixels(p - axis), 1.2, 1.2);
+}
+
+void TargetView::paintDoubt(QPainter &painter, const DoubtEllipse &ellipse) const {
+    const auto &c = theme_.colors();
+    const double scale = pixelsPerMm();
+    const QPointF here = toPixels(document_.balance()->offset_mm->head<2>());
     QColor doubt = c.plumb;
     doubt.setAlphaF(0.22f);
     painter.save();
@@ -235,10 +259,16 @@ void TargetView::paintPlan(QPainter &painter) {
     painter.setPen(QPen(c.plumb, 1.2));
     painter.drawEllipse(QPointF(0, 0), ellipse.semiMajor_mm * scale, ellipse.semiMinor_mm * scale);
     painter.restore();
+}
 
+void TargetView::paintPlaces(QPainter &painter, const DoubtEllipse &ellipse) {
+    const auto &c = theme_.colors();
+    const QRectF box = plan();
+    const CaseBalance &balance = *document_.balance();
+    const QPointF centre = toPixels({0, 0}), here = toPixels(balance.offset_mm->head<2>());
     painter.setFont(theme_.text(theme::kSmallPixels));
     Labels labels(painter, box.adjusted(4, 22, -4, -22));
-    const double round = std::max(8.0, 0.8 * ellipse.semiMajor_mm * scale);
+    const double round = std::max(8.0, 0.8 * ellipse.semiMajor_mm * pixelsPerMm());
     labels.block(QRectF(here - QPointF(round, round), QSizeF(2 * round, 2 * round)));
     labels.block(QRectF(centre - QPointF(10, 10), QSizeF(20, 20)));
     for (const auto &point : points())
@@ -263,7 +293,7 @@ void TargetView::paintPlan(QPainter &painter) {
     }
     for (const auto &point : points()) {
         const QPointF at = toPixels(point.offset_mm.head<2>());
-        if (point.loadCase == active && !point.folded) continue;
+        if (point.loadCase == document_.loadCase() && !point.folded) continue;
         if (!box.contains(at)) continue; // far outside: its row in the table says where
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(point.folded ? c.softChalk : c.chalk, 1.4, point.folded ? Qt::DotLine : Qt::SolidLine));
@@ -273,15 +303,19 @@ void TargetView::paintPlan(QPainter &painter) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(c.plumb);
     painter.drawEllipse(here, 5, 5);
-    painter.restore();
     labelBoxes_ = labels.written();
+}
 
+void TargetView::paintLegend(QPainter &painter, double step_mm) const {
+    const auto &c = theme_.colors();
+    const QRectF box = plan();
+    const CaseBalance &balance = *document_.balance();
     painter.setFont(theme_.text(theme::kSmallPixels));
     painter.setPen(c.softChalk);
     painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignTop | Qt::AlignLeft,
-                     tr("plan, nose to the right; a square is %1 mm").arg(step));
+                     tr("plan, nose to the right; a square is %1 mm").arg(step_mm));
     painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignBottom | Qt::AlignLeft,
-                     tr("ring %1 mm · ellipse 95 %").arg(ring, 0, 'g', 3));
+                     tr("ring %1 mm · ellipse 95 %").arg(document_.analysis().derived.cgTolerance_mm, 0, 'g', 3));
     if (balance.insideChance) {
         const double chance = 100 * *balance.insideChance;
         painter.drawText(box.adjusted(10, 6, -10, -6), Qt::AlignBottom | Qt::AlignRight,

@@ -7,6 +7,10 @@
 
 #include <QWidget>
 
+namespace waxis {
+struct DoubtEllipse;
+}
+
 namespace waxis::balance {
 
 class TargetView : public drawing::CloserWidget {
@@ -52,7 +56,15 @@ private:
         QPointF middle_mm, middle_px;
     };
     Look look() const;
+    double pixelsPerMm() const;
     void paintPlan(QPainter &painter);
+    double paintGrid(QPainter &painter) const; ///< the finest that does not close up; mm between its lines
+    void paintRing(QPainter &painter) const;
+    void paintCloud(QPainter &painter) const;
+    void paintDoubt(QPainter &painter, const DoubtEllipse &ellipse) const;
+    /// The balance of each load case, and where a slide would take it, with their names.
+    void paintPlaces(QPainter &painter, const DoubtEllipse &ellipse);
+    void paintLegend(QPainter &painter, double step_mm) const;
     void paintHeight(QPainter &painter) const;
     QString tipAt(const QPointF &at) const;
 

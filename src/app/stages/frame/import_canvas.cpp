@@ -75,85 +75,13 @@ void ImportCanvas::paintContent(QPainter &painter) {
                          tr("No closed outline was found. Beside it stands what was left out, and why."));
         return;
     }
-    Vec2 shift = Vec2::Zero(); // of the plate that is drawn just now
-    const auto pixelsOf = [&](const Vec2 &p) { return ImportCanvas::pixelsOf(p + shift); };
-    auto polygonOf = [&](const Ring &ring) {
-        QPolygonF polygon;
-        for (const auto &p : ring) polygon << pixelsOf(p);
-        return polygon;
-    };
-    const double scale = pixelsPerMm();
     std::vector<QRectF> tags; // names of patterns do not lie on one another
     for (std::size_t i = 0; i < found_.plates.size(); ++i) {
-        const FoundPlate &plate = found_.plates[i];
-        shift = shiftOf(i);
         const bool ignored = i < choices_.plates.size() && choices_.plates[i].role == PlateRole::ignore;
-        const bool chosen = picked_.kind != Pick::Kind::none && picked_.plate == i;
-        QPainterPath path;
-        path.addPolygon(polygonOf(plate.outline_mm));
-        path.closeSubpath();
-        for (const auto &slot : plate.cutouts) {
-            path.addPolygon(polygonOf(slot.ring));
-            path.closeSubpath();
-        }
-        for (const auto &hole : plate.holes)
-            path.addEllipse(pixelsOf(hole.centre_mm), hole.diameter_mm / 2 * scale, hole.diameter_mm / 2 * scale);
-        QColor fill = theme::familyColor(Family::structure);
-        fill.setAlphaF(ignored ? 0.06f : chosen ? 0.5f : 0.28f);
-        painter.setBrush(fill);
-        painter.setPen(QPen(ignored ? c.matFaint : c.softChalk, 1, ignored ? Qt::DotLine : Qt::SolidLine));
-        painter.drawPath(path);
+        paintPlate(painter, i, ignored);
         if (ignored) continue;
-        // Each use has its own line besides its name: squares for stacks, rings for motors, strokes along slots.
-        painter.setFont(theme().numbers(11));
-        for (std::size_t k = 0; k < plate.patterns.size(); ++k) {
-            const FoundPattern &p = plate.patterns[k];
-            if (p.use == PatternUse::other) continue;
-            const bool hot = picked_ == Pick{Pick::Kind::pattern, i, k};
-            painter.setBrush(Qt::NoBrush);
-            painter.setPen(QPen(hot ? c.thrustAxis : c.chalk, hot ? 3 : 1.6));
-            const double half = p.measured_mm / 2 * scale;
-            if (p.use == PatternUse::motor) {
-                painter.drawEllipse(pixelsOf(p.centre_mm), half, half);
-            } else {
-                QPolygonF square;
-                for (int corner = 0; corner < 4; ++corner) {
-                    const double angle = (p.angle_deg + 45 + 90 * corner) * M_PI / 180;
-                    square << pixelsOf(p.centre_mm +
-                                       Vec2(std::cos(angle), std::sin(angle)) * (p.measured_mm / std::sqrt(2.0)));
-                }
-                painter.drawPolygon(square);
-            }
-            const QString text = p.use == PatternUse::motor ? tr("motor %1").arg(p.pattern.size_mm)
-                                                            : tr("stack %1").arg(p.pattern.size_mm);
-            QPointF at = pixelsOf(p.centre_mm) + QPointF(0, half + 13);
-            const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(text) + 8, 17);
-            auto box = [&] { return QRectF(at - QPointF(size.width() / 2, size.height() / 2), size); };
-            auto isTaken = [&] {
-                return std::any_of(tags.begin(), tags.end(), [&](const QRectF &r) { return r.intersects(box()); });
-            };
-            for (int tries = 0; tries < 12 && isTaken(); ++tries) at.ry() += 18;
-            tags.push_back(box());
-            drawing::paintTag(painter, at, text, hot ? c.thrustAxis : c.chalk, c);
-        }
-        for (std::size_t k = 0; k < plate.cutouts.size(); ++k) {
-            const FoundSlot &slot = plate.cutouts[k];
-            const bool hot = picked_ == Pick{Pick::Kind::slot, i, k};
-            QColor ink = slot.use == SlotUse::strap         ? theme::familyColor(Family::load)
-                         : slot.use == SlotUse::passThrough ? theme::familyColor(Family::sensing)
-                         : slot.use == SlotUse::tie         ? theme::familyColor(Family::control)
-                                                            : c.softChalk;
-            painter.setBrush(Qt::NoBrush);
-            painter.setPen(QPen(hot ? c.thrustAxis : ink, hot ? 3 : 2));
-            painter.drawPolygon(polygonOf(slot.ring));
-        }
-        for (std::size_t k = 0; k < plate.holes.size(); ++k)
-            if (picked_ == Pick{Pick::Kind::hole, i, k}) {
-                painter.setBrush(Qt::NoBrush);
-                painter.setPen(QPen(c.thrustAxis, 3));
-                const double r = plate.holes[k].diameter_mm / 2 * scale + 2;
-                painter.drawEllipse(pixelsOf(plate.holes[k].centre_mm), r, r);
-            }
+        paintPatterns(painter, i, tags);
+        paintSlots(painter, i);
     }
     paintNose(painter);
     paintFaults(painter);
@@ -164,6 +92,94 @@ void ImportCanvas::paintContent(QPainter &painter) {
         laid_
             ? tr("as they lie in the frame; drag a plate that lies wrong, it catches at common holes; Q and E turn it")
             : tr("as drawn; squares: stack, rings: motor, outlined: slots; click one to correct it"));
+}
+
+QPolygonF ImportCanvas::pixelsOf(std::size_t plate, const Ring &ring) const {
+    QPolygonF polygon;
+    for (const auto &p : ring) polygon << pixelsOf(Vec2(p + shiftOf(plate)));
+    return polygon;
+}
+
+void ImportCanvas::paintPlate(QPainter &painter, std::size_t i, bool ignored) {
+    const auto &c = theme().colors();
+    const FoundPlate &plate = found_.plates[i];
+    const bool chosen = picked_.kind != Pick::Kind::none && picked_.plate == i;
+    QPainterPath path;
+    path.addPolygon(pixelsOf(i, plate.outline_mm));
+    path.closeSubpath();
+    for (const auto &slot : plate.cutouts) {
+        path.addPolygon(pixelsOf(i, slot.ring));
+        path.closeSubpath();
+    }
+    for (const auto &hole : plate.holes)
+        path.addEllipse(pixelsOf(Vec2(hole.centre_mm + shiftOf(i))), hole.diameter_mm / 2 * pixelsPerMm(),
+                        hole.diameter_mm / 2 * pixelsPerMm());
+    QColor fill = theme::familyColor(Family::structure);
+    fill.setAlphaF(ignored ? 0.06f : chosen ? 0.5f : 0.28f);
+    painter.setBrush(fill);
+    painter.setPen(QPen(ignored ? c.matFaint : c.softChalk, 1, ignored ? Qt::DotLine : Qt::SolidLine));
+    painter.drawPath(path);
+}
+
+void ImportCanvas::paintPatterns(QPainter &painter, std::size_t i, std::vector<QRectF> &tags) {
+    const auto &c = theme().colors();
+    const FoundPlate &plate = found_.plates[i];
+    const double scale = pixelsPerMm();
+    const auto at_px = [&](const Vec2 &p) { return pixelsOf(Vec2(p + shiftOf(i))); };
+    painter.setFont(theme().numbers(11));
+    for (std::size_t k = 0; k < plate.patterns.size(); ++k) {
+        const FoundPattern &p = plate.patterns[k];
+        if (p.use == PatternUse::other) continue;
+        const bool hot = picked_ == Pick{Pick::Kind::pattern, i, k};
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(hot ? c.thrustAxis : c.chalk, hot ? 3 : 1.6));
+        const double half = p.measured_mm / 2 * scale;
+        if (p.use == PatternUse::motor) {
+            painter.drawEllipse(at_px(p.centre_mm), half, half);
+        } else {
+            QPolygonF square;
+            for (int corner = 0; corner < 4; ++corner) {
+                const double angle = (p.angle_deg + 45 + 90 * corner) * M_PI / 180;
+                square << at_px(p.centre_mm +
+                                Vec2(std::cos(angle), std::sin(angle)) * (p.measured_mm / std::sqrt(2.0)));
+            }
+            painter.drawPolygon(square);
+        }
+        const QString text =
+            p.use == PatternUse::motor ? tr("motor %1").arg(p.pattern.size_mm) : tr("stack %1").arg(p.pattern.size_mm);
+        QPointF at = at_px(p.centre_mm) + QPointF(0, half + 13);
+        const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(text) + 8, 17);
+        auto box = [&] { return QRectF(at - QPointF(size.width() / 2, size.height() / 2), size); };
+        auto isTaken = [&] {
+            return std::any_of(tags.begin(), tags.end(), [&](const QRectF &r) { return r.intersects(box()); });
+        };
+        for (int tries = 0; tries < 12 && isTaken(); ++tries) at.ry() += 18;
+        tags.push_back(box());
+        drawing::paintTag(painter, at, text, hot ? c.thrustAxis : c.chalk, c);
+    }
+}
+
+void ImportCanvas::paintSlots(QPainter &painter, std::size_t i) {
+    const auto &c = theme().colors();
+    const FoundPlate &plate = found_.plates[i];
+    for (std::size_t k = 0; k < plate.cutouts.size(); ++k) {
+        const FoundSlot &slot = plate.cutouts[k];
+        const bool hot = picked_ == Pick{Pick::Kind::slot, i, k};
+        QColor ink = slot.use == SlotUse::strap         ? theme::familyColor(Family::load)
+                     : slot.use == SlotUse::passThrough ? theme::familyColor(Family::sensing)
+                     : slot.use == SlotUse::tie         ? theme::familyColor(Family::control)
+                                                        : c.softChalk;
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(hot ? c.thrustAxis : ink, hot ? 3 : 2));
+        painter.drawPolygon(pixelsOf(i, slot.ring));
+    }
+    for (std::size_t k = 0; k < plate.holes.size(); ++k)
+        if (picked_ == Pick{Pick::Kind::hole, i, k}) {
+            painter.setBrush(Qt::NoBrush);
+            painter.setPen(QPen(c.thrustAxis, 3));
+            const double r = plate.holes[k].diameter_mm / 2 * pixelsPerMm() + 2;
+            painter.drawEllipse(pixelsOf(Vec2(plate.holes[k].centre_mm + shiftOf(i))), r, r);
+        }
 }
 
 void ImportCanvas::paintNose(QPainter &painter) {

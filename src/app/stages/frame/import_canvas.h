@@ -52,6 +52,11 @@ protected:
 private:
     /// Where a plate is drawn from where the drawing has it.
     Vec2 shiftOf(std::size_t plate) const { return laid_ && plate < shifts_.size() ? shifts_[plate] : Vec2(0, 0); }
+    QPolygonF pixelsOf(std::size_t plate, const Ring &ring) const; ///< where the plate lies
+    void paintPlate(QPainter &painter, std::size_t plate, bool ignored);
+    /// Each use has its own line besides its name: squares for stacks, rings for motors, strokes along slots.
+    void paintPatterns(QPainter &painter, std::size_t plate, std::vector<QRectF> &tags);
+    void paintSlots(QPainter &painter, std::size_t plate);
     void paintNose(QPainter &painter);
     void paintFaults(QPainter &painter);
     Pick pickAt(const Vec2 &at) const;

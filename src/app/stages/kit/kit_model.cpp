@@ -61,6 +61,10 @@ KitModel::KitModel(app::Document &document, const theme::Theme &theme, QObject *
     refresh();
 }
 
+KitModel::~KitModel() = default;
+
+const KitLine &KitModel::line(int row) const { return lines_[std::size_t(row)]; }
+
 bool KitModel::wanted(const KitLine &line) const {
     if (!words_.isEmpty()) {
         const QString text = QString::fromStdString(line.name + " " + line.item + " " + line.note);

@@ -17,6 +17,7 @@ class KitModel : public QAbstractTableModel {
 
 public:
     KitModel(app::Document &document, const theme::Theme &theme, QObject *parent = nullptr);
+    ~KitModel() override;
 
     int rowCount(const QModelIndex &parent = {}) const override;
     int columnCount(const QModelIndex &parent = {}) const override { return parent.isValid() ? 0 : kit::columnCount; }
@@ -25,7 +26,7 @@ public:
     Qt::ItemFlags flags(const QModelIndex &index) const override;
     bool setData(const QModelIndex &index, const QVariant &value, int role = Qt::EditRole) override;
 
-    const KitLine &line(int row) const { return lines_[std::size_t(row)]; }
+    const KitLine &line(int row) const;
     int rowOf(const QString &item) const;
     void setShow(Show show);
     void setWords(const QString &words);

@@ -59,10 +59,24 @@ QRectF PartCanvas::content() const {
 }
 
 void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
+    paintSolids(painter, view, lift_mm);
+    if (view == View::plan) paintHoles(painter, lift_mm);
+    paintPorts(painter, view, lift_mm);
+    if (type_.centreOfMass_mm) {
+        painter.setPen(QPen(theme().colors().chalk, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(pixelsOf(view, lift_mm, *type_.centreOfMass_mm), 5, 5);
+    }
+}
+
+QPointF PartCanvas::pixelsOf(View view, double lift_mm, const Vec3 &p) const {
+    return toPixels(0, lift_mm) + drawing::project(view, p) * pixelsPerMm();
+}
+
+void PartCanvas::paintSolids(QPainter &painter, View view, double lift_mm) const {
     const auto &c = theme().colors();
     const double scale = pixelsPerMm();
     const QPointF origin = toPixels(0, lift_mm);
-    auto at = [&](const Vec3 &p) { return origin + drawing::project(view, p) * scale; };
     QTransform place;
     place.translate(origin.x(), origin.y());
     place.scale(scale, scale);
@@ -91,32 +105,40 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
         painter.setPen(QPen(lit ? c.thrustAxis : ink, lit ? 3 : 1));
         painter.drawPath(place.map(drawing::outline(view, solid.shape, solid.X_PartSolid)));
     }
-    if (view == View::plan) {
-        auto holes = [&](const std::optional<HolePattern> &pattern, Qt::PenStyle style) {
-            if (!pattern || !(pattern->size_mm > 0 && pattern->size_mm < 1e4)) return;
-            painter.setBrush(style == Qt::SolidLine ? QBrush(c.mat) : QBrush(Qt::NoBrush));
-            painter.setPen(QPen(ink, 1, style));
-            for (const auto &hole : holeCentres(*pattern))
-                painter.drawEllipse(at({hole.x(), hole.y(), 0}), pattern->holeDiameter_mm / 2 * scale,
-                                    pattern->holeDiameter_mm / 2 * scale);
-        };
-        holes(type_.mounting, Qt::SolidLine);
-        holes(type_.carries, Qt::DashLine);
-        if (type_.arrow) {
-            const QPointF d = drawing::project(view, *type_.arrow), n(-d.y(), d.x());
-            const QPointF tip = at(Vec3::Zero()) + d * 26;
-            painter.setBrush(ink);
-            painter.setPen(Qt::NoPen);
-            painter.drawPolygon(QPolygonF{tip, tip - d * 16 + n * 8, tip - d * 16 - n * 8});
-        }
+}
+
+void PartCanvas::paintHoles(QPainter &painter, double lift_mm) const {
+    const QColor ink = theme::palette(theme::Mode::light).ink;
+    const double scale = pixelsPerMm();
+    const auto at = [&](const Vec3 &p) { return pixelsOf(View::plan, lift_mm, p); };
+    auto holes = [&](const std::optional<HolePattern> &pattern, Qt::PenStyle style) {
+        if (!pattern || !(pattern->size_mm > 0 && pattern->size_mm < 1e4)) return;
+        painter.setBrush(style == Qt::SolidLine ? QBrush(theme().colors().mat) : QBrush(Qt::NoBrush));
+        painter.setPen(QPen(ink, 1, style));
+        for (const auto &hole : holeCentres(*pattern))
+            painter.drawEllipse(at({hole.x(), hole.y(), 0}), pattern->holeDiameter_mm / 2 * scale,
+                                pattern->holeDiameter_mm / 2 * scale);
+    };
+    holes(type_.mounting, Qt::SolidLine);
+    holes(type_.carries, Qt::DashLine);
+    if (type_.arrow) {
+        const QPointF d = drawing::project(View::plan, *type_.arrow), n(-d.y(), d.x());
+        const QPointF tip = at(Vec3::Zero()) + d * 26;
+        painter.setBrush(ink);
+        painter.setPen(Qt::NoPen);
+        painter.drawPolygon(QPolygonF{tip, tip - d * 16 + n * 8, tip - d * 16 - n * 8});
     }
+}
+
+void PartCanvas::paintPorts(QPainter &painter, View view, double lift_mm) const {
+    const auto &c = theme().colors();
     painter.setFont(theme().text(11));
     std::vector<QRectF> taken;
     for (std::size_t i = 0; i < type_.ports.size(); ++i) {
         const Port &port = type_.ports[i];
         if (!port.position_mm.allFinite() || !port.direction.allFinite()) continue;
         const bool lit = int(i) == port_;
-        const QPointF p = at(port.position_mm), d = drawing::project(view, port.direction);
+        const QPointF p = pixelsOf(view, lift_mm, port.position_mm), d = drawing::project(view, port.direction);
         painter.setPen(QPen(lit ? c.thrustAxis : c.chalk, lit ? 3 : 1.5));
         painter.setBrush(lit ? c.thrustAxis : c.chalk);
         painter.drawLine(p, p + d * 14);
@@ -135,11 +157,6 @@ void PartCanvas::paintView(QPainter &painter, View view, double lift_mm) {
             continue;
         taken.push_back(box);
         drawing::paintTag(painter, label, name, lit ? c.thrustAxis : c.chalk, c);
-    }
-    if (type_.centreOfMass_mm) {
-        painter.setPen(QPen(c.chalk, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(at(*type_.centreOfMass_mm), 5, 5);
     }
 }
 

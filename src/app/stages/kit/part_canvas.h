@@ -28,6 +28,10 @@ protected:
 
 private:
     void paintView(QPainter &painter, drawing::View view, double lift_mm);
+    QPointF pixelsOf(drawing::View view, double lift_mm, const Vec3 &p) const;
+    void paintSolids(QPainter &painter, drawing::View view, double lift_mm) const;
+    void paintHoles(QPainter &painter, double lift_mm) const; ///< and the printed arrow: of the plan
+    void paintPorts(QPainter &painter, drawing::View view, double lift_mm) const;
     double planLift() const; ///< how far the plan stands above the side view, mm
     PartType type_;
     int body_ = -1, port_ = -1;

@@ -39,9 +39,21 @@ signals:
 private:
     void takeBodies(const Result<ImportedSolids, LoadError> &solids);
     void makeForm();
+    // Sections of the form, each under a heading of its own but for leads and the first band.
+    void makeIdentityForm();
+    void makeBodiesForm();
+    void makeMountingForm();
+    void makePortsForm();
+    void makeLeadsForm();
     void makeElectricForm();
-    void makeRadioForm();
+    void makeBandsForm();
+    void makeFirstBandForm();
+    void makeAntennaForm();
+    void makeCameraForm();
+    void makeMagnetismForm();
     void makeHardwareForm();
+    /// Says what was typed into a table and could not be read.
+    std::function<void(const QString &)> unreadable();
     void heading(const QString &text);
     QLineEdit *line(const QString &label, const QString &name, std::function<QString()> get,
                     std::function<bool(const QString &)> set, const QString &tip = {});

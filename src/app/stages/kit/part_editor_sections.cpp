@@ -4,17 +4,11 @@
 #include "core/fasteners/thread.h"
 #include "core/radio/coax.h"
 
-#include <QComboBox>
-#include <QLineEdit>
 #include <algorithm>
 
 namespace waxis::kit {
 
 void PartEditor::makeElectricForm() {
-    const auto report = [this](const QString &problem) {
-        changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem));
-    };
-
     heading(tr("Power"));
     number(tr("Supply, at least V"), "type-vmin", [this] { return &electrical().supplyMin_V; });
     number(tr("Supply, at most V"), "type-vmax", [this] { return &electrical().supplyMax_V; });
@@ -50,16 +44,12 @@ void PartEditor::makeElectricForm() {
              [](PowerOutput &o, const QString &text) { return setNumber(o.limit_A, text); }},
             {tr("Efficiency; empty: linear"), 160, [](const PowerOutput &o) { return numberText(o.efficiency); },
              [](PowerOutput &o, const QString &text) { return setMaybe(o.efficiency, text); }}},
-        [this] { return &electrical().outputs; }, report);
+        [this] { return &electrical().outputs; }, unreadable());
     outputs_->widget()->setObjectName("outputs");
     table(*outputs_, tr("Add a rail"), PowerOutput{"5v", 5, 1, 0.88});
 }
 
-void PartEditor::makeRadioForm() {
-    const auto report = [this](const QString &problem) {
-        changed(problem.isEmpty() ? QString() : tr("%1 cannot be read").arg(problem));
-    };
-
+void PartEditor::makeBandsForm() {
     heading(tr("Radio"));
     auto maybeColumn = [](const QString &title, int width, std::optional<double> RadioBand::*field) {
         return RecordColumn<RadioBand>{title, width, [field](const RadioBand &b) { return numberText(b.*field); },
@@ -91,7 +81,7 @@ void PartEditor::makeRadioForm() {
                  b.port = text.trimmed().toStdString();
                  return true;
              }}},
-        [this] { return &type_.radio; }, report);
+        [this] { return &type_.radio; }, unreadable());
     bands_->widget()->setObjectName("bands");
     bands_->widget()->setToolTip(
         tr("dBm: sends with, empty: does not send. Wide: MHz of a channel. NF: noise figure. Select.: selectivity. "
@@ -101,7 +91,9 @@ void PartEditor::makeRadioForm() {
     band.high_MHz = 2480;
     band.listens = true;
     table(*bands_, tr("Add a band"), band);
+}
 
+void PartEditor::makeFirstBandForm() {
     const auto firstBand = [this](const QString &label, const QString &name, auto get, auto set, const QString &tip) {
         line(
             label, name, [this, get] { return type_.radio.empty() ? QString() : get(type_.radio.front()); },
@@ -156,7 +148,9 @@ void PartEditor::makeRadioForm() {
             return true;
         },
         tr("Steady frequencies inside: pixel clock=27"));
+}
 
+void PartEditor::makeAntennaForm() {
     heading(tr("Antenna"));
     choice(
         tr("It is"), "type-antenna", QStringList{tr("no antenna")} + wordsUpTo(AntennaKind::loadedDipole),
@@ -242,7 +236,9 @@ void PartEditor::makeRadioForm() {
             a.pattern = std::move(pattern);
             return true;
         });
+}
 
+void PartEditor::makeCameraForm() {
     heading(tr("Camera"));
     auto camera = [this](const QString &label, const QString &name, auto get, auto set) {
         line(
@@ -276,7 +272,9 @@ void PartEditor::makeRadioForm() {
             const auto ends = text.split("..");
             return ends.size() == 2 && setNumber(c.tiltMin_deg, ends[0]) && setNumber(c.tiltMax_deg, ends[1]);
         });
+}
 
+void PartEditor::makeMagnetismForm() {
     heading(tr("Magnetism"));
     line(
         tr("Magnet, mA m²"), "type-dipole",

@@ -5,6 +5,7 @@
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 #include "core/survey/survey.h"
+#include "core/survey/views.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -3,6 +3,7 @@
 
 #include "app/document/document.h"
 #include "app/theme/theme.h"
+#include "core/sight/camera_view.h"
 
 #include <QImage>
 #include <QTimer>

@@ -273,19 +273,45 @@ void LibraryDrawer::replace(const QString &part) {
 
 void LibraryDrawer::refresh(bool best) {
     const QString kept = best ? QString() : chosenType();
-    const int family = family_->currentData().toInt();
-    std::vector<std::string> words;
-    for (const auto &word : words_->text().split(' ', Qt::SkipEmptyParts)) words.push_back(word.toStdString());
     // The build's own types win over the library's of the same id.
     TypeTable all = document_.library();
     for (const auto &[id, type] : *document_.build().types) all.insert_or_assign(id, type);
+    const auto rows = rowsOf(all);
+    std::optional<PartKind> kind = rows.empty() ? std::nullopt : std::optional(rows.front().type->kind);
+    for (const auto &row : rows)
+        if (row.type->kind != kind) kind.reset();
+    const auto columns = typeColumns(kind);
+    const QSignalBlocker quiet(list_);
+    list_->clear();
+    list_->setColumnCount(int(columns.size()) + 1);
+    QStringList titles{tr("name")};
+    for (const auto &column : columns) titles << column.title;
+    list_->setHeaderLabels(titles);
+    bool said = false;
+    int fitting = 0;
+    for (const auto &row : rows) {
+        if (row.why && !said) {
+            auto *title = heading(tr("does not fit here"), theme_);
+            list_->addTopLevelItem(title);
+            title->setFirstColumnSpanned(true); // only once it is in the list
+        }
+        said = said || row.why;
+        fitting += !row.why;
+        addRow(row, columns);
+    }
+    sizeColumns();
+    const QString kinds = tr("%n kind(s)", nullptr, int(rows.size()));
+    count_->setText(rows.size() == std::size_t(fitting) ? kinds : tr("%1, %2 fit").arg(kinds).arg(fitting));
+    if (!list_->choose(kept) && !rows.empty()) list_->choose(QString::fromStdString(rows.front().type->id));
+    fillPlaces();
+}
+
+std::vector<LibraryDrawer::Row> LibraryDrawer::rowsOf(const TypeTable &all) const {
+    const int family = family_->currentData().toInt();
+    std::vector<std::string> words;
+    for (const auto &word : words_->text().split(' ', Qt::SkipEmptyParts)) words.push_back(word.toStdString());
     const std::optional<PartKind> wantedKind =
         replaces_.isEmpty() ? std::nullopt : std::optional(PartKind(only_->property("kind").toInt()));
-    struct Row {
-        const PartType *type;
-        std::optional<Sentence> why;
-        bool own;
-    };
     std::vector<Row> rows;
     for (const PartType *type : findTypes(all, words)) {
         if (family >= 0 && int(familyOf(type->kind)) != family) continue;
@@ -299,61 +325,43 @@ void LibraryDrawer::refresh(bool best) {
     // What fits first, one's own before the shipped ones; within that the order of the search.
     std::stable_sort(rows.begin(), rows.end(),
                      [](const Row &a, const Row &b) { return bool(a.why) != bool(b.why) ? !a.why : a.own && !b.own; });
-    std::optional<PartKind> kind = rows.empty() ? std::nullopt : std::optional(rows.front().type->kind);
-    for (const auto &row : rows)
-        if (row.type->kind != kind) kind.reset();
-    const auto columns = typeColumns(kind);
-    const QSignalBlocker quiet(list_);
-    list_->clear();
-    list_->setColumnCount(int(columns.size()) + 1);
-    QStringList titles{tr("name")};
-    for (const auto &column : columns) titles << column.title;
-    list_->setHeaderLabels(titles);
-    const auto &c = theme_.colors();
-    bool said = false;
-    int fitting = 0;
-    for (const auto &[type, why, own] : rows) {
-        if (why && !said) {
-            auto *title = heading(tr("does not fit here"), theme_);
-            list_->addTopLevelItem(title);
-            title->setFirstColumnSpanned(true); // only once it is in the list
-        }
-        said = said || why;
-        fitting += !why;
-        auto *item = new QTreeWidgetItem;
-        const QString name = QString::fromStdString(type->name);
-        // The maker stands in the tip: what tells parts apart needs the room.
-        const QString maker = QString::fromStdString(type->maker) + ' ';
-        const QString brief = maker.size() > 1 && name.startsWith(maker) ? name.mid(maker.size()) : name;
-        item->setText(0, own ? tr("Own: %1").arg(name) : brief);
-        item->setIcon(0, swatch(familyOf(type->kind)));
-        item->setData(0, kTypeRole, QString::fromStdString(type->id));
-        item->setToolTip(0, name + QStringLiteral("\n") + typeInLine(*type));
-        if (why) {
-            const QString reason = QString::fromStdString(why->text());
-            item->setForeground(0, c.muted);
-            item->setData(0, kReasonRole, reason);
-            item->setToolTip(0, item->toolTip(0) + QStringLiteral("\n") + reason);
-            list_->addTopLevelItem(item);
-            item->setFirstColumnSpanned(true);
-            continue;
-        }
-        for (std::size_t i = 0; i < columns.size(); ++i) {
-            item->setText(int(i) + 1, columns[i].text(*type));
-            item->setTextAlignment(int(i) + 1, Qt::AlignRight | Qt::AlignVCenter);
-            item->setFont(int(i) + 1, theme_.numbers(theme::kSmallPixels));
-        }
+    return rows;
+}
+
+void LibraryDrawer::addRow(const Row &row, const std::vector<TypeColumn> &columns) {
+    const auto &[type, why, own] = row;
+    auto *item = new QTreeWidgetItem;
+    const QString name = QString::fromStdString(type->name);
+    // The maker stands in the tip: what tells parts apart needs the room.
+    const QString maker = QString::fromStdString(type->maker) + ' ';
+    const QString brief = maker.size() > 1 && name.startsWith(maker) ? name.mid(maker.size()) : name;
+    item->setText(0, own ? tr("Own: %1").arg(name) : brief);
+    item->setIcon(0, swatch(familyOf(type->kind)));
+    item->setData(0, kTypeRole, QString::fromStdString(type->id));
+    item->setToolTip(0, name + QStringLiteral("\n") + typeInLine(*type));
+    if (why) {
+        const QString reason = QString::fromStdString(why->text());
+        item->setForeground(0, theme_.colors().muted);
+        item->setData(0, kReasonRole, reason);
+        item->setToolTip(0, item->toolTip(0) + QStringLiteral("\n") + reason);
         list_->addTopLevelItem(item);
+        item->setFirstColumnSpanned(true);
+        return;
     }
+    for (std::size_t i = 0; i < columns.size(); ++i) {
+        item->setText(int(i) + 1, columns[i].text(*type));
+        item->setTextAlignment(int(i) + 1, Qt::AlignRight | Qt::AlignVCenter);
+        item->setFont(int(i) + 1, theme_.numbers(theme::kSmallPixels));
+    }
+    list_->addTopLevelItem(item);
+}
+
+void LibraryDrawer::sizeColumns() {
     list_->header()->setStretchLastSection(false);
     list_->header()->setMinimumSectionSize(24);
     list_->header()->setResizeContentsPrecision(0); // by what is seen: measuring hundreds of types takes long
     for (int i = 0; i < list_->columnCount(); ++i)
         list_->header()->setSectionResizeMode(i, i == 0 ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
-    const QString kinds = tr("%n kind(s)", nullptr, int(rows.size()));
-    count_->setText(rows.size() == std::size_t(fitting) ? kinds : tr("%1, %2 fit").arg(kinds).arg(fitting));
-    if (!list_->choose(kept) && !rows.empty()) list_->choose(QString::fromStdString(rows.front().type->id));
-    fillPlaces();
 }
 
 QString LibraryDrawer::chosenType() const {

@@ -3,6 +3,7 @@
 
 #include "app/document/document.h"
 #include "app/theme/theme.h"
+#include "core/base/sentence.h"
 #include "core/placing/perch.h"
 
 #include <QTreeWidget>
@@ -15,6 +16,8 @@ class QPushButton;
 class QToolButton;
 
 namespace waxis::place {
+
+struct TypeColumn;
 
 /// What a dragged part type carries: its id.
 inline constexpr const char *kTypeMime = "application/x-weightaxis-part-type";
@@ -66,6 +69,14 @@ protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
 
 private:
+    struct Row {
+        const PartType *type;
+        std::optional<Sentence> why; ///< it does not fit
+        bool own;                    ///< one of the user's
+    };
+    std::vector<Row> rowsOf(const TypeTable &all) const; ///< what is shown, in order
+    void addRow(const Row &row, const std::vector<TypeColumn> &columns);
+    void sizeColumns();
     void fillPlaces();
     void act();
     void showMenu(const QPoint &at);

@@ -4,6 +4,7 @@
 #include "app/document/document.h"
 #include "app/drawing/pictures.h"
 #include "app/theme/theme.h"
+#include "core/sky/sky_view.h"
 
 #include <QImage>
 #include <QWidget>

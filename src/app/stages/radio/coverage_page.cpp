@@ -105,58 +105,74 @@ void CoverageGlobe::paintEvent(QPaintEvent *) {
                                                              : tr("Looking around the craft..."));
         return;
     }
-    const auto &directions = coverageDirections();
     double peak = -300;
-    for (std::size_t i = 0; i < directions.size(); ++i) peak = std::max(peak, levelOf(*shown, i).first);
-    const QColor color = theme::familyColor(Family::radio);
+    for (std::size_t i = 0; i < coverageDirections().size(); ++i) peak = std::max(peak, levelOf(*shown, i).first);
     for (const bool upper : {true, false}) {
-        const Disc d = disc(upper);
-        painter.setPen(QPen(c.matGridStrong, 1));
-        painter.setBrush(c.matBar);
-        painter.drawEllipse(d.centre, d.radius + 4, d.radius + 4);
-        // Each direction stands for the same area of the disc; squares overlap a little, so that no seams show.
-        const double size = d.radius * std::sqrt(M_PI / (kCoverageRays / 2.0)) * 1.5;
-        painter.setPen(Qt::NoPen);
-        painter.setRenderHint(QPainter::Antialiasing, false);
-        QPainterPath round;
-        round.addEllipse(d.centre, d.radius + 3, d.radius + 3);
-        painter.setClipPath(round);
-        std::vector<QPointF> hidden;
-        for (std::size_t i = 0; i < directions.size(); ++i) {
-            if ((directions[i].z() >= 0) != upper) continue;
-            const auto [level, owner] = levelOf(*shown, i);
-            const QPointF at = place(d, directions[i]);
-            painter.setBrush(mixed(c.matBar, color, kBright[stepOf(peak - level)]));
-            painter.drawRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size));
-            if (owner >= 0) hidden.push_back(at);
-        }
-        painter.setBrush(c.softChalk);
-        for (const QPointF &at : hidden) painter.drawRect(QRectF(at.x() - 0.75, at.y() - 0.75, 1.5, 1.5));
-        painter.setClipping(false);
-        painter.setRenderHint(QPainter::Antialiasing);
-        painter.setBrush(Qt::NoBrush);
-        painter.setPen(QPen(c.softChalk, 0.8, Qt::DotLine));
-        for (const double elevation : {30.0, 60.0}) {
-            const double r = d.radius * std::sqrt(1 - std::sin(elevation * M_PI / 180));
-            painter.drawEllipse(d.centre, r, r);
-        }
-        painter.setFont(theme_.text(12, true));
-        painter.setPen(c.chalk);
-        painter.drawText(QRectF(d.centre.x() - d.radius, d.centre.y() - d.radius - 40, 2 * d.radius, 18),
-                         Qt::AlignCenter, upper ? tr("above the craft") : tr("below it, seen through from above"));
-        painter.setFont(theme_.text(theme::kSmallPixels));
-        painter.setPen(c.mat); // on the bright rim
-        painter.drawText(QRectF(d.centre.x() + d.radius - 34, d.centre.y() - 8, 32, 16),
-                         Qt::AlignRight | Qt::AlignVCenter, tr("nose"));
-        painter.setPen(c.softChalk);
-        painter.drawText(QRectF(d.centre.x() - 20, d.centre.y() - d.radius - 20, 40, 14), Qt::AlignCenter, tr("left"));
-        if ((shown->worstDirection.z() >= 0) == upper) {
-            const QPointF at = place(d, shown->worstDirection);
-            painter.setPen(QPen(theme::severityOnMat(Severity::watch), 2));
-            painter.drawEllipse(at, 9, 9);
-        }
+        paintSky(painter, *shown, upper, peak);
+        paintRim(painter, *shown, upper);
     }
-    // Legend under the discs.
+    paintLegend(painter, peak);
+}
+
+void CoverageGlobe::paintSky(QPainter &painter, const RadioCoverage &shown, bool upper, double peak) const {
+    const auto &c = theme_.colors();
+    const auto &directions = coverageDirections();
+    const QColor color = theme::familyColor(Family::radio);
+    const Disc d = disc(upper);
+    painter.setPen(QPen(c.matGridStrong, 1));
+    painter.setBrush(c.matBar);
+    painter.drawEllipse(d.centre, d.radius + 4, d.radius + 4);
+    // Each direction stands for the same area of the disc; squares overlap a little, so that no seams show.
+    const double size = d.radius * std::sqrt(M_PI / (kCoverageRays / 2.0)) * 1.5;
+    painter.setPen(Qt::NoPen);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    QPainterPath round;
+    round.addEllipse(d.centre, d.radius + 3, d.radius + 3);
+    painter.setClipPath(round);
+    std::vector<QPointF> hidden;
+    for (std::size_t i = 0; i < directions.size(); ++i) {
+        if ((directions[i].z() >= 0) != upper) continue;
+        const auto [level, owner] = levelOf(shown, i);
+        const QPointF at = place(d, directions[i]);
+        painter.setBrush(mixed(c.matBar, color, kBright[stepOf(peak - level)]));
+        painter.drawRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size));
+        if (owner >= 0) hidden.push_back(at);
+    }
+    painter.setBrush(c.softChalk);
+    for (const QPointF &at : hidden) painter.drawRect(QRectF(at.x() - 0.75, at.y() - 0.75, 1.5, 1.5));
+    painter.setClipping(false);
+    painter.setRenderHint(QPainter::Antialiasing);
+}
+
+void CoverageGlobe::paintRim(QPainter &painter, const RadioCoverage &shown, bool upper) const {
+    const auto &c = theme_.colors();
+    const Disc d = disc(upper);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(c.softChalk, 0.8, Qt::DotLine));
+    for (const double elevation : {30.0, 60.0}) {
+        const double r = d.radius * std::sqrt(1 - std::sin(elevation * M_PI / 180));
+        painter.drawEllipse(d.centre, r, r);
+    }
+    painter.setFont(theme_.text(12, true));
+    painter.setPen(c.chalk);
+    painter.drawText(QRectF(d.centre.x() - d.radius, d.centre.y() - d.radius - 40, 2 * d.radius, 18), Qt::AlignCenter,
+                     upper ? tr("above the craft") : tr("below it, seen through from above"));
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.setPen(c.mat); // on the bright rim
+    painter.drawText(QRectF(d.centre.x() + d.radius - 34, d.centre.y() - 8, 32, 16), Qt::AlignRight | Qt::AlignVCenter,
+                     tr("nose"));
+    painter.setPen(c.softChalk);
+    painter.drawText(QRectF(d.centre.x() - 20, d.centre.y() - d.radius - 20, 40, 14), Qt::AlignCenter, tr("left"));
+    if ((shown.worstDirection.z() >= 0) == upper) {
+        const QPointF at = place(d, shown.worstDirection);
+        painter.setPen(QPen(theme::severityOnMat(Severity::watch), 2));
+        painter.drawEllipse(at, 9, 9);
+    }
+}
+
+void CoverageGlobe::paintLegend(QPainter &painter, double peak) const {
+    const auto &c = theme_.colors();
+    const QColor color = theme::familyColor(Family::radio);
     double x = 14;
     const double y = height() - 44;
     painter.fillRect(QRectF(0, y - 8, width(), height() - y + 8), c.mat); // over discs that are looked at closely

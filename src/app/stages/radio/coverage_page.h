@@ -10,6 +10,10 @@
 class QComboBox;
 class QLabel;
 
+namespace waxis {
+struct RadioCoverage;
+}
+
 namespace waxis::radio {
 
 /// Two discs of equal-area directions: above and below, nose to the right.
@@ -40,6 +44,9 @@ private:
     Disc disc(bool upper) const;
     QPointF place(const Disc &disc, const Vec3 &direction) const;
     const RadioCoverage *coverage() const;
+    void paintSky(QPainter &painter, const RadioCoverage &shown, bool upper, double peak_dBi) const;
+    void paintRim(QPainter &painter, const RadioCoverage &shown, bool upper) const; ///< names, heights, the weakest
+    void paintLegend(QPainter &painter, double peak_dBi) const;
     std::pair<double, int> levelOf(const RadioCoverage &coverage, std::size_t direction) const; ///< and who hides it
 
     app::Document &document_;

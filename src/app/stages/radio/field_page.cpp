@@ -262,6 +262,11 @@ void FieldPage::saveDeck() {
     fill();
 }
 
+/// With one decimal and a true minus.
+static QString signedNumber(double value) {
+    return QString::number(value, 'f', 1).replace(QLatin1Char('-'), QChar(0x2212));
+}
+
 void FieldPage::fill() {
     const bool running = isRunning();
     run_->setEnabled(deck_ && !path_.isEmpty() && !running);
@@ -275,71 +280,10 @@ void FieldPage::fill() {
                      "solved elsewhere all the same.")
                 : why_);
     state_->setVisible(running || path_.isEmpty() || !why_.isEmpty());
-    const Build &build = document_.build();
     const auto &c = theme_.colors();
     QString text;
-    const auto number = [](double value) {
-        return QString::number(value, 'f', 1).replace(QLatin1Char('-'), QChar(0x2212));
-    };
-    if (result_) {
-        text += tr("<p><b>%1 → %2 at %3 MHz</b></p><table cellspacing=3>")
-                    .arg(QString::fromStdString(displayName(build, asked_.from)),
-                         QString::fromStdString(displayName(build, asked_.to)))
-                    .arg(asked_.f_MHz, 0, 'f', 1);
-        const auto row = [&](const QString &name, const QString &value) {
-            text += QStringLiteral("<tr><td style='color:%3; padding-right:16px'>%1</td><td align=right>%2</td></tr>")
-                        .arg(name, value, c.muted.name());
-        };
-        row(tr("coupling, field study"), tr("<b>%1 dB</b>").arg(number(result_->coupling_dB)));
-        row(tr("coupling, quick model without cables"), tr("%1 dB").arg(number(quick_dB_)));
-        row(tr("free-space form alone"), tr("%1 dB").arg(number(quickFar_dB_)));
-        row(tr("sender's impedance in its place"),
-            tr("%1 %2 %3j ohm")
-                .arg(number(result_->impedance_ohm.real()),
-                     result_->impedance_ohm.imag() < 0 ? QStringLiteral("−") : QStringLiteral("+"),
-                     QString::number(std::abs(result_->impedance_ohm.imag()), 'f', 1)));
-        row(tr("sender's strongest direction"), tr("%1 dBi").arg(number(result_->peak_dBi)));
-        text += QStringLiteral("</table><p><b>%1</b></p><table cellspacing=3><tr><td></td>")
-                    .arg(tr("Gain of the sender's element among the plates, dBi"));
-        const std::array<std::pair<QString, double>, 8> sides{{{tr("ahead"), 0},
-                                                               {tr("ahead left"), 45},
-                                                               {tr("left"), 90},
-                                                               {tr("behind left"), 135},
-                                                               {tr("behind"), 180},
-                                                               {tr("behind right"), 225},
-                                                               {tr("right"), 270},
-                                                               {tr("ahead right"), 315}}};
-        for (const auto &side : sides)
-            text += QStringLiteral("<td align=right style='color:%2'>&nbsp;%1</td>").arg(side.first, c.muted.name());
-        text += QStringLiteral("</tr>");
-        for (const auto &[name, theta] :
-             {std::pair(tr("45° up"), 45.0), std::pair(tr("level"), 90.0), std::pair(tr("45° down"), 135.0)}) {
-            text += QStringLiteral("<tr><td style='color:%2'>%1</td>").arg(name, c.muted.name());
-            for (const auto &side : sides) {
-                double gain = -99;
-                for (const auto &sample : result_->pattern)
-                    if (std::abs(sample.theta_deg - theta) < 0.1 && std::abs(sample.phi_deg - side.second) < 0.1)
-                        gain = sample.gain_dBi;
-                text += QStringLiteral("<td align=right>&nbsp;%1</td>")
-                            .arg(gain < -40 ? QStringLiteral("–") : number(gain));
-            }
-            text += QStringLiteral("</tr>");
-        }
-        text += QStringLiteral("</table>");
-    }
-    if (deck_) {
-        text += tr("<p><b>The model</b>: %1 segments at %2 MHz").arg(deck_->segments).arg(deck_->f_MHz, 0, 'f', 1);
-        if (deck_->mesh_mm > 0)
-            text += tr(", mesh %1 mm (%2 wavelengths)")
-                        .arg(deck_->mesh_mm, 0, 'f', 1)
-                        .arg(deck_->mesh_mm / deck_->lambda_mm, 0, 'f', 3);
-        text += tr("; about %1 s.").arg(expectedSeconds(deck_->segments), 0, 'f', 0);
-        if (!deck_->modelled.empty()) text += tr("<br>In it: %1.").arg(listed(build, deck_->modelled));
-        if (!deck_->leftOut.empty()) text += tr("<br>Left out: %1.").arg(listed(build, deck_->leftOut));
-        for (const auto &note : deck_->notes)
-            text += QStringLiteral("<br>") + QString::fromStdString(note).toHtmlEscaped() + QStringLiteral(".");
-        text += QStringLiteral("</p>");
-    }
+    if (result_) text += sumText() + patternText();
+    if (deck_) text += deckText();
     text += QStringLiteral("<p style='color:%1'>%2</p>")
                 .arg(c.muted.name(), tr("The sender's and the listener's elements are half-wave dipoles at their phase "
                                         "centres; plates are square grids of wires "
@@ -348,6 +292,80 @@ void FieldPage::fill() {
                                         "it. Good to about 0.5 dB between bare elements, 1 to 2 dB beside plates."));
     facts_->setText(text);
     facts_->setFont(theme_.text(12));
+}
+
+QString FieldPage::sumText() const {
+    const auto &c = theme_.colors();
+    const Build &build = document_.build();
+    QString text;
+    text += tr("<p><b>%1 → %2 at %3 MHz</b></p><table cellspacing=3>")
+                .arg(QString::fromStdString(displayName(build, asked_.from)),
+                     QString::fromStdString(displayName(build, asked_.to)))
+                .arg(asked_.f_MHz, 0, 'f', 1);
+    const auto row = [&](const QString &name, const QString &value) {
+        text += QStringLiteral("<tr><td style='color:%3; padding-right:16px'>%1</td><td align=right>%2</td></tr>")
+                    .arg(name, value, c.muted.name());
+    };
+    row(tr("coupling, field study"), tr("<b>%1 dB</b>").arg(signedNumber(result_->coupling_dB)));
+    row(tr("coupling, quick model without cables"), tr("%1 dB").arg(signedNumber(quick_dB_)));
+    row(tr("free-space form alone"), tr("%1 dB").arg(signedNumber(quickFar_dB_)));
+    row(tr("sender's impedance in its place"),
+        tr("%1 %2 %3j ohm")
+            .arg(signedNumber(result_->impedance_ohm.real()),
+                 result_->impedance_ohm.imag() < 0 ? QStringLiteral("−") : QStringLiteral("+"),
+                 QString::number(std::abs(result_->impedance_ohm.imag()), 'f', 1)));
+    row(tr("sender's strongest direction"), tr("%1 dBi").arg(signedNumber(result_->peak_dBi)));
+    return text + QStringLiteral("</table>");
+}
+
+QString FieldPage::patternText() const {
+    const auto &c = theme_.colors();
+    QString text;
+    text += QStringLiteral("<p><b>%1</b></p><table cellspacing=3><tr><td></td>")
+                .arg(tr("Gain of the sender's element among the plates, dBi"));
+    const std::array<std::pair<QString, double>, 8> sides{{{tr("ahead"), 0},
+                                                           {tr("ahead left"), 45},
+                                                           {tr("left"), 90},
+                                                           {tr("behind left"), 135},
+                                                           {tr("behind"), 180},
+                                                           {tr("behind right"), 225},
+                                                           {tr("right"), 270},
+                                                           {tr("ahead right"), 315}}};
+    for (const auto &side : sides)
+        text += QStringLiteral("<td align=right style='color:%2'>&nbsp;%1</td>").arg(side.first, c.muted.name());
+    text += QStringLiteral("</tr>");
+    for (const auto &[name, theta] :
+         {std::pair(tr("45° up"), 45.0), std::pair(tr("level"), 90.0), std::pair(tr("45° down"), 135.0)}) {
+        text += QStringLiteral("<tr><td style='color:%2'>%1</td>").arg(name, c.muted.name());
+        for (const auto &side : sides) {
+            double gain = -99;
+            for (const auto &sample : result_->pattern)
+                if (std::abs(sample.theta_deg - theta) < 0.1 && std::abs(sample.phi_deg - side.second) < 0.1)
+                    gain = sample.gain_dBi;
+            text += QStringLiteral("<td align=right>&nbsp;%1</td>")
+                        .arg(gain < -40 ? QStringLiteral("–") : signedNumber(gain));
+        }
+        text += QStringLiteral("</tr>");
+    }
+    text += QStringLiteral("</table>");
+    return text;
+}
+
+QString FieldPage::deckText() const {
+    const Build &build = document_.build();
+    QString text;
+    text += tr("<p><b>The model</b>: %1 segments at %2 MHz").arg(deck_->segments).arg(deck_->f_MHz, 0, 'f', 1);
+    if (deck_->mesh_mm > 0)
+        text += tr(", mesh %1 mm (%2 wavelengths)")
+                    .arg(deck_->mesh_mm, 0, 'f', 1)
+                    .arg(deck_->mesh_mm / deck_->lambda_mm, 0, 'f', 3);
+    text += tr("; about %1 s.").arg(expectedSeconds(deck_->segments), 0, 'f', 0);
+    if (!deck_->modelled.empty()) text += tr("<br>In it: %1.").arg(listed(build, deck_->modelled));
+    if (!deck_->leftOut.empty()) text += tr("<br>Left out: %1.").arg(listed(build, deck_->leftOut));
+    for (const auto &note : deck_->notes)
+        text += QStringLiteral("<br>") + QString::fromStdString(note).toHtmlEscaped() + QStringLiteral(".");
+    text += QStringLiteral("</p>");
+    return text;
 }
 
 } // namespace waxis::radio

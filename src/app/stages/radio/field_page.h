@@ -45,6 +45,9 @@ private:
     void finished(int code, QProcess::ExitStatus status);
     void saveDeck();
     void fill();
+    QString sumText() const;     ///< the coupling beside the quick model's
+    QString patternText() const; ///< the sender's gain by direction
+    QString deckText() const;    ///< what the model is made of
 
     app::Document &document_;
     const theme::Theme &theme_;

@@ -164,24 +164,8 @@ void GroundPage::change(const QString &name, const std::function<void(GroundStat
 }
 
 void GroundPage::refresh() {
-    const Build &build = document_.build();
     const RadioReport &report = *document_.analysis().derived.radio;
-    {
-        const QSignalBlocker a(which_), b(add_), d(polarisation_);
-        const QString before = which_->currentData().toString();
-        which_->clear();
-        for (const auto &ground : build.groundStations)
-            which_->addItem(QString::fromStdString(ground.name.empty() ? ground.id : ground.name),
-                            QString::fromStdString(ground.id));
-        which_->setCurrentIndex(std::max(0, which_->findData(before)));
-        add_->clear();
-        add_->addItem(tr("Add for..."));
-        for (const auto &radio : report.radios)
-            if (radio.kind != PartKind::gps)
-                add_->addItem(QString::fromStdString(displayName(build, radio.part)),
-                              QStringLiteral("%1|%2").arg(QString::fromStdString(radio.part)).arg(radio.band));
-        if (const auto *ground = station()) polarisation_->setCurrentIndex(int(ground->polarisation));
-    }
+    fillBoxes();
     const GroundStation *ground = station();
     form_->setVisible(ground);
     which_->setVisible(ground);
@@ -200,43 +184,8 @@ void GroundPage::refresh() {
         field.edit->setPlaceholderText(tr("like the radio aboard"));
     }
     QString text;
-    const auto line = [&](const QString &name, double value, const QString &unit, int digits = 1) {
-        text += QStringLiteral(
-                    "<tr><td style='color:%4; padding-right:14px'>%1</td><td align=right>%2</td><td>&nbsp;%3</td></tr>")
-                    .arg(name, QString::number(value, 'f', digits), unit, c.muted.name());
-    };
-    const double wanted = document_.analysis().practice[Limit::linkMargin];
-    for (const auto &range : report.ranges) {
-        if (range.ground != ground->id) continue;
-        const Severity severity = range.margin_dB < 0        ? Severity::stop
-                                  : range.margin_dB < wanted ? Severity::watch
-                                                             : Severity::pass;
-        text += QStringLiteral("<p><b>%1</b> &nbsp; <span style='color:%2'><b>%3</b></span></p><table cellspacing=2>")
-                    .arg(range.down ? tr("Down, to the ground") : tr("Up, to the craft"),
-                         (severity == Severity::pass ? c.ink : c.severity(severity)).name(),
-                         tr("%1 dB to spare at %2 m").arg(range.margin_dB, 0, 'f', 0).arg(range.distance_m, 0, 'f', 0));
-        line(tr("sent"), range.power_dBm, QStringLiteral("dBm"));
-        line(tr("antenna aboard, best level direction"), range.gainHere_dBi, QStringLiteral("dBi"));
-        line(tr("antenna on the ground"), ground->gain_dBi, QStringLiteral("dBi"));
-        line(tr("cables aboard"), -range.cable_dB, QStringLiteral("dB"));
-        line(tr("polarisation"), -range.polarisation_dB,
-             range.sameHand ? QStringLiteral("dB") : tr("dB: opposite hands"));
-        line(tr("free space"), -range.freeSpace_dB, QStringLiteral("dB"));
-        line(tr("arrives"), range.arrives_dBm, QStringLiteral("dBm"));
-        line(tr("noise floor"), range.noise_dBm, QStringLiteral("dBm"));
-        line(tr("needed"), range.sensitivity_dBm, QStringLiteral("dBm"));
-        line(tr("holds %1 dB up to").arg(wanted), range.kept_m, QStringLiteral("m"), 0);
-        line(tr("ceiling in free space"), range.ceiling_m, QStringLiteral("m"), 0);
-        line(tr("first Fresnel zone halfway, radius"), range.fresnel_m, QStringLiteral("m"));
-        line(tr("line over flat ground there"), range.clearance_m, QStringLiteral("m"));
-        text += QStringLiteral("</table>");
-        if (!range.assumed.empty()) {
-            QStringList assumed;
-            for (const auto &key : range.assumed) assumed << QString::fromStdString(key);
-            text += QStringLiteral("<p style='color:%1'>%2</p>")
-                        .arg(c.muted.name(), tr("Not stated, assumed: %1.").arg(assumed.join(QStringLiteral(", "))));
-        }
-    }
+    for (const auto &range : report.ranges)
+        if (range.ground == ground->id) text += linkText(range, *ground);
     text += QStringLiteral("<p style='color:%1'>%2</p>")
                 .arg(c.muted.name(),
                      tr("Left out: trees, walls and people in the way, reflections, the craft turning its body or "
@@ -248,6 +197,64 @@ void GroundPage::refresh() {
                         "not know it: ask the local authority."));
     facts_->setText(text);
     facts_->setFont(theme_.text(12));
+}
+
+void GroundPage::fillBoxes() {
+    const Build &build = document_.build();
+    const RadioReport &report = *document_.analysis().derived.radio;
+    const QSignalBlocker a(which_), b(add_), d(polarisation_);
+    const QString before = which_->currentData().toString();
+    which_->clear();
+    for (const auto &ground : build.groundStations)
+        which_->addItem(QString::fromStdString(ground.name.empty() ? ground.id : ground.name),
+                        QString::fromStdString(ground.id));
+    which_->setCurrentIndex(std::max(0, which_->findData(before)));
+    add_->clear();
+    add_->addItem(tr("Add for..."));
+    for (const auto &radio : report.radios)
+        if (radio.kind != PartKind::gps)
+            add_->addItem(QString::fromStdString(displayName(build, radio.part)),
+                          QStringLiteral("%1|%2").arg(QString::fromStdString(radio.part)).arg(radio.band));
+    if (const auto *ground = station()) polarisation_->setCurrentIndex(int(ground->polarisation));
+}
+
+QString GroundPage::linkText(const RangeReport &range, const GroundStation &ground) const {
+    const auto &c = theme_.colors();
+    const double wanted = document_.analysis().practice[Limit::linkMargin];
+    QString text;
+    const auto line = [&](const QString &name, double value, const QString &unit, int digits = 1) {
+        text += QStringLiteral(
+                    "<tr><td style='color:%4; padding-right:14px'>%1</td><td align=right>%2</td><td>&nbsp;%3</td></tr>")
+                    .arg(name, QString::number(value, 'f', digits), unit, c.muted.name());
+    };
+    const Severity severity = range.margin_dB < 0        ? Severity::stop
+                              : range.margin_dB < wanted ? Severity::watch
+                                                         : Severity::pass;
+    text += QStringLiteral("<p><b>%1</b> &nbsp; <span style='color:%2'><b>%3</b></span></p><table cellspacing=2>")
+                .arg(range.down ? tr("Down, to the ground") : tr("Up, to the craft"),
+                     (severity == Severity::pass ? c.ink : c.severity(severity)).name(),
+                     tr("%1 dB to spare at %2 m").arg(range.margin_dB, 0, 'f', 0).arg(range.distance_m, 0, 'f', 0));
+    line(tr("sent"), range.power_dBm, QStringLiteral("dBm"));
+    line(tr("antenna aboard, best level direction"), range.gainHere_dBi, QStringLiteral("dBi"));
+    line(tr("antenna on the ground"), ground.gain_dBi, QStringLiteral("dBi"));
+    line(tr("cables aboard"), -range.cable_dB, QStringLiteral("dB"));
+    line(tr("polarisation"), -range.polarisation_dB, range.sameHand ? QStringLiteral("dB") : tr("dB: opposite hands"));
+    line(tr("free space"), -range.freeSpace_dB, QStringLiteral("dB"));
+    line(tr("arrives"), range.arrives_dBm, QStringLiteral("dBm"));
+    line(tr("noise floor"), range.noise_dBm, QStringLiteral("dBm"));
+    line(tr("needed"), range.sensitivity_dBm, QStringLiteral("dBm"));
+    line(tr("holds %1 dB up to").arg(wanted), range.kept_m, QStringLiteral("m"), 0);
+    line(tr("ceiling in free space"), range.ceiling_m, QStringLiteral("m"), 0);
+    line(tr("first Fresnel zone halfway, radius"), range.fresnel_m, QStringLiteral("m"));
+    line(tr("line over flat ground there"), range.clearance_m, QStringLiteral("m"));
+    text += QStringLiteral("</table>");
+    if (!range.assumed.empty()) {
+        QStringList assumed;
+        for (const auto &key : range.assumed) assumed << QString::fromStdString(key);
+        text += QStringLiteral("<p style='color:%1'>%2</p>")
+                    .arg(c.muted.name(), tr("Not stated, assumed: %1.").arg(assumed.join(QStringLiteral(", "))));
+    }
+    return text;
 }
 
 } // namespace waxis::radio

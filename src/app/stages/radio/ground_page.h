@@ -13,6 +13,10 @@ class QLabel;
 class QLineEdit;
 class QToolButton;
 
+namespace waxis {
+struct RangeReport;
+}
+
 namespace waxis::radio {
 
 class GroundPage : public QWidget {
@@ -25,6 +29,9 @@ public:
 private:
     const GroundStation *station() const;
     void refresh();
+    void fillBoxes();
+    /// The sum of one direction of a link.
+    QString linkText(const RangeReport &range, const GroundStation &ground) const;
     void change(const QString &name, const std::function<void(GroundStation &)> &how);
     struct Field {
         QLineEdit *edit = nullptr;

@@ -125,8 +125,26 @@ const Ladder::Lane *Ladder::laneOf(int radio, bool sends) const {
 void Ladder::layOut() {
     lanes_.clear();
     spots_.clear();
-    const Build &build = document_.build();
     const RadioReport &report = *document_.analysis().derived.radio;
+    layLanes(report);
+    for (std::size_t i = 0; i < lanes_.size(); ++i) lanes_[i].top = kTop + kLane * double(i);
+    for (const auto &lane : lanes_)
+        for (const int r : lane.radios) {
+            const RadioUse &radio = report.radios[std::size_t(r)];
+            const double x0 = xOf(radio.low_MHz), x1 = std::max(x0 + 3, xOf(radio.high_MHz));
+            Spot spot;
+            spot.rect = QRectF(x0, lane.top + 4, x1 - x0, kLane - 8);
+            spot.tip =
+                lane.sends
+                    ? tr("%1 sends at %2 to %3 MHz").arg(lane.name, megahertz(radio.low_MHz), megahertz(radio.high_MHz))
+                    : tr("%1 at %2 to %3 MHz").arg(lane.name, megahertz(radio.low_MHz), megahertz(radio.high_MHz));
+            spots_.push_back(std::move(spot));
+        }
+    layProducts(report);
+}
+
+void Ladder::layLanes(const RadioReport &report) {
+    const Build &build = document_.build();
     const auto aboard = [&](const RadioUse &radio) {
         const Part *part = findPart(build, radio.part);
         return part && document_.isAboardNow(*part);
@@ -173,20 +191,11 @@ void Ladder::layOut() {
     }
     low_MHz_ = closer_MHz_ ? closer_MHz_->first : low * 0.9;
     high_MHz_ = closer_MHz_ ? closer_MHz_->second : high * 1.2;
-    for (std::size_t i = 0; i < lanes_.size(); ++i) lanes_[i].top = kTop + kLane * double(i);
+}
+
+void Ladder::layProducts(const RadioReport &report) {
+    const Build &build = document_.build();
     const auto id = [&](int radio) { return QString::fromStdString(report.radios[std::size_t(radio)].id()); };
-    for (const auto &lane : lanes_)
-        for (const int r : lane.radios) {
-            const RadioUse &radio = report.radios[std::size_t(r)];
-            const double x0 = xOf(radio.low_MHz), x1 = std::max(x0 + 3, xOf(radio.high_MHz));
-            Spot spot;
-            spot.rect = QRectF(x0, lane.top + 4, x1 - x0, kLane - 8);
-            spot.tip =
-                lane.sends
-                    ? tr("%1 sends at %2 to %3 MHz").arg(lane.name, megahertz(radio.low_MHz), megahertz(radio.high_MHz))
-                    : tr("%1 at %2 to %3 MHz").arg(lane.name, megahertz(radio.low_MHz), megahertz(radio.high_MHz));
-            spots_.push_back(std::move(spot));
-        }
     for (const auto &h : report.harmonics) {
         const Lane *lane = laneOf(h.listener, false);
         if (!lane || !laneOf(h.sender, true)) continue;
@@ -243,6 +252,33 @@ void Ladder::paintEvent(QPaintEvent *) {
     painter.setRenderHint(QPainter::Antialiasing);
     const auto &c = theme_.colors();
     painter.fillRect(rect(), c.mat);
+    paintScale(painter);
+    if (lanes_.empty()) {
+        painter.setFont(theme_.text(theme::kTextPixels));
+        painter.drawText(rect().adjusted(12, 0, -12, 0), Qt::AlignVCenter,
+                         tr("No radio is aboard yet: put a receiver, a transmitter or a GPS on the mat in Place."));
+        return;
+    }
+    const RadioReport &report = *document_.analysis().derived.radio;
+    const QRectF scale(kLeft, 0, width() - kLeft, height());
+    for (const auto &lane : lanes_) {
+        paintName(painter, lane);
+        painter.setClipRect(scale);
+        for (const int r : lane.radios) paintBand(painter, lane, report.radios[std::size_t(r)]);
+        painter.setClipping(false);
+    }
+    painter.setClipRect(scale);
+    paintProducts(painter);
+    painter.setClipping(false);
+    if (hasFocus()) {
+        painter.setPen(QPen(c.softChalk, 1, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(rect().adjusted(1, 1, -2, -2));
+    }
+}
+
+void Ladder::paintScale(QPainter &painter) const {
+    const auto &c = theme_.colors();
     painter.setFont(theme_.numbers(theme::kSmallPixels));
     painter.setPen(c.softChalk);
     painter.drawText(QRectF(12, 4, 80, 18), Qt::AlignVCenter, tr("MHz"));
@@ -257,58 +293,52 @@ void Ladder::paintEvent(QPaintEvent *) {
         painter.setPen(c.softChalk);
         painter.drawText(QRectF(x - 30, 4, 60, 18), Qt::AlignCenter, megahertz(f));
     }
-    if (lanes_.empty()) {
-        painter.setFont(theme_.text(theme::kTextPixels));
-        painter.drawText(rect().adjusted(12, 0, -12, 0), Qt::AlignVCenter,
-                         tr("No radio is aboard yet: put a receiver, a transmitter or a GPS on the mat in Place."));
-        return;
-    }
-    const RadioReport &report = *document_.analysis().derived.radio;
-    const QRectF scale(kLeft, 0, width() - kLeft, height());
-    for (const auto &lane : lanes_) {
-        painter.setClipping(false);
-        const double bottom = lane.top + kLane;
-        painter.setPen(c.matGrid.lighter(115));
-        painter.drawLine(QPointF(0, bottom + 0.5), QPointF(width(), bottom + 0.5));
-        const bool lit = document_.selection().contains(QString::fromStdString(lane.part)) ||
-                         document_.highlighted().contains(QString::fromStdString(lane.part));
-        painter.setFont(theme_.text(12, true));
-        painter.setPen(lit ? QColor(Qt::white) : c.chalk);
-        const QFontMetrics metrics(painter.font());
-        painter.drawText(QRectF(12, lane.top + 1, kLeft - 20, 15), Qt::AlignVCenter,
-                         metrics.elidedText(lane.name, Qt::ElideRight, int(kLeft) - 20));
-        painter.setFont(theme_.numbers(10));
+}
+
+void Ladder::paintName(QPainter &painter, const Lane &lane) const {
+    const auto &c = theme_.colors();
+    const double bottom = lane.top + kLane;
+    painter.setPen(c.matGrid.lighter(115));
+    painter.drawLine(QPointF(0, bottom + 0.5), QPointF(width(), bottom + 0.5));
+    const bool lit = document_.selection().contains(QString::fromStdString(lane.part)) ||
+                     document_.highlighted().contains(QString::fromStdString(lane.part));
+    painter.setFont(theme_.text(12, true));
+    painter.setPen(lit ? QColor(Qt::white) : c.chalk);
+    const QFontMetrics metrics(painter.font());
+    painter.drawText(QRectF(12, lane.top + 1, kLeft - 20, 15), Qt::AlignVCenter,
+                     metrics.elidedText(lane.name, Qt::ElideRight, int(kLeft) - 20));
+    painter.setFont(theme_.numbers(10));
+    painter.setPen(c.softChalk);
+    painter.drawText(QRectF(12, lane.top + 15, kLeft - 20, 13), Qt::AlignVCenter, lane.numbers);
+}
+
+void Ladder::paintBand(QPainter &painter, const Lane &lane, const RadioUse &radio) const {
+    const auto &c = theme_.colors();
+    const QColor fill = theme::familyColor(lane.sends ? Family::radio : Family::sensing);
+    const double x0 = xOf(radio.low_MHz), x1 = std::max(x0 + 3, xOf(radio.high_MHz));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(fill);
+    painter.drawRect(QRectF(x0, lane.top + 4, x1 - x0, kLane - 8));
+    if (!lane.sends) return;
+    double last = x1;
+    painter.setFont(theme_.text(10));
+    for (int n = 2; n <= 7; ++n) {
+        if (n * radio.low_MHz > high_MHz_) break;
+        const double a = xOf(n * radio.low_MHz),
+                     b = std::max(a + 2, std::min(xOf(n * radio.high_MHz), width() - kRight + 4.0));
+        painter.setPen(Qt::NoPen);
+        QColor faint = fill;
+        faint.setAlpha(150);
+        painter.setBrush(faint);
+        painter.drawRect(QRectF(a, lane.top + kLane - 14, b - a, 10));
+        if (b - last < 22) continue;
+        last = b + 18;
         painter.setPen(c.softChalk);
-        painter.drawText(QRectF(12, lane.top + 15, kLeft - 20, 13), Qt::AlignVCenter, lane.numbers);
-        painter.setClipRect(scale);
-        for (const int r : lane.radios) {
-            const RadioUse &radio = report.radios[std::size_t(r)];
-            const QColor fill = theme::familyColor(lane.sends ? Family::radio : Family::sensing);
-            const double x0 = xOf(radio.low_MHz), x1 = std::max(x0 + 3, xOf(radio.high_MHz));
-            painter.setPen(Qt::NoPen);
-            painter.setBrush(fill);
-            painter.drawRect(QRectF(x0, lane.top + 4, x1 - x0, kLane - 8));
-            if (!lane.sends) continue;
-            double last = x1;
-            painter.setFont(theme_.text(10));
-            for (int n = 2; n <= 7; ++n) {
-                if (n * radio.low_MHz > high_MHz_) break;
-                const double a = xOf(n * radio.low_MHz),
-                             b = std::max(a + 2, std::min(xOf(n * radio.high_MHz), width() - kRight + 4.0));
-                painter.setPen(Qt::NoPen);
-                QColor faint = fill;
-                faint.setAlpha(150);
-                painter.setBrush(faint);
-                painter.drawRect(QRectF(a, lane.top + kLane - 14, b - a, 10));
-                if (b - last < 22) continue;
-                last = b + 18;
-                painter.setPen(c.softChalk);
-                painter.drawText(QRectF(b + 2, lane.top + 3, 20, 14), Qt::AlignVCenter, QStringLiteral("×%1").arg(n));
-            }
-        }
+        painter.drawText(QRectF(b + 2, lane.top + 3, 20, 14), Qt::AlignVCenter, QStringLiteral("×%1").arg(n));
     }
-    painter.setClipRect(scale);
-    // Products: a ring on the listener's lane; the one that is looked at, else the worst, is told in words.
+}
+
+void Ladder::paintProducts(QPainter &painter) const {
     const Spot *told = nullptr;
     for (const auto &spot : spots_) {
         if (spot.pair.from.isEmpty()) continue;
@@ -328,30 +358,27 @@ void Ladder::paintEvent(QPaintEvent *) {
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(color, &spot == told ? 2 : 1.4));
         painter.drawEllipse(spot.rect.center(), 7, 7);
-        if (&spot != told) continue;
-        painter.setPen(QPen(color, 1.4, Qt::DashLine));
-        painter.drawLine(QPointF(spot.rect.center().x(), kTop + 4),
-                         QPointF(spot.rect.center().x(), spot.rect.center().y() - 8));
-        QString words = spot.tip.section(QLatin1Char(','), 0, 0);
-        if (spot.mix < 0) words = spot.tip.section(QStringLiteral(" in the band"), 0, 0);
-        words += tr(" MHz: +%1 dB").arg(spot.rise_dB, 0, 'f', 1).mid(words.endsWith(QStringLiteral("MHz")) ? 4 : 0);
-        painter.setFont(theme_.numbers(theme::kSmallPixels));
-        const QFontMetrics metrics(painter.font());
-        const double w = metrics.horizontalAdvance(words) + 12;
-        const double x = spot.rect.right() + 4 + w < width() ? spot.rect.right() + 4 : spot.rect.left() - 4 - w;
-        QRectF box(x, spot.rect.center().y() - 9, w, 18);
-        QColor behind = c.mat;
-        behind.setAlpha(225);
-        painter.fillRect(box, behind);
-        painter.setPen(color);
-        painter.drawText(box, Qt::AlignCenter, words);
+        if (&spot == told) paintWords(painter, spot, color);
     }
-    painter.setClipping(false);
-    if (hasFocus()) {
-        painter.setPen(QPen(c.softChalk, 1, Qt::DotLine));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(rect().adjusted(1, 1, -2, -2));
-    }
+}
+
+void Ladder::paintWords(QPainter &painter, const Spot &spot, const QColor &color) const {
+    painter.setPen(QPen(color, 1.4, Qt::DashLine));
+    painter.drawLine(QPointF(spot.rect.center().x(), kTop + 4),
+                     QPointF(spot.rect.center().x(), spot.rect.center().y() - 8));
+    QString words = spot.tip.section(QLatin1Char(','), 0, 0);
+    if (spot.mix < 0) words = spot.tip.section(QStringLiteral(" in the band"), 0, 0);
+    words += tr(" MHz: +%1 dB").arg(spot.rise_dB, 0, 'f', 1).mid(words.endsWith(QStringLiteral("MHz")) ? 4 : 0);
+    painter.setFont(theme_.numbers(theme::kSmallPixels));
+    const QFontMetrics metrics(painter.font());
+    const double w = metrics.horizontalAdvance(words) + 12;
+    const double x = spot.rect.right() + 4 + w < width() ? spot.rect.right() + 4 : spot.rect.left() - 4 - w;
+    QRectF box(x, spot.rect.center().y() - 9, w, 18);
+    QColor behind = theme_.colors().mat;
+    behind.setAlpha(225);
+    painter.fillRect(box, behind);
+    painter.setPen(color);
+    painter.drawText(box, Qt::AlignCenter, words);
 }
 
 void Ladder::mousePressEvent(QMouseEvent *event) {

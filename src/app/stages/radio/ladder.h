@@ -6,6 +6,11 @@
 
 #include <QWidget>
 
+namespace waxis {
+struct RadioReport;
+struct RadioUse;
+} // namespace waxis
+
 namespace waxis::radio {
 
 class Ladder : public QWidget {
@@ -56,6 +61,15 @@ private:
         int mix = -1;
     };
     void layOut();
+    void layLanes(const RadioReport &report);
+    void layProducts(const RadioReport &report);
+    void paintScale(QPainter &painter) const;
+    void paintName(QPainter &painter, const Lane &lane) const;
+    /// With its harmonics, faint.
+    void paintBand(QPainter &painter, const Lane &lane, const RadioUse &radio) const;
+    /// A ring on the listener's lane each; the one that is looked at, else the worst, is told in words.
+    void paintProducts(QPainter &painter) const;
+    void paintWords(QPainter &painter, const Spot &product, const QColor &color) const;
     const Lane *laneOf(int radio, bool sends) const;
     double frequencyAt(double x) const;
     void look(double low_MHz, double high_MHz);

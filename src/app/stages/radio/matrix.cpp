@@ -149,8 +149,6 @@ void Matrix::paintEvent(QPaintEvent *) {
     painter.setRenderHint(QPainter::Antialiasing);
     const auto &c = theme_.colors();
     painter.fillRect(rect(), c.mat);
-    const RadioReport &report = *document_.analysis().derived.radio;
-    const Build &build = document_.build();
     painter.setFont(theme_.text(theme::kTextPixels, true));
     painter.setPen(c.chalk);
     painter.drawText(QRectF(12, 6, 150, 18), Qt::AlignVCenter, tr("Who disturbs whom"));
@@ -164,6 +162,17 @@ void Matrix::paintEvent(QPaintEvent *) {
                          tr("A sender and a listener have to be aboard before one can disturb the other."));
         return;
     }
+    paintColumnNames(painter);
+    for (std::size_t k = 0; k < rows_.size(); ++k) {
+        paintRowName(painter, k);
+        for (std::size_t j = 0; j < columns_.size(); ++j) paintCell(painter, {k, j});
+    }
+}
+
+void Matrix::paintColumnNames(QPainter &painter) const {
+    const auto &c = theme_.colors();
+    const RadioReport &report = *document_.analysis().derived.radio;
+    const Build &build = document_.build();
     painter.setFont(theme_.text(12, true));
     for (std::size_t k = 0; k < columns_.size(); ++k) {
         const Listener &column = report.columns[columns_[k]];
@@ -181,54 +190,59 @@ void Matrix::paintEvent(QPaintEvent *) {
         const QRectF box(rectOf({0, k}).left(), 26, cellWidth_, 18);
         painter.drawText(box, Qt::AlignCenter, metrics.elidedText(name, Qt::ElideRight, int(cellWidth_)));
     }
-    for (std::size_t k = 0; k < rows_.size(); ++k) {
-        const Disturber &row = report.rows[rows_[k]];
-        const QString name =
-            row.kind == DisturberKind::currents
-                ? tr("currents in wires")
-                : (row.kind == DisturberKind::magnet  ? tr("%1, magnet")
-                   : row.kind == DisturberKind::noise ? tr("%1, noise")
-                                                      : QStringLiteral("%1"))
-                      .arg(QString::fromStdString(withinSentence(
-                          displayName(build, row.radio >= 0 ? report.radios[std::size_t(row.radio)].part : row.id))));
-        painter.setFont(theme_.text(12));
-        const QFontMetrics metrics(painter.font());
-        painter.setPen(c.chalk);
-        painter.drawText(QRectF(12, rectOf({k, 0}).top(), kLeft - 20, kRow), Qt::AlignVCenter,
-                         metrics.elidedText(name, Qt::ElideRight, int(kLeft) - 20));
-        for (std::size_t j = 0; j < columns_.size(); ++j) {
-            const RadioCell &cell = report.cell(rows_[k], columns_[j]);
-            const QRectF box = rectOf({k, j});
-            const Listener &column = report.columns[columns_[j]];
-            if (!cell.counts) {
-                painter.setPen(c.matFaint);
-                painter.setFont(theme_.text(theme::kSmallPixels));
-                painter.setPen(cell.own ? c.softChalk : c.matGridStrong);
-                painter.drawText(box, Qt::AlignCenter, cell.own ? tr("own link") : QStringLiteral("·"));
-                continue;
-            }
-            const Severity severity = cellSeverity(cell, column.compass >= 0, document_.analysis().practice);
-            const bool chosen = document_.radioPair().from == QString::fromStdString(row.id) &&
-                                document_.radioPair().to == QString::fromStdString(column.id);
-            painter.setPen(QPen(chosen ? QColor(Qt::white) : c.matGridStrong, chosen ? 2 : 1));
-            painter.setBrush(c.matBar);
-            painter.drawRoundedRect(box, theme::kCorner, theme::kCorner);
-            const QStringList lines = linesOf(rows_[k], columns_[j]);
-            painter.setFont(theme_.numbers(theme::kSmallPixels));
-            painter.setPen(c.chalk);
-            painter.drawText(box.adjusted(7, 3, 0, -20), Qt::AlignVCenter, lines.value(0));
-            painter.setPen(c.softChalk);
-            painter.drawText(box.adjusted(7, 20, 0, -3), Qt::AlignVCenter, lines.value(1));
-            const bool marked = severity != Severity::pass;
-            painter.setFont(theme_.numbers(12));
-            painter.setPen(marked ? theme::severityOnMat(severity) : c.chalk);
-            painter.drawText(box.adjusted(0, 0, marked ? -24 : -8, 0), Qt::AlignRight | Qt::AlignVCenter,
-                             lines.value(2));
-            if (marked)
-                theme::drawSeverityMark(painter, QPointF(box.right() - 13, box.center().y()), 5.5, severity,
-                                        theme::severityOnMat(severity));
-        }
+}
+
+void Matrix::paintRowName(QPainter &painter, std::size_t k) const {
+    const RadioReport &report = *document_.analysis().derived.radio;
+    const Build &build = document_.build();
+    const Disturber &row = report.rows[rows_[k]];
+    const QString name = row.kind == DisturberKind::currents
+                             ? tr("currents in wires")
+                             : (row.kind == DisturberKind::magnet  ? tr("%1, magnet")
+                                : row.kind == DisturberKind::noise ? tr("%1, noise")
+                                                                   : QStringLiteral("%1"))
+                                   .arg(QString::fromStdString(withinSentence(displayName(
+                                       build, row.radio >= 0 ? report.radios[std::size_t(row.radio)].part : row.id))));
+    painter.setFont(theme_.text(12));
+    const QFontMetrics metrics(painter.font());
+    painter.setPen(theme_.colors().chalk);
+    painter.drawText(QRectF(12, rectOf({k, 0}).top(), kLeft - 20, kRow), Qt::AlignVCenter,
+                     metrics.elidedText(name, Qt::ElideRight, int(kLeft) - 20));
+}
+
+void Matrix::paintCell(QPainter &painter, const Index &index) const {
+    const auto &c = theme_.colors();
+    const RadioReport &report = *document_.analysis().derived.radio;
+    const Disturber &row = report.rows[rows_[index.row]];
+    const RadioCell &cell = report.cell(rows_[index.row], columns_[index.column]);
+    const QRectF box = rectOf(index);
+    const Listener &column = report.columns[columns_[index.column]];
+    if (!cell.counts) {
+        painter.setPen(c.matFaint);
+        painter.setFont(theme_.text(theme::kSmallPixels));
+        painter.setPen(cell.own ? c.softChalk : c.matGridStrong);
+        painter.drawText(box, Qt::AlignCenter, cell.own ? tr("own link") : QStringLiteral("·"));
+        return;
     }
+    const Severity severity = cellSeverity(cell, column.compass >= 0, document_.analysis().practice);
+    const bool chosen = document_.radioPair().from == QString::fromStdString(row.id) &&
+                        document_.radioPair().to == QString::fromStdString(column.id);
+    painter.setPen(QPen(chosen ? QColor(Qt::white) : c.matGridStrong, chosen ? 2 : 1));
+    painter.setBrush(c.matBar);
+    painter.drawRoundedRect(box, theme::kCorner, theme::kCorner);
+    const QStringList lines = linesOf(rows_[index.row], columns_[index.column]);
+    painter.setFont(theme_.numbers(theme::kSmallPixels));
+    painter.setPen(c.chalk);
+    painter.drawText(box.adjusted(7, 3, 0, -20), Qt::AlignVCenter, lines.value(0));
+    painter.setPen(c.softChalk);
+    painter.drawText(box.adjusted(7, 20, 0, -3), Qt::AlignVCenter, lines.value(1));
+    const bool marked = severity != Severity::pass;
+    painter.setFont(theme_.numbers(12));
+    painter.setPen(marked ? theme::severityOnMat(severity) : c.chalk);
+    painter.drawText(box.adjusted(0, 0, marked ? -24 : -8, 0), Qt::AlignRight | Qt::AlignVCenter, lines.value(2));
+    if (marked)
+        theme::drawSeverityMark(painter, QPointF(box.right() - 13, box.center().y()), 5.5, severity,
+                                theme::severityOnMat(severity));
 }
 
 void Matrix::mousePressEvent(QMouseEvent *event) {

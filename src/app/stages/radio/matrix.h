@@ -40,6 +40,9 @@ private:
     };
     std::optional<Index> at(const QPointF &point) const;
     QRectF rectOf(const Index &index) const;
+    void paintColumnNames(QPainter &painter) const;
+    void paintRowName(QPainter &painter, std::size_t row) const; ///< of rows_
+    void paintCell(QPainter &painter, const Index &index) const;
     void choose(const Index &index);
 
     app::Document &document_;

@@ -55,6 +55,45 @@ double cutPlace(const StackFocus &focus, const ColumnView &view, const HolePatte
     return 0;
 }
 
+struct Look {
+    QColor color;
+    bool member = true; ///< of the stack, or of the frame
+};
+
+Look lookOf(const Build &build, const BodyOwner &owner, const BodyTraits &traits) {
+    Look look;
+    Family family = Family::structure;
+    if (owner.kind == OwnerKind::part)
+        if (const Part *part = findPart(build, owner.id)) {
+            if (const PartType *type = typeOf(build, *part)) family = familyOf(type->kind);
+            look.member = stackPlaceOf(build, *part).has_value();
+        }
+    look.color = theme::familyColor(family);
+    if (owner.kind == OwnerKind::part && family == Family::structure)
+        look.color = look.color.lighter(traits.soft ? 92 : 130);
+    return look;
+}
+
+/// The cut faces of a body, y down; `across` maps the plane's x to the drawing's.
+ColumnShape cutFace(const std::vector<Ring> &rings, double across, const QColor &color) {
+    ColumnShape shape{{}, color, true};
+    for (const auto &ring : rings) {
+        QPolygonF polygon;
+        for (const auto &p : ring) polygon << QPointF(across * p.x(), -p.y());
+        shape.path.addPolygon(polygon);
+        shape.path.closeSubpath();
+    }
+    return shape;
+}
+
+/// How far back a box reaches, seen by the viewer.
+double farthest(const Aabb &box, const Vec3 &toViewer) {
+    double far = 1e300;
+    for (double sx : {box.min_mm.x(), box.max_mm.x()})
+        for (double sy : {box.min_mm.y(), box.max_mm.y()}) far = std::min(far, toViewer.dot(Vec3(sx, sy, 0)));
+    return far;
+}
+
 } // namespace
 
 Column columnOf(const StackFocus &focus, const ColumnView &how) {
@@ -107,35 +146,12 @@ Column columnOf(const StackFocus &focus, const ColumnView &how) {
         if (box.max_mm.x() < -reach || box.min_mm.x() > reach || box.max_mm.y() < -reach || box.min_mm.y() > reach ||
             box.max_mm.z() < low || box.min_mm.z() > high - 0.5)
             continue;
-        Family family = Family::structure;
-        bool member = owner.kind != OwnerKind::part;
-        if (owner.kind == OwnerKind::part)
-            if (const Part *part = findPart(build, owner.id)) {
-                if (const PartType *type = typeOf(build, *part)) family = familyOf(type->kind);
-                const auto at = stackPlaceOf(build, *part);
-                member = at.has_value();
-            }
-        QColor color = theme::familyColor(family);
-        if (owner.kind == OwnerKind::part && family == Family::structure) color = color.lighter(traits.soft ? 92 : 130);
-        const auto rings = sectionOf(table.bodies[i].shape, pose, plane);
-        if (!rings.empty()) {
-            ColumnShape shape{{}, color, true};
-            for (const auto &ring : rings) {
-                QPolygonF polygon;
-                for (const auto &p : ring)
-                    polygon << QPointF(side ? p.x() : column.ahead * p.x() * (hangs ? -1 : 1), -p.y());
-                shape.path.addPolygon(polygon);
-                shape.path.closeSubpath();
-            }
-            cuts.push_back(std::move(shape));
-        }
-        // Whatever reaches behind the plane is seen there.
-        double far = 1e300;
-        for (double sx : {box.min_mm.x(), box.max_mm.x()})
-            for (double sy : {box.min_mm.y(), box.max_mm.y()}) far = std::min(far, toViewer.dot(Vec3(sx, sy, 0)));
-        if (far > planeNear - 1e-6) continue;
-        color.setAlphaF(member ? 0.42f : 0.2f);
-        ColumnShape shape{drawing::outline(how.view, table.bodies[i].shape, pose), color, false};
+        Look look = lookOf(build, owner, traits);
+        if (const auto rings = sectionOf(table.bodies[i].shape, pose, plane); !rings.empty())
+            cuts.push_back(cutFace(rings, side ? 1 : column.ahead * (hangs ? -1 : 1), look.color));
+        if (farthest(box, toViewer) > planeNear - 1e-6) continue; // whatever reaches behind the plane is seen there
+        look.color.setAlphaF(look.member ? 0.42f : 0.2f);
+        ColumnShape shape{drawing::outline(how.view, table.bodies[i].shape, pose), look.color, false};
         behind.push_back({drawing::nearness(how.view, table.bodies[i].shape, pose), std::move(shape)});
     }
     std::stable_sort(behind.begin(), behind.end(), [](const Behind &a, const Behind &b) { return a.near < b.near; });

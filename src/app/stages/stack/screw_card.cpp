@@ -185,6 +185,40 @@ MotorScrewCard::MotorScrewCard(StackFocus &focus, const theme::Theme &theme, QWi
     refresh();
 }
 
+/// What is to be said of motors' screws, after how many they are.
+static void tell(const MotorScrews &screws, const QString &count, theme::ChoiceRow::Look &look) {
+    if (!screws.gripKnown) {
+        look.text = count + MotorScrewCard::tr("on tubes; what is clamped is not known");
+        look.mark = Severity::unknown;
+    } else if (!screws.now) {
+        look.text = count + MotorScrewCard::tr("no length is right through %1 mm").arg(number(screws.grip_mm));
+        look.mark = Severity::stop;
+    } else {
+        const QString in = number(screws.now->engagement_mm);
+        switch (screws.now->verdict) {
+        case MotorScrewVerdict::short_:
+            look.text = count + MotorScrewCard::tr("hold %1 mm only").arg(in);
+            look.mark = Severity::stop;
+            break;
+        case MotorScrewVerdict::deep:
+            look.text = count + MotorScrewCard::tr("%1 mm in: touch the windings").arg(in);
+            look.mark = Severity::stop;
+            break;
+        case MotorScrewVerdict::unknownDepth:
+            look.text = count + MotorScrewCard::tr("%1 mm in; depth not known").arg(in);
+            look.mark = Severity::unknown;
+            break;
+        case MotorScrewVerdict::good:
+            look.text =
+                count +
+                (screws.depth_mm
+                     ? MotorScrewCard::tr("%1 mm in, %2 allowed").arg(in, number(*screws.depth_mm - screws.reserve_mm))
+                     : MotorScrewCard::tr("%1 mm in").arg(in));
+            break;
+        }
+    }
+}
+
 void MotorScrewCard::refresh() {
     const auto &all = focus_.document().analysis().derived.motorScrews;
     setVisible(!all.empty());
@@ -198,21 +232,7 @@ void MotorScrewCard::refresh() {
         else
             ++same->second;
     }
-    while (rows_.size() < groups.size()) {
-        auto *row = new theme::ChoiceRow(theme_);
-        row->setObjectName("motor-screw");
-        const std::size_t index = rows_.size();
-        connect(row, &QAbstractButton::clicked, this, [this, index] {
-            const QString motor = rows_[index]->property("motor").toString();
-            const double best = rows_[index]->property("best").toDouble();
-            if (best <= 0) return;
-            StackChange change{motor.toStdString(), StackChangeKind::motorScrew, -1, best};
-            change.thread = rows_[index]->property("thread").toString().toStdString();
-            focus_.document().edit(tr("Other motor screws"), applyChange(focus_.document().build(), change));
-        });
-        body().insertWidget(body().count() - 1, row);
-        rows_.push_back(row);
-    }
+    while (rows_.size() < groups.size()) addRow();
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         if (i >= groups.size()) {
             rows_[i]->hide();
@@ -223,40 +243,10 @@ void MotorScrewCard::refresh() {
         theme::ChoiceRow::Look look;
         look.lead = length ? QStringLiteral("%1 × %2").arg(threadName(*screws.thread)).arg(*length)
                            : threadName(*screws.thread);
-        const QString count = tr("%n motors: ", nullptr, groups[i].second);
-        bool better = false;
-        if (!screws.gripKnown) {
-            look.text = count + tr("on tubes; what is clamped is not known");
-            look.mark = Severity::unknown;
-        } else if (!screws.now) {
-            look.text = count + tr("no length is right through %1 mm").arg(number(screws.grip_mm));
-            look.mark = Severity::stop;
-        } else {
-            const QString in = number(screws.now->engagement_mm);
-            switch (screws.now->verdict) {
-            case MotorScrewVerdict::short_:
-                look.text = count + tr("hold %1 mm only").arg(in);
-                look.mark = Severity::stop;
-                better = true;
-                break;
-            case MotorScrewVerdict::deep:
-                look.text = count + tr("%1 mm in: touch the windings").arg(in);
-                look.mark = Severity::stop;
-                better = true;
-                break;
-            case MotorScrewVerdict::unknownDepth:
-                look.text = count + tr("%1 mm in; depth not known").arg(in);
-                look.mark = Severity::unknown;
-                break;
-            case MotorScrewVerdict::good:
-                look.text =
-                    count + (screws.depth_mm
-                                 ? tr("%1 mm in, %2 allowed").arg(in, number(*screws.depth_mm - screws.reserve_mm))
-                                 : tr("%1 mm in").arg(in));
-                break;
-            }
-        }
-        better = better && screws.best_mm && !screws.placed.empty();
+        tell(screws, tr("%n motors: ", nullptr, groups[i].second), look);
+        const bool wrong = screws.now && (screws.now->verdict == MotorScrewVerdict::short_ ||
+                                          screws.now->verdict == MotorScrewVerdict::deep);
+        const bool better = wrong && screws.gripKnown && screws.best_mm && !screws.placed.empty();
         if (better) look.act = tr("use %1").arg(*screws.best_mm);
         rows_[i]->setProperty("motor", QString::fromStdString(screws.motor));
         rows_[i]->setProperty("thread", threadName(*screws.thread));
@@ -265,6 +255,22 @@ void MotorScrewCard::refresh() {
     }
     note_->setText(tr("Engaged 2.5 mm in M3, 2.0 mm in M2 at least, and short of the windings. Check with the motor "
                       "turned by hand before power."));
+}
+
+void MotorScrewCard::addRow() {
+    auto *row = new theme::ChoiceRow(theme_);
+    row->setObjectName("motor-screw");
+    const std::size_t index = rows_.size();
+    connect(row, &QAbstractButton::clicked, this, [this, index] {
+        const QString motor = rows_[index]->property("motor").toString();
+        const double best = rows_[index]->property("best").toDouble();
+        if (best <= 0) return;
+        StackChange change{motor.toStdString(), StackChangeKind::motorScrew, -1, best};
+        change.thread = rows_[index]->property("thread").toString().toStdString();
+        focus_.document().edit(tr("Other motor screws"), applyChange(focus_.document().build(), change));
+    });
+    body().insertWidget(body().count() - 1, row);
+    rows_.push_back(row);
 }
 
 } // namespace waxis::stackbench

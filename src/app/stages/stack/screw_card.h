@@ -33,6 +33,7 @@ public:
 
 private:
     void refresh();
+    void addRow();
     StackFocus &focus_;
     const theme::Theme &theme_;
     std::vector<theme::ChoiceRow *> rows_;

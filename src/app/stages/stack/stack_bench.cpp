@@ -200,36 +200,57 @@ void StackBench::fillNewMenu(QMenu &menu) {
     if (menu.isEmpty()) menu.addAction(tr("Every hole pattern carries a stack already"))->setEnabled(false);
 }
 
+static StackBase baseOf(const Stack &stack) {
+    return {stack.name, stack.through, stack.headsOutside, stack.end, stack.threadDepth_mm};
+}
+
 void StackBench::fillBaseMenu(QMenu &menu) {
     const Stack *stack = focus_.stack();
     if (!stack) {
         menu.addAction(tr("No stack yet"))->setEnabled(false);
         return;
     }
+    addHolds(menu, *stack);
+    menu.addSeparator();
+    addEnds(menu, *stack);
+    menu.addSeparator();
+    addPlates(menu, *stack);
+    menu.addAction(tr("Depth of the thread at their end…"), this, &StackBench::askDepth);
+    menu.addAction(tr("Rename…"), this, &StackBench::askName);
+    menu.addAction(tr("Take the stack apart"), this, [this] {
+        if (const Stack *now = focus_.stack())
+            focus_.edit(tr("Take a stack apart"), removeStack(document_.build(), now->id), -1);
+    });
+}
+
+void StackBench::setBase(const StackBase &next) {
+    if (const Stack *now = focus_.stack())
+        focus_.edit(tr("Screws otherwise"), setStackBase(document_.build(), now->id, next));
+}
+
+void StackBench::addHolds(QMenu &menu, const Stack &stack) {
     auto *holds = new QActionGroup(&menu);
     for (const auto &[text, hold] : {std::pair{tr("Screws"), StackHold::screws},
                                      {tr("Two ties"), StackHold::ties},
                                      {tr("A strap"), StackHold::strap}}) {
         auto *action = menu.addAction(text);
         action->setCheckable(true);
-        action->setChecked(stack->hold == hold);
+        action->setChecked(stack.hold == hold);
         holds->addAction(action);
         connect(action, &QAction::triggered, this, [this, hold = hold] {
             if (const Stack *now = focus_.stack())
                 focus_.edit(tr("Held otherwise"), holdStack(document_.build(), now->id, hold), -1);
         });
     }
-    menu.addSeparator();
-    const StackBase base{stack->name, stack->through, stack->headsOutside, stack->end, stack->threadDepth_mm};
-    auto setBase = [this](const StackBase &next) {
-        if (const Stack *now = focus_.stack())
-            focus_.edit(tr("Screws otherwise"), setStackBase(document_.build(), now->id, next));
-    };
+}
+
+void StackBench::addEnds(QMenu &menu, const Stack &stack) {
+    const StackBase base = baseOf(stack);
     auto choice = [&](const QString &text, bool on, StackBase next) {
         auto *action = menu.addAction(text);
         action->setCheckable(true);
         action->setChecked(on);
-        connect(action, &QAction::triggered, this, [setBase, next] { setBase(next); });
+        connect(action, &QAction::triggered, this, [this, next] { setBase(next); });
     };
     StackBase next = base;
     next.headsOutside = false;
@@ -247,48 +268,49 @@ void StackBench::fillBaseMenu(QMenu &menu) {
     next.end = ScrewEnd::frame;
     next.headsOutside = true;
     choice(tr("Into a thread in the frame"), base.end == ScrewEnd::frame, next);
-    menu.addSeparator();
+}
+
+void StackBench::addPlates(QMenu &menu, const Stack &stack) {
     const StackReport *report = focus_.report();
-    if (report && !carrierOf(document_.build(), *stack).empty()) {
-        auto *through = menu.addMenu(tr("Through the frame down to"));
-        const double face = report->chain.X_FrameBase.position_mm.z();
-        const bool up = (report->chain.X_FrameBase.rotation * Vec3::UnitZ()).z() > 0;
-        for (const auto &plate : document_.build().frame->plates) {
-            const bool beneath = up ? plate.z_mm + plate.thickness_mm <= face + 0.01 : plate.z_mm >= face - 0.01;
-            if (!beneath) continue;
-            auto *action = through->addAction(QString::fromStdString(plate.name.empty() ? plate.id : plate.name));
-            action->setCheckable(true);
-            action->setChecked(throughOf(document_.build(), *stack) == plate.id);
-            StackBase to = base;
-            to.through = plate.id;
-            connect(action, &QAction::triggered, this, [setBase, to] { setBase(to); });
-        }
+    if (!report || carrierOf(document_.build(), stack).empty()) return;
+    auto *through = menu.addMenu(tr("Through the frame down to"));
+    const double face = report->chain.X_FrameBase.position_mm.z();
+    const bool up = (report->chain.X_FrameBase.rotation * Vec3::UnitZ()).z() > 0;
+    for (const auto &plate : document_.build().frame->plates) {
+        const bool beneath = up ? plate.z_mm + plate.thickness_mm <= face + 0.01 : plate.z_mm >= face - 0.01;
+        if (!beneath) continue;
+        auto *action = through->addAction(QString::fromStdString(plate.name.empty() ? plate.id : plate.name));
+        action->setCheckable(true);
+        action->setChecked(throughOf(document_.build(), stack) == plate.id);
+        StackBase to = baseOf(stack);
+        to.through = plate.id;
+        connect(action, &QAction::triggered, this, [this, to] { setBase(to); });
     }
-    menu.addAction(tr("Depth of the thread at their end…"), this, [this, setBase] {
-        const Stack *now = focus_.stack();
-        if (!now) return;
-        bool ok = false;
-        const double depth = QInputDialog::getDouble(this, tr("Depth of the thread"),
-                                                     tr("How deep the screws may turn in, mm; 0: right through"),
-                                                     now->threadDepth_mm.value.value_or(0), 0, 100, 1, &ok);
-        if (!ok) return;
-        StackBase deep{now->name, now->through, now->headsOutside, now->end, {}};
-        if (depth > 0) deep.threadDepth_mm = measuredValue(depth);
-        setBase(deep);
-    });
-    menu.addAction(tr("Rename…"), this, [this] {
-        const Stack *now = focus_.stack();
-        if (!now) return;
-        bool ok = false;
-        const QString name = QInputDialog::getText(this, tr("Name of the stack"), tr("Name"), QLineEdit::Normal,
-                                                   QString::fromStdString(now->name), &ok);
-        const StackBase renamed{name.toStdString(), now->through, now->headsOutside, now->end, now->threadDepth_mm};
-        if (ok) focus_.edit(tr("Rename a stack"), setStackBase(document_.build(), now->id, renamed));
-    });
-    menu.addAction(tr("Take the stack apart"), this, [this] {
-        if (const Stack *now = focus_.stack())
-            focus_.edit(tr("Take a stack apart"), removeStack(document_.build(), now->id), -1);
-    });
+}
+
+void StackBench::askDepth() {
+    const Stack *now = focus_.stack();
+    if (!now) return;
+    bool ok = false;
+    const double depth = QInputDialog::getDouble(this, tr("Depth of the thread"),
+                                                 tr("How deep the screws may turn in, mm; 0: right through"),
+                                                 now->threadDepth_mm.value.value_or(0), 0, 100, 1, &ok);
+    if (!ok) return;
+    StackBase deep = baseOf(*now);
+    deep.threadDepth_mm = {};
+    if (depth > 0) deep.threadDepth_mm = measuredValue(depth);
+    setBase(deep);
+}
+
+void StackBench::askName() {
+    const Stack *now = focus_.stack();
+    if (!now) return;
+    bool ok = false;
+    const QString name = QInputDialog::getText(this, tr("Name of the stack"), tr("Name"), QLineEdit::Normal,
+                                               QString::fromStdString(now->name), &ok);
+    StackBase renamed = baseOf(*now);
+    renamed.name = name.toStdString();
+    if (ok) focus_.edit(tr("Rename a stack"), setStackBase(document_.build(), now->id, renamed));
 }
 
 void StackBench::showEvent(QShowEvent *event) {

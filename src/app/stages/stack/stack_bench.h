@@ -10,6 +10,10 @@ class QHBoxLayout;
 class QScrollArea;
 class QToolButton;
 
+namespace waxis {
+struct StackBase;
+}
+
 namespace waxis::stackbench {
 
 class StackBench : public app::Bench {
@@ -36,6 +40,12 @@ private:
     void makeTabs();
     void fillNewMenu(QMenu &menu);
     void fillBaseMenu(QMenu &menu);
+    void addHolds(QMenu &menu, const Stack &stack);  ///< screws, ties or a strap
+    void addEnds(QMenu &menu, const Stack &stack);   ///< where the heads are and what the screws turn into
+    void addPlates(QMenu &menu, const Stack &stack); ///< how far down the screws go
+    void askDepth();
+    void askName();
+    void setBase(const StackBase &next);
 
     app::Document &document_;
     const theme::Theme &theme_;

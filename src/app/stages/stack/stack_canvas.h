@@ -3,6 +3,11 @@
 
 #include "app/drawing/mat.h"
 #include "app/stages/stack/column.h"
+#include "core/fasteners/fastener.h"
+
+namespace waxis {
+struct ScrewReport;
+}
 
 namespace waxis::stackbench {
 
@@ -64,6 +69,7 @@ private:
         Severity severity = Severity::pass;
         QRectF box;
     };
+    static constexpr int kLabelFont_px = 11;
     void lookAgain();
     bool narrow() const { return width() < 480; }
     bool tight() const { return width() < 340; } ///< no room for the screw beside the column; its card tells it
@@ -79,7 +85,19 @@ private:
     void paintLayers(QPainter &painter, const std::vector<Label> &labels);
     void paintDimensions(QPainter &painter, const std::vector<Dimension> &dimensions);
     void paintRuler(QPainter &painter);
+    struct DrawnScrew {
+        double x = 0;                ///< pixels
+        double dir = 1;              ///< along the base's z from the head
+        double head = 0, length = 0; ///< mm
+        HeadStyle style = HeadStyle::cap;
+        HeadSize size;
+        double radius = 0; ///< pixels
+    };
     void paintScrew(QPainter &painter);
+    /// Of a length of it, mm from the head, so many pixels to each side.
+    QRectF boxOf(const DrawnScrew &screw, double from_mm, double to_mm, double half) const;
+    void paintScrewShape(QPainter &painter, const ScrewReport &report, const DrawnScrew &screw);
+    void paintScrewWords(QPainter &painter, const ScrewReport &report, const DrawnScrew &screw);
 
     StackFocus &focus_;
     ColumnView view_;

@@ -2,6 +2,7 @@
 
 #include "app/widgets/file_dialogs.h"
 #include "app/widgets/mat_table.h"
+#include "core/wiring/wire_report.h"
 #include "io/csv/cut_csv.h"
 
 #include <QClipboard>

@@ -96,84 +96,94 @@ void PinBoard::paintEvent(QPaintEvent *) {
     const auto &c = theme_.colors();
     const Build &build = document_.build();
     drawing::paintMat(painter, QRectF(rect()), 1.0, c);
-    const Port *ports[2] = {portOf(build, left_), portOf(build, right_)};
-    if (!ports[0] || !ports[1]) {
+    const Port *left = portOf(build, left_), *right = portOf(build, right_);
+    if (!left || !right) {
         painter.setPen(c.softChalk);
         painter.setFont(theme_.text(13));
         painter.drawText(rect(), Qt::AlignCenter, tr("Choose a wire, or two ports above, to see them pin by pin."));
         return;
     }
     const auto list = joined();
-    const std::vector<std::string> usedElsewhere[2] = {usedPins(build, left_), usedPins(build, right_)};
-    for (const bool onLeft : {true, false}) {
-        const Port &port = *ports[onLeft ? 0 : 1];
-        const WireEnd &end = onLeft ? left_ : right_;
-        const double x = onLeft ? kMargin : width() - kMargin - kHousing;
-        painter.setPen(c.chalk);
-        painter.setFont(theme_.text(13, true));
-        const QFontMetrics metrics(painter.font());
-        painter.drawText(QRectF(x - (onLeft ? 0 : 80), 8, kHousing + 80, 18),
-                         (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
-                         metrics.elidedText(QString::fromStdString(displayName(build, end.part)), Qt::ElideRight,
-                                            int(kHousing) + 78));
-        painter.setFont(theme_.text(11));
-        painter.setPen(c.softChalk);
-        painter.drawText(QRectF(x, 24, kHousing, 16), (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
-                         port.kind == PortKind::pads ? tr("%1, pads").arg(QString::fromStdString(port.id))
-                                                     : tr("%1, plug").arg(QString::fromStdString(port.id)));
-        const QRectF housing(x, kTop, kHousing, rowHeight() * double(port.pins.size()));
-        painter.setPen(QPen(c.softChalk, 1));
-        painter.setBrush(c.matBar);
-        painter.drawRoundedRect(housing, 3, 3);
-        for (std::size_t p = 0; p < port.pins.size(); ++p) {
-            const QPointF pin = pinPixel(onLeft, int(p));
-            const std::string name = pinName(port, p);
-            const bool here = std::any_of(list.begin(), list.end(),
-                                          [&](const Joined &j) { return (onLeft ? j.leftPin : j.rightPin) == int(p); });
-            const auto &used = usedElsewhere[onLeft ? 0 : 1];
-            const bool elsewhere = !here && std::find(used.begin(), used.end(), name) != used.end();
-            const QRectF row(housing.left() + 8, pin.y() - rowHeight() / 2, kHousing - 16, rowHeight());
-            painter.setFont(theme_.numbers(11));
-            painter.setPen(c.softChalk);
-            painter.drawText(row, (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, QString::number(p + 1));
-            painter.setFont(theme_.text(13, here));
-            painter.setPen(elsewhere ? c.softChalk : c.chalk);
-            painter.drawText(row.adjusted(18, 0, -18, 0), (onLeft ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                             QString::fromStdString(name) + (elsewhere ? tr(" · used") : QString()));
-            painter.setPen(QPen(c.chalk, 1.2));
-            painter.setBrush(here ? c.chalk : elsewhere ? c.softChalk : c.mat);
-            painter.drawEllipse(pin, kPin, kPin);
-        }
-    }
-    for (const auto &j : list) {
-        if (j.leftPin < 0 || j.rightPin < 0) continue;
-        const QPointF a = pinPixel(true, j.leftPin), b = pinPixel(false, j.rightPin);
-        const double bow = (b.x() - a.x()) * 0.45;
-        QPainterPath path(a + QPointF(kPin, 0));
-        path.cubicTo(a + QPointF(bow, 0), b - QPointF(bow, 0), b - QPointF(kPin, 0));
-        const WireCore &core = j.wire->cores[std::size_t(j.core)];
-        const bool chosen = j.wire->id == chosenWire_ && j.core == chosenCore_;
-        painter.setBrush(Qt::NoBrush);
-        painter.setPen(QPen(coreColor(core), chosen ? 4.5 : 2.6));
-        painter.drawPath(path);
-        for (const auto &fault : document_.analysis().derived.links->faults) {
-            if (fault.wires.empty() || fault.wires[0] != j.wire->id || fault.core != j.core) continue;
-            theme::drawSeverityMark(painter, (a + b) / 2, 7, Severity::stop, theme::severityOnMat(Severity::stop));
-        }
-    }
+    paintHousing(painter, *left, true, list);
+    paintHousing(painter, *right, false, list);
+    for (const auto &j : list)
+        if (j.leftPin >= 0 && j.rightPin >= 0) paintCore(painter, j);
     if (from_.pin >= 0) {
         painter.setPen(QPen(c.chalk, 2, Qt::DashLine));
         painter.drawLine(pinPixel(from_.onLeft, from_.pin), now_);
     }
-    // What to move, where both ends are housings.
+    paintFoot(painter, *left, *right, list);
+}
+
+void PinBoard::paintHousing(QPainter &painter, const Port &port, bool onLeft, const std::vector<Joined> &list) const {
+    const auto &c = theme_.colors();
+    const Build &build = document_.build();
+    const WireEnd &end = onLeft ? left_ : right_;
+    const double x = onLeft ? kMargin : width() - kMargin - kHousing;
+    const std::vector<std::string> used = usedPins(build, end);
+    painter.setPen(c.chalk);
+    painter.setFont(theme_.text(13, true));
+    const QFontMetrics metrics(painter.font());
+    painter.drawText(
+        QRectF(x - (onLeft ? 0 : 80), 8, kHousing + 80, 18),
+        (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
+        metrics.elidedText(QString::fromStdString(displayName(build, end.part)), Qt::ElideRight, int(kHousing) + 78));
+    painter.setFont(theme_.text(11));
+    painter.setPen(c.softChalk);
+    painter.drawText(QRectF(x, 24, kHousing, 16), (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
+                     port.kind == PortKind::pads ? tr("%1, pads").arg(QString::fromStdString(port.id))
+                                                 : tr("%1, plug").arg(QString::fromStdString(port.id)));
+    const QRectF housing(x, kTop, kHousing, rowHeight() * double(port.pins.size()));
+    painter.setPen(QPen(c.softChalk, 1));
+    painter.setBrush(c.matBar);
+    painter.drawRoundedRect(housing, 3, 3);
+    for (std::size_t p = 0; p < port.pins.size(); ++p) {
+        const QPointF pin = pinPixel(onLeft, int(p));
+        const std::string name = pinName(port, p);
+        const bool here = std::any_of(list.begin(), list.end(),
+                                      [&](const Joined &j) { return (onLeft ? j.leftPin : j.rightPin) == int(p); });
+        const bool elsewhere = !here && std::find(used.begin(), used.end(), name) != used.end();
+        const QRectF row(housing.left() + 8, pin.y() - rowHeight() / 2, kHousing - 16, rowHeight());
+        painter.setFont(theme_.numbers(11));
+        painter.setPen(c.softChalk);
+        painter.drawText(row, (onLeft ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, QString::number(p + 1));
+        painter.setFont(theme_.text(13, here));
+        painter.setPen(elsewhere ? c.softChalk : c.chalk);
+        painter.drawText(row.adjusted(18, 0, -18, 0), (onLeft ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+                         QString::fromStdString(name) + (elsewhere ? tr(" · used") : QString()));
+        painter.setPen(QPen(c.chalk, 1.2));
+        painter.setBrush(here ? c.chalk : elsewhere ? c.softChalk : c.mat);
+        painter.drawEllipse(pin, kPin, kPin);
+    }
+}
+
+void PinBoard::paintCore(QPainter &painter, const Joined &j) const {
+    const QPointF a = pinPixel(true, j.leftPin), b = pinPixel(false, j.rightPin);
+    const double bow = (b.x() - a.x()) * 0.45;
+    QPainterPath path(a + QPointF(kPin, 0));
+    path.cubicTo(a + QPointF(bow, 0), b - QPointF(bow, 0), b - QPointF(kPin, 0));
+    const WireCore &core = j.wire->cores[std::size_t(j.core)];
+    const bool chosen = j.wire->id == chosenWire_ && j.core == chosenCore_;
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(coreColor(core), chosen ? 4.5 : 2.6));
+    painter.drawPath(path);
+    for (const auto &fault : document_.analysis().derived.links->faults) {
+        if (fault.wires.empty() || fault.wires[0] != j.wire->id || fault.core != j.core) continue;
+        theme::drawSeverityMark(painter, (a + b) / 2, 7, Severity::stop, theme::severityOnMat(Severity::stop));
+    }
+}
+
+void PinBoard::paintFoot(QPainter &painter, const Port &left, const Port &right,
+                         const std::vector<Joined> &list) const {
+    const auto &c = theme_.colors();
     QStringList moves;
     for (const auto &j : list)
         if (j.leftPin >= 0 && j.rightPin >= 0 && j.leftPin != j.rightPin)
             moves << tr("%1 to %2").arg(j.leftPin + 1).arg(j.rightPin + 1);
     painter.setFont(theme_.text(12));
     painter.setPen(c.softChalk);
-    const double foot = kTop + rowHeight() * double(std::max(ports[0]->pins.size(), ports[1]->pins.size())) + 10;
-    const bool housings = ports[0]->kind != PortKind::pads && ports[1]->kind != PortKind::pads;
+    const double foot = kTop + rowHeight() * double(std::max(left.pins.size(), right.pins.size())) + 10;
+    const bool housings = left.kind != PortKind::pads && right.kind != PortKind::pads;
     QString line = list.empty() ? tr("Not joined yet: drag from a pin to a pin.")
                    : housings && !moves.isEmpty()
                        ? tr("A straight cable has other ends: move pin %1.").arg(moves.join(", "))

@@ -42,6 +42,10 @@ private:
         bool forward; ///< the wire's `from` is on the left
     };
     std::vector<Joined> joined() const;
+    void paintHousing(QPainter &painter, const Port &port, bool onLeft, const std::vector<Joined> &list) const;
+    void paintCore(QPainter &painter, const Joined &core) const;
+    /// What to move, where both ends are housings.
+    void paintFoot(QPainter &painter, const Port &left, const Port &right, const std::vector<Joined> &list) const;
     double rowHeight() const;
     Pick pickAt(const QPointF &at) const;
     void join(const Pick &from, const Pick &to);

@@ -167,6 +167,19 @@ void PinsPage::refresh() {
                                     (w.to == endOf(*left_) && w.from == endOf(*right_));
                          }));
     suggest_->setEnabled(both);
+    tellPorts();
+    tellMotors();
+    fillWishes();
+    const auto wished = document_.library().find(wish_->currentData().toString().toStdString());
+    if (wished == document_.library().end())
+        needs_->setText(tr("Converting to another unit? Choose it, and see what it needs and what is free."));
+    else
+        tellNeeds(wished->second);
+    filling_ = false;
+}
+
+void PinsPage::tellPorts() {
+    const Build &build = document_.build();
     const LinkReport &links = *document_.analysis().derived.links;
     QStringList lines;
     for (const auto &serial : links.serial)
@@ -190,7 +203,12 @@ void PinsPage::refresh() {
     for (const auto &[from, to] : links.channels)
         lines << tr("channel %1 → %2").arg(QString::fromStdString(from), QString::fromStdString(to));
     ports_->setText(lines.isEmpty() ? tr("No controller aboard yet.") : lines.join('\n'));
-    lines.clear();
+}
+
+void PinsPage::tellMotors() {
+    const Build &build = document_.build();
+    const LinkReport &links = *document_.analysis().derived.links;
+    QStringList lines;
     for (const auto &motor : links.motors) {
         const QString name = QString::fromStdString(motorName(build, motor.mount));
         const bool right = motor.output.empty() || signalOf(motor.output).number == motor.number;
@@ -201,7 +219,9 @@ void PinsPage::refresh() {
                           right ? QString() : tr("  ✕"));
     }
     motors_->setText(lines.isEmpty() ? tr("No motors yet.") : lines.join('\n'));
-    // What somebody thinks of fitting: what it needs, and what is free for it.
+}
+
+void PinsPage::fillWishes() {
     const QString kept = wish_->currentData().toString();
     wish_->clear();
     wish_->addItem(tr("choose a part from the library"), QString());
@@ -213,27 +233,24 @@ void PinsPage::refresh() {
         if (talks) wish_->addItem(QString::fromStdString(type.name), QString::fromStdString(id));
     }
     wish_->setCurrentIndex(std::max(0, wish_->findData(kept)));
-    const auto wished = document_.library().find(wish_->currentData().toString().toStdString());
-    if (wished == document_.library().end())
-        needs_->setText(tr("Converting to another unit? Choose it, and see what it needs and what is free."));
-    else {
-        const PortNeeds needs = needsOf(build, wished->second);
-        QStringList wants, have;
-        if (needs.serial > 0) wants << tr("%n free serial port(s)", nullptr, needs.serial);
-        if (needs.bus) wants << tr("the bus (SDA, SCL)");
-        if (needs.video) wants << tr("a video pin");
-        if (needs.least_V && needs.most_V)
-            wants << tr("%1 to %2 V, %3 A").arg(*needs.least_V).arg(*needs.most_V).arg(needs.peak_A, 0, 'f', 2);
-        QStringList serial, supplies;
-        for (const auto &port : needs.freeSerial) serial << QString::fromStdString(port);
-        for (const auto &supply : needs.supplies) supplies << QString::fromStdString(supply);
-        if (needs.serial > 0)
-            have << (serial.isEmpty() ? tr("no serial port is free") : tr("serial: %1").arg(serial.join(", ")));
-        have << (supplies.isEmpty() ? tr("no supply suits") : tr("supply: %1").arg(supplies.join(", ")));
-        needs_->setText(tr("It needs %1.\n\nHere is what is free: %2.")
-                            .arg(wants.isEmpty() ? tr("nothing that is stated") : wants.join(", "), have.join("; ")));
-    }
-    filling_ = false;
+}
+
+void PinsPage::tellNeeds(const PartType &wished) {
+    const PortNeeds needs = needsOf(document_.build(), wished);
+    QStringList wants, have;
+    if (needs.serial > 0) wants << tr("%n free serial port(s)", nullptr, needs.serial);
+    if (needs.bus) wants << tr("the bus (SDA, SCL)");
+    if (needs.video) wants << tr("a video pin");
+    if (needs.least_V && needs.most_V)
+        wants << tr("%1 to %2 V, %3 A").arg(*needs.least_V).arg(*needs.most_V).arg(needs.peak_A, 0, 'f', 2);
+    QStringList serial, supplies;
+    for (const auto &port : needs.freeSerial) serial << QString::fromStdString(port);
+    for (const auto &supply : needs.supplies) supplies << QString::fromStdString(supply);
+    if (needs.serial > 0)
+        have << (serial.isEmpty() ? tr("no serial port is free") : tr("serial: %1").arg(serial.join(", ")));
+    have << (supplies.isEmpty() ? tr("no supply suits") : tr("supply: %1").arg(supplies.join(", ")));
+    needs_->setText(tr("It needs %1.\n\nHere is what is free: %2.")
+                        .arg(wants.isEmpty() ? tr("nothing that is stated") : wants.join(", "), have.join("; ")));
 }
 
 void PinsPage::showEvent(QShowEvent *event) {

@@ -25,6 +25,11 @@ protected:
 
 private:
     void refresh();
+    void tellPorts();  ///< what each serial port is used for, and what else a controller has to offer
+    void tellMotors(); ///< which output drives which motor
+    void fillWishes();
+    /// What a part that somebody thinks of fitting needs, and what is free for it.
+    void tellNeeds(const PartType &wished);
     void followSelection();
     void fillPorts(QComboBox &box, const WireEnd &keep);
     static WireEnd endOf(const QComboBox &box);

@@ -137,8 +137,19 @@ void RailPanel::resizeEvent(QResizeEvent *) { layOut(); }
 void RailPanel::paintEvent(QPaintEvent *) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
+    painter.fillRect(rect(), theme_.colors().matBar);
+    paintHead(painter);
+    const Row *over = dragging_ ? rowAt(dragAt_) : nullptr;
+    for (const auto &row : rows_) {
+        paintNames(painter, row);
+        paintBar(painter, row, &row == over);
+        paintNumbers(painter, row);
+    }
+    if (dragging_) paintDragged(painter);
+}
+
+void RailPanel::paintHead(QPainter &painter) const {
     const auto &c = theme_.colors();
-    painter.fillRect(rect(), c.matBar);
     painter.setFont(theme_.text(theme::kTextPixels, true));
     painter.setPen(c.chalk);
     painter.drawText(QRectF(kNameLeft, 6, 80, 18), Qt::AlignVCenter, tr("Rails"));
@@ -158,90 +169,102 @@ void RailPanel::paintEvent(QPaintEvent *) {
                              .arg(hover.least_min, 0, 'f', 0)
                              .arg(hover.most_min, 0, 'f', 0));
     }
-    const Row *over = dragging_ ? rowAt(dragAt_) : nullptr;
-    for (const auto &row : rows_) {
-        const QRectF bar = row.bar;
-        painter.setFont(theme_.text(12, true));
-        painter.setPen(c.chalk);
-        const QFontMetrics metrics(painter.font());
-        painter.drawText(QRectF(kNameLeft, bar.top(), 138, kBar), Qt::AlignVCenter,
-                         metrics.elidedText(row.name, Qt::ElideRight, 136));
-        painter.setFont(theme_.text(theme::kSmallPixels));
-        painter.setPen(c.softChalk);
-        const QFontMetrics small(painter.font());
-        painter.drawText(QRectF(kNameLeft + 142, bar.top(), 92, kBar), Qt::AlignVCenter,
-                         small.elidedText(row.range, Qt::ElideRight, 90));
-        painter.setPen(QPen(&row == over ? c.thrustAxis : c.matGridStrong.lighter(130), &row == over ? 2 : 1));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(bar);
-        const double most = row.limit_A > 0 ? (row.limitX - bar.left()) / row.limit_A : 0;
-        const double scale = most > 0 ? most : bar.width() / std::max(1e-9, row.peak_A);
-        if (row.peak_A > 0) {
-            painter.setPen(Qt::NoPen);
-            QColor peak = theme::familyColor(Family::power);
-            peak.setAlpha(70);
-            painter.setBrush(peak);
-            painter.drawRect(QRectF(bar.left(), bar.top() + 2, std::min(bar.width(), row.peak_A * scale), kBar - 4));
-        }
-        painter.setFont(theme_.text(theme::kSmallPixels));
-        const QFontMetrics blockMetrics(painter.font());
-        for (const auto &block : row.blocks) {
-            const QString id = QString::fromStdString(block.load);
-            const bool lit = document_.selection().contains(id) || document_.highlighted().contains(id);
-            painter.setPen(lit ? QPen(Qt::white, 1.6) : QPen(Qt::NoPen));
-            QColor fill = block.color;
-            if (dragging_ && block.load == dragged_) fill.setAlpha(110);
-            painter.setBrush(fill);
-            const QRectF shown = block.rect.intersected(bar.adjusted(0, 1, 0, -1));
-            painter.drawRect(shown);
-            const QString name = QString::fromStdString(displayName(document_.build(), block.load));
-            if (shown.width() > 30) {
-                painter.setPen(QColor("#22282B"));
-                painter.drawText(shown.adjusted(4, 0, -2, 0), Qt::AlignVCenter,
-                                 blockMetrics.elidedText(name, Qt::ElideRight, int(shown.width()) - 6));
-            }
-        }
-        if (row.peak_A * scale > 0) { // the word stands where the light part is wide enough
-            const double from = row.blocks.empty() ? bar.left() : row.blocks.back().rect.right();
-            const double to = std::min(bar.right(), bar.left() + row.peak_A * scale);
-            if (to - from > 34) {
-                painter.setPen(c.softChalk);
-                painter.drawText(QRectF(from + 6, bar.top(), to - from - 8, kBar), Qt::AlignVCenter, tr("peak"));
-            }
-        }
-        if (row.limit_A > 0) {
-            painter.setPen(QPen(c.chalk, 2));
-            painter.drawLine(QPointF(row.limitX, bar.top() - 3), QPointF(row.limitX, bar.bottom() + 3));
-        }
-        painter.setFont(theme_.numbers(12));
-        painter.setPen(c.chalk);
-        if (row.limit_A > 0) {
-            const double share = std::max(row.typical_A, row.peak_A) / row.limit_A * 100;
-            painter.drawText(QRectF(bar.right() + 8, bar.top(), 56, kBar), Qt::AlignVCenter | Qt::AlignRight,
-                             tr("%1 A").arg(amps(row.limit_A)));
-            if (const Severity severity = verdictOn(row.rail); severity <= Severity::watch) {
-                painter.setPen(theme::severityOnMat(severity));
-                theme::drawSeverityMark(painter, QPointF(bar.right() + kNumbers - 10, bar.center().y()), 5, severity,
-                                        theme::severityOnMat(severity));
-            }
-            painter.drawText(QRectF(bar.right() + 64, bar.top(), 52, kBar), Qt::AlignVCenter | Qt::AlignRight,
-                             tr("%1 %").arg(share, 0, 'f', 0));
-        } else
-            painter.drawText(QRectF(bar.right() + 8, bar.top(), 120, kBar), Qt::AlignVCenter,
-                             tr("%1 A").arg(amps(row.typical_A)));
-    }
-    if (dragging_) {
-        painter.setOpacity(0.9);
+}
+
+void RailPanel::paintNames(QPainter &painter, const Row &row) const {
+    const auto &c = theme_.colors();
+    const QRectF &bar = row.bar;
+    painter.setFont(theme_.text(12, true));
+    painter.setPen(c.chalk);
+    const QFontMetrics metrics(painter.font());
+    painter.drawText(QRectF(kNameLeft, bar.top(), 138, kBar), Qt::AlignVCenter,
+                     metrics.elidedText(row.name, Qt::ElideRight, 136));
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.setPen(c.softChalk);
+    const QFontMetrics small(painter.font());
+    painter.drawText(QRectF(kNameLeft + 142, bar.top(), 92, kBar), Qt::AlignVCenter,
+                     small.elidedText(row.range, Qt::ElideRight, 90));
+}
+
+void RailPanel::paintBar(QPainter &painter, const Row &row, bool wouldTake) const {
+    const auto &c = theme_.colors();
+    const QRectF &bar = row.bar;
+    painter.setPen(QPen(wouldTake ? c.thrustAxis : c.matGridStrong.lighter(130), wouldTake ? 2 : 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(bar);
+    const double most = row.limit_A > 0 ? (row.limitX - bar.left()) / row.limit_A : 0;
+    const double scale = most > 0 ? most : bar.width() / std::max(1e-9, row.peak_A);
+    if (row.peak_A > 0) {
         painter.setPen(Qt::NoPen);
-        painter.setBrush(c.chalk);
-        painter.drawRoundedRect(QRectF(dragAt_ + QPointF(8, 6), QSizeF(120, 20)), 3, 3);
-        painter.setPen(QColor("#22282B"));
-        painter.setFont(theme_.text(theme::kSmallPixels));
-        painter.drawText(
-            QRectF(dragAt_ + QPointF(12, 6), QSizeF(114, 20)), Qt::AlignVCenter,
-            QFontMetrics(painter.font())
-                .elidedText(QString::fromStdString(displayName(document_.build(), dragged_)), Qt::ElideRight, 112));
+        QColor peak = theme::familyColor(Family::power);
+        peak.setAlpha(70);
+        painter.setBrush(peak);
+        painter.drawRect(QRectF(bar.left(), bar.top() + 2, std::min(bar.width(), row.peak_A * scale), kBar - 4));
     }
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    const QFontMetrics blockMetrics(painter.font());
+    for (const auto &block : row.blocks) {
+        const QString id = QString::fromStdString(block.load);
+        const bool lit = document_.selection().contains(id) || document_.highlighted().contains(id);
+        painter.setPen(lit ? QPen(Qt::white, 1.6) : QPen(Qt::NoPen));
+        QColor fill = block.color;
+        if (dragging_ && block.load == dragged_) fill.setAlpha(110);
+        painter.setBrush(fill);
+        const QRectF shown = block.rect.intersected(bar.adjusted(0, 1, 0, -1));
+        painter.drawRect(shown);
+        const QString name = QString::fromStdString(displayName(document_.build(), block.load));
+        if (shown.width() > 30) {
+            painter.setPen(QColor("#22282B"));
+            painter.drawText(shown.adjusted(4, 0, -2, 0), Qt::AlignVCenter,
+                             blockMetrics.elidedText(name, Qt::ElideRight, int(shown.width()) - 6));
+        }
+    }
+    if (row.peak_A * scale > 0) { // the word stands where the light part is wide enough
+        const double from = row.blocks.empty() ? bar.left() : row.blocks.back().rect.right();
+        const double to = std::min(bar.right(), bar.left() + row.peak_A * scale);
+        if (to - from > 34) {
+            painter.setPen(c.softChalk);
+            painter.drawText(QRectF(from + 6, bar.top(), to - from - 8, kBar), Qt::AlignVCenter, tr("peak"));
+        }
+    }
+    if (row.limit_A > 0) {
+        painter.setPen(QPen(c.chalk, 2));
+        painter.drawLine(QPointF(row.limitX, bar.top() - 3), QPointF(row.limitX, bar.bottom() + 3));
+    }
+}
+
+void RailPanel::paintNumbers(QPainter &painter, const Row &row) const {
+    const auto &c = theme_.colors();
+    const QRectF &bar = row.bar;
+    painter.setFont(theme_.numbers(12));
+    painter.setPen(c.chalk);
+    if (row.limit_A > 0) {
+        const double share = std::max(row.typical_A, row.peak_A) / row.limit_A * 100;
+        painter.drawText(QRectF(bar.right() + 8, bar.top(), 56, kBar), Qt::AlignVCenter | Qt::AlignRight,
+                         tr("%1 A").arg(amps(row.limit_A)));
+        if (const Severity severity = verdictOn(row.rail); severity <= Severity::watch) {
+            painter.setPen(theme::severityOnMat(severity));
+            theme::drawSeverityMark(painter, QPointF(bar.right() + kNumbers - 10, bar.center().y()), 5, severity,
+                                    theme::severityOnMat(severity));
+        }
+        painter.drawText(QRectF(bar.right() + 64, bar.top(), 52, kBar), Qt::AlignVCenter | Qt::AlignRight,
+                         tr("%1 %").arg(share, 0, 'f', 0));
+    } else
+        painter.drawText(QRectF(bar.right() + 8, bar.top(), 120, kBar), Qt::AlignVCenter,
+                         tr("%1 A").arg(amps(row.typical_A)));
+}
+
+void RailPanel::paintDragged(QPainter &painter) const {
+    painter.setOpacity(0.9);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme_.colors().chalk);
+    painter.drawRoundedRect(QRectF(dragAt_ + QPointF(8, 6), QSizeF(120, 20)), 3, 3);
+    painter.setPen(QColor("#22282B"));
+    painter.setFont(theme_.text(theme::kSmallPixels));
+    painter.drawText(
+        QRectF(dragAt_ + QPointF(12, 6), QSizeF(114, 20)), Qt::AlignVCenter,
+        QFontMetrics(painter.font())
+            .elidedText(QString::fromStdString(displayName(document_.build(), dragged_)), Qt::ElideRight, 112));
 }
 
 const RailPanel::Block *RailPanel::blockAt(const QPointF &at) const {

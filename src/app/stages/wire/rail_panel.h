@@ -47,6 +47,12 @@ private:
         std::vector<Block> blocks;
     };
     void layOut();
+    void paintHead(QPainter &painter) const;
+    void paintNames(QPainter &painter, const Row &row) const;
+    /// `wouldTake`: what is dragged is over it.
+    void paintBar(QPainter &painter, const Row &row, bool wouldTake) const;
+    void paintNumbers(QPainter &painter, const Row &row) const;
+    void paintDragged(QPainter &painter) const;
     RailTap tapFor(const std::string &rail) const;
     const Block *blockAt(const QPointF &at) const;
     const Row *rowAt(const QPointF &at) const;

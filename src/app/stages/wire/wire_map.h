@@ -68,6 +68,13 @@ private:
     Vec3 movedTo(const Vec3 &start_mm, const QPointF &pixel) const;
     EditResult withGripAt(const Build &build, const Vec3 &at_mm) const;
     void connectTo(const QPointF &pixel);
+    /// Rings, filled where a wire ends. Those of the chosen part, and all while a wire is drawn, at every zoom and with
+    /// their names; those that would take the wire are lit.
+    void paintPorts(QPainter &painter) const;
+    void paintGrips(QPainter &painter) const;
+    /// Where power runs beside signals for too long, and other places of wire findings that are lit or stop.
+    void paintPlaces(QPainter &painter) const;
+    void paintNewWire(QPainter &painter) const;
 
     app::Document &document_;
     const theme::Theme &theme_;
