@@ -7,6 +7,7 @@
 #include "support/bytes.h"
 #include "support/every_field.h"
 #include "support/faults.h"
+#include "support/fields_seen.h"
 
 #include <QTemporaryDir>
 #include <filesystem>
@@ -35,6 +36,15 @@ private slots:
         QVERIFY(loaded->build == build);
         QVERIFY(loaded->warnings.empty());
         QCOMPARE(writeBuild(loaded->build, loaded->kept), text);
+    }
+    /// A new field has to be set in everyField(), so that the other tests here see it.
+    void everyFieldSaysSomething() {
+        test::FieldsSeen seen;
+        const Build build = everyField();
+        io::describe(seen, build);
+        QStringList never;
+        for (const auto &field : seen.neverStated()) never << QString::fromStdString(field);
+        QVERIFY2(never.isEmpty(), qPrintable(never.join(", ")));
     }
     void everyFieldIsInTheSchema() {
         // A field that the writer knows and the published schema does not would come back as an unknown key.

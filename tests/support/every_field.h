@@ -183,7 +183,7 @@ inline Build everyField() {
     build.ties = {{"tie-1", Vec3(4, 5, 6)}};
     build.radioSettings = {{"part-1", 1, 1575.42, std::nullopt}, {"part-1", 0, 5740, 14}};
     build.groundStations = {
-        {"ground-1", "Handset", "part-1", 0, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
+        {"ground-1", "Handset", "part-1", 1, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
     build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
     build.weighings = {{"scale-1",
                         "On the scale",
@@ -206,7 +206,7 @@ inline Build everyField() {
                         {},
                         2},
                        {"rod-1", "Rod", {}, WeighingMethod::lines, {}, {}, {}, 1, {{{3, 4}, 90}, {{1, 2}, -5}}, 1}};
-    build.weightLimits = {{"limit-1", "Class", 249.5, {}}};
+    build.weightLimits = {{"limit-1", "Class", 249.5, "all"}};
     Stack stack;
     stack.id = "stack-1";
     stack.name = "Controller";

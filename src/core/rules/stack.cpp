@@ -1,5 +1,6 @@
 // STK-1, STK-2, STK-5: room under the plate above, air between boards, dampers and male ends.
 #include "core/build/chain.h"
+#include "core/findings/input.h"
 #include "core/remedies/stack_changes.h"
 #include "core/rules/rule.h"
 #include "core/rules/stack_air.h"
@@ -56,11 +57,7 @@ static void judgeStackHeight(const Build &build, const Practice &practice, const
 }
 
 static FindingText wordStackHeight(const Build &build, const Finding &f) {
-    auto input = [&](std::string_view name) {
-        for (const auto &i : f.inputs)
-            if (i.name == name) return i.value;
-        return 0.0;
-    };
+    const auto input = [&](std::string_view name) { return inputOf(f, name); };
     const std::vector<std::string> words{nameWithin(build, f.subjects[1]),          nameWithin(build, f.subjects[2]),
                                          oneDecimal(std::abs(*f.measured)),         oneDecimal(*f.limit),
                                          oneDecimal(input("likely, +-")),           oneDecimal(input("worst case")),
@@ -188,11 +185,7 @@ static void judgeDampers(const Build &build, const Practice &practice, const Der
 }
 
 static FindingText wordDampers(const Build &build, const Finding &f) {
-    double a = 0, b = 0;
-    for (const auto &i : f.inputs) {
-        if (i.name == "free height" || i.name == "male end") a = i.value;
-        if (i.name == "clamped") b = i.value;
-    }
+    const double a = inputOf(f, f.unit == "%" ? "free height" : "male end"), b = inputOf(f, "clamped");
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]), f.unit == "%" ? fmt::format("{:.0f}", *f.measured) : oneDecimal(*f.measured),
         f.unit == "%" ? fmt::format("{:.0f}", *f.limit) : oneDecimal(*f.limit), oneDecimal(a), oneDecimal(b)};

@@ -1,9 +1,8 @@
 // STK-6 to STK-8: insulation, order of mating, the flat cable between two boards.
-#include "core/findings/input.h"
-#include "core/rules/rule.h"
-
 #include "core/build/chain.h"
 #include "core/edits/hung_on.h"
+#include "core/findings/input.h"
+#include "core/rules/rule.h"
 #include "core/stack/report.h"
 
 #include <algorithm>

@@ -1,4 +1,5 @@
-// Model values as JSON, keys in the order of the schema. Defaults are left out, so that files stay short.
+// Model values as JSON, keys in the order of their description (described.h). Standard values are left out, so that
+// files stay short.
 #pragma once
 
 #include "core/build/build.h"
@@ -12,10 +13,7 @@ using OrderedJson = nlohmann::ordered_json;
 OrderedJson toJson(const Vec2 &v);
 OrderedJson toJson(const Vec3 &v);
 OrderedJson toJson(const Measured &measured);
-OrderedJson toJson(const HolePattern &pattern);
 OrderedJson toJson(const PartType &type);
-OrderedJson toJson(const Frame &frame);
-OrderedJson toJson(const Part &part);
 OrderedJson toJson(const PracticeSettings &settings);
 OrderedJson toJson(const Build &build);
 

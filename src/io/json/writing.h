@@ -1,104 +1,98 @@
-// Inside the writer: pieces of JSON that every chapter writes alike.
+// Writes described values (described_types.h, described_build.h) as JSON, their keys in the order of the description.
 #pragma once
 
+#include "io/json/described.h"
 #include "io/json/write_model.h"
 #include "io/names.h"
 
-namespace waxis::io {
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <type_traits>
+#include <vector>
 
-// Declared before the templates below, which look them up.
-OrderedJson toJson(const Solid &);
-OrderedJson toJson(const Pin &);
-OrderedJson toJson(const Port &);
-OrderedJson toJson(const PowerOutput &);
-OrderedJson toJson(const Electrical &);
-OrderedJson toJson(const RadioBand &);
-OrderedJson toJson(const Antenna &);
-OrderedJson toJson(const Camera &);
-OrderedJson toJson(const SuppliedLead &);
-OrderedJson toJson(const FastenerData &);
-OrderedJson toJson(const RadioChannel &);
-OrderedJson toJson(const PatternPoint &);
-OrderedJson toJson(const Clock &);
-OrderedJson toJson(const MotorMount &);
-OrderedJson toJson(const Arm &);
-OrderedJson toJson(const RoundHole &);
-OrderedJson toJson(const Plate &);
-OrderedJson toJson(const Standoff &);
-OrderedJson toJson(const Site &);
-OrderedJson toJson(const PassThrough &);
-OrderedJson toJson(const Material &);
-OrderedJson toJson(const Allowance &);
-OrderedJson toJson(const LoadCase &);
-OrderedJson toJson(const Acceptance &);
-OrderedJson toJson(const KitEntry &);
-OrderedJson toJson(const StackLayer &);
-OrderedJson toJson(const Stack &);
-OrderedJson toJson(const Wire &);
-OrderedJson toJson(const WireCore &);
-OrderedJson toJson(const RouteStop &);
-OrderedJson toJson(const TiePoint &);
-OrderedJson toJson(const RadioSetting &);
-OrderedJson toJson(const GroundStation &);
-OrderedJson toJson(const TrialPlace &);
-OrderedJson toJson(const Weighing &);
-OrderedJson toJson(const BalanceLine &);
-OrderedJson toJson(const WeightLimit &);
+namespace waxis::io {
 
 /// No "-0.0" in files.
 inline double tidy(double value) { return value == 0 ? 0.0 : value; }
 
-inline OrderedJson rotationJson(const Quat &q) { return {tidy(q.w()), tidy(q.x()), tidy(q.y()), tidy(q.z())}; }
+class Writing {
+public:
+    static constexpr bool reads = false;
+    OrderedJson out = OrderedJson::object();
 
-inline OrderedJson ringJson(const Ring &ring) {
-    auto list = OrderedJson::array();
-    for (const auto &p : ring) list.push_back(toJson(p));
-    return list;
-}
+    template <class T>
+    void must(const char *key, const T &value) {
+        out[key] = json(value);
+    }
+    template <class T, class Standard = T>
+    void sparse(const char *key, const T &value, const Standard &standard = {}) {
+        if (!(value == standard)) must(key, value);
+    }
+    template <class T>
+    void when(bool condition, const char *key, const T &value) {
+        if (condition) must(key, value);
+    }
+    void unit(const char *key, const Vec3 &value) { must(key, value); }
+    void sparseUnit(const char *key, const Vec3 &value, const Vec3 &standard) { sparse(key, value, standard); }
+    void sparseUnit(const char *key, const std::optional<Vec3> &value) { sparse(key, value); }
+    void pose(const Pose &value) {
+        must("position_mm", value.position_mm);
+        const Quat &q = value.rotation;
+        if (!(q.coeffs() == Quat::Identity().coeffs()))
+            out["rotation"] = {tidy(q.w()), tidy(q.x()), tidy(q.y()), tidy(q.z())};
+    }
 
-template <class List>
-OrderedJson listJson(const List &list) {
-    auto result = OrderedJson::array();
-    for (const auto &item : list) result.push_back(toJson(item));
-    return result;
-}
-
-inline void putPose(OrderedJson &out, const Pose &pose) {
-    out["position_mm"] = toJson(pose.position_mm);
-    if (!(pose.rotation.coeffs() == Quat::Identity().coeffs())) out["rotation"] = rotationJson(pose.rotation);
-}
-
-inline void putMeasured(OrderedJson &out, const char *key, const Measured &measured) {
-    if (!(measured == Measured{})) out[key] = toJson(measured);
-}
-
-inline void putText(OrderedJson &out, const char *key, const std::string &text) {
-    if (!text.empty()) out[key] = text;
-}
-
-inline void putFlag(OrderedJson &out, const char *key, bool flag) {
-    if (flag) out[key] = true;
-}
-
-template <class Number>
-void putMaybe(OrderedJson &out, const char *key, const std::optional<Number> &value) {
-    if (value) out[key] = *value;
-}
-
-inline void putSpin(OrderedJson &out, const char *key, const std::optional<Spin> &spin) {
-    if (spin) out[key] = nameOf(*spin);
-}
-
-template <class List>
-void putList(OrderedJson &out, const char *key, const List &list) {
-    if (!list.empty()) out[key] = listJson(list);
-}
-
-template <class Map>
-OrderedJson mapJson(const Map &map) {
-    auto out = OrderedJson::object();
-    for (const auto &[key, value] : map) out[key] = value;
-    return out;
-}
+    static OrderedJson json(bool value) { return value; }
+    static OrderedJson json(int value) { return value; }
+    static OrderedJson json(double value) { return tidy(value); }
+    static OrderedJson json(const std::string &value) { return value; }
+    static OrderedJson json(const Vec2 &v) { return {tidy(v.x()), tidy(v.y())}; }
+    static OrderedJson json(const Vec3 &v) { return {tidy(v.x()), tidy(v.y()), tidy(v.z())}; }
+    static OrderedJson json(const Mat3 &m) {
+        auto rows = OrderedJson::array();
+        for (int i = 0; i < 3; ++i) rows.push_back(json(Vec3(m.row(i).transpose())));
+        return rows;
+    }
+    static OrderedJson json(const std::array<int, 3> &value) { return value; }
+    template <class T>
+    requires isDescribed<T>
+    static OrderedJson json(const std::map<std::string, T> &types) {
+        auto list = OrderedJson::array();
+        for (const auto &[id, type] : types) list.push_back(json(type));
+        return list;
+    }
+    template <class T>
+    static OrderedJson json(const SharedValue<T> &value) {
+        return json(*value);
+    }
+    template <class V>
+    requires(!isDescribed<V>) static OrderedJson json(const std::map<std::string, V> &value) {
+        auto object = OrderedJson::object();
+        for (const auto &[key, item] : value) object[key] = json(item);
+        return object;
+    }
+    template <class T>
+    static OrderedJson json(const std::optional<T> &value) {
+        return json(*value);
+    }
+    template <class T>
+    static OrderedJson json(const std::vector<T> &value) {
+        auto list = OrderedJson::array();
+        for (const auto &item : value) list.push_back(json(item));
+        return list;
+    }
+    template <class E>
+    requires std::is_enum_v<E>
+    static OrderedJson json(E value) { return nameOf(value); }
+    template <class T>
+    requires isDescribed<T>
+    static OrderedJson json(const T &value) {
+        Writing inner;
+        describe(inner, value);
+        return std::move(inner.out);
+    }
+};
 
 } // namespace waxis::io

@@ -50,6 +50,16 @@ void bus(Setting &s, LinkFault kind, const char *used) {
     found.core = -1;
 }
 
+/// Both ends are plugs of two pins; the cable runs straight or has to be crossed.
+void plugged(Setting &s, bool crossed, PortKind kind = PortKind::plug) {
+    s.port("a", "x", kind, {"TX", "RX"});
+    s.port("b", "y", PortKind::plug, {crossed ? "TX" : "RX", crossed ? "RX" : "TX"});
+    WireCore out, back;
+    out.fromPin = back.toPin = "TX";
+    out.toPin = back.fromPin = "RX";
+    s.wire("x", "y").cores = {out, back};
+}
+
 } // namespace
 
 std::vector<Row> linkRows() {
@@ -79,6 +89,10 @@ std::vector<Row> linkRows() {
         {"LNK-8 compass not joined", lnkBus, [](Setting &s) { bus(s, LinkFault::noCompass, "used"); }, watch, 0,
          "The compass of a is not connected"},
         {"LNK-8 compass not used", lnkBus, [](Setting &s) { bus(s, LinkFault::noCompass, "unused"); }, {}},
+        {"LNK-12 runs straight", lnkPins, [](Setting &s) { plugged(s, false); }, pass, 0},
+        {"LNK-12 has to be crossed", lnkPins, [](Setting &s) { plugged(s, true); }, note, 0, "Wire 1: the pin orders differ",
+         "order"},
+        {"LNK-12 soldered at one end", lnkPins, [](Setting &s) { plugged(s, true, PortKind::pads); }, {}},
     };
 }
 

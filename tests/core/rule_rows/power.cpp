@@ -52,6 +52,23 @@ void controller(Setting &s, double hover_A, double full_A) {
     s.powerReport.motors = {{"m1", "a", "b", hover_A, full_A}};
 }
 
+/// "a" and "b" feed one piece of copper of that name, aboard in these load cases.
+void joined(Setting &s, const char *supply, double other_V, CaseMask own, CaseMask other, int otherNet = 0) {
+    const bool packs = std::string(supply) == "BAT";
+    for (const char *part : {"a", "b"}) {
+        const double volts = *part == 'a' ? 5 : other_V;
+        s.type(part, [&](PartType &type) {
+            type.electrical.emplace();
+            type.electrical->outputs = {{"out", volts, 1, 0.9}};
+        });
+        Rail &rail = s.rail(part, packs ? "BAT" : "out", part);
+        rail.nominal_V = volts;
+        rail.cases = *part == 'a' ? own : other;
+    }
+    s.powerReport.nets.nodes = {{0, supply}, {1, packs ? supply : other_V == 5 ? "5V" : "9V"}};
+    s.powerReport.nets.net = {0, otherNet};
+}
+
 } // namespace
 
 std::vector<Row> powerRows() {
@@ -89,6 +106,12 @@ std::vector<Row> powerRows() {
         {"PWR-6 controller at full thrust", pwrPack, [](Setting &s) { controller(s, 5, 31); }, watch, -1, "A for",
          "esc"},
         {"PWR-6 controller in hover", pwrPack, [](Setting &s) { controller(s, 31, 40); }, stop, -10, "in hover", "esc"},
+        {"PWR-4 two of the same", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1); }, watch, 0,
+         "a and b feed one rail"},
+        {"PWR-4 two unlike", pwrJoined, [](Setting &s) { joined(s, "5V", 9, 1, 1); }, stop, 0, "a and b feed one rail"},
+        {"PWR-4 two packs", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 1); }, stop, 0, "a and b feed one rail"},
+        {"PWR-4 never together", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 2); }, {}},
+        {"PWR-4 not joined", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1, 1); }, {}},
     };
 }
 

@@ -7,6 +7,8 @@
 #include "core/links/link_report.h"
 #include "core/power/power_report.h"
 #include "core/radio/radio_report.h"
+#include "core/stack/motor_screws.h"
+#include "core/stack/report.h"
 #include "core/survey/survey.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
@@ -17,6 +19,8 @@ struct Setting::Reports {
     std::vector<MassRow> massRows;
     std::vector<CaseBalance> balance;
     std::vector<KitLine> kitLines;
+    std::vector<StackReport> stacks;
+    std::vector<MotorScrews> motorScrews;
     ReconcileReport reconciled;
     std::vector<WireRoute> routes;
     WiringReport wiring;
@@ -28,7 +32,7 @@ struct Setting::Reports {
 
 Setting::Setting()
     : reports_(std::make_unique<Reports>()), massRows(reports_->massRows), balance(reports_->balance),
-      kitLines(reports_->kitLines), reconciled(reports_->reconciled), routes(reports_->routes),
+      kitLines(reports_->kitLines), stacks(reports_->stacks), motorScrews(reports_->motorScrews), reconciled(reports_->reconciled), routes(reports_->routes),
       wiringReport(reports_->wiring), powerReport(reports_->power), linksReport(reports_->links),
       radioReport(reports_->radio), survey(reports_->survey) {
     addBox(build, "a", {10, 10, 5}, {0, 0, 0}, 5);
@@ -96,6 +100,8 @@ std::vector<Finding> Setting::judged(RuleId rule) {
     derived.balance = balance;
     derived.cgTolerance_mm = ring_mm;
     derived.kit = kitLines;
+    derived.stacks = stacks;
+    derived.motorScrews = motorScrews;
     derived.reconciled = reconciled;
     derived.scene.owners = owners;
     derived.routes = routes;

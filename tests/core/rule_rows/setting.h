@@ -14,11 +14,13 @@ struct CaseBalance;
 struct KitLine;
 struct LinkReport;
 struct MassRow;
+struct MotorScrews;
 struct PowerReport;
 struct RadioReport;
 struct RadioUse;
 struct Rail;
 struct ReconcileReport;
+struct StackReport;
 struct Survey;
 struct WireRoute;
 struct WiringReport;
@@ -44,6 +46,8 @@ public:
     std::vector<MassRow> &massRows;
     std::vector<CaseBalance> &balance;
     std::vector<KitLine> &kitLines;
+    std::vector<StackReport> &stacks;
+    std::vector<MotorScrews> &motorScrews;
     ReconcileReport &reconciled;
     std::vector<WireRoute> &routes;
     WiringReport &wiringReport;
@@ -100,8 +104,11 @@ std::vector<Row> balanceRows();
 std::vector<Row> compassRows();
 std::vector<Row> linkRows();
 std::vector<Row> lookRows();
+std::vector<Row> motorRows();
 std::vector<Row> placeRows();
 std::vector<Row> powerRows();
 std::vector<Row> radioRows();
+std::vector<Row> runRows();
+std::vector<Row> stackRows();
 
 } // namespace waxis::test
