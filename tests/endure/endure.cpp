@@ -6,10 +6,15 @@
 //   endure monkey MINUTES FOLDER [SEED]   seeded random keys, clicks, drags over all stages and demos
 //   endure work FOLDER SEED         (used by kill) the window that is killed
 #include "app/document/autosave.h"
+#include "app/document/survey_runner.h"
+#include "app/shell/findings_panel.h"
 #include "app/shell/guarded_application.h"
 #include "app/shell/main_window.h"
 #include "app/shell/plurals.h"
+#include "app/stages/balance/balance_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/radio/radio_bench.h"
+#include "app/stages/stack/stack_bench.h"
 #include "core/build/build.h"
 
 #include <QAbstractButton>
@@ -372,15 +377,24 @@ private:
     int stage_ = 0;
 };
 
-/// Crafts differ by hundreds of megabytes, as parts are pulled far away: growth is judged with the same one open, when
-/// what works behind the window has come to rest.
+/// Crafts differ by hundreds of megabytes, as parts are pulled far away, and so do stages and what works behind them:
+/// growth is judged with the same craft on the same bench, when nothing is under way any more.
 struct Memory {
     qint64 resident_MB = 0, used_MB = 0;
 };
-Memory atRest(Monkey &monkey) {
+Memory atRest(Monkey &monkey, app::MainWindow &window) {
     dismiss();
     monkey.open(0);
-    QTest::qWait(4000);
+    QTest::keyClick(&window, Qt::Key_F3);
+    window.placeBench().showLower(place::Lower::side);
+    QTest::qWait(2000);
+    (void)QTest::qWaitFor(
+        [&] {
+            return window.surveyor().isSettled() && window.findings().isSettled() &&
+                   window.stackBench().whatIf().isSettled() && window.radioBench().isSettled() &&
+                   window.balanceBench().isSettled();
+        },
+        120'000);
     const auto heap = mallinfo2();
     return {residentKilobytes() >> 10, qint64(heap.uordblks + heap.hblkhd) >> 20};
 }
@@ -408,11 +422,11 @@ int runMonkey(double minutes, const QString &folder, quint32 seed) {
         QApplication::processEvents(QEventLoop::AllEvents, 20);
         ++monkey.events;
         const qint64 now_kB = residentKilobytes();
-        if (monkey.events == kWarm) warm = atRest(monkey);
+        if (monkey.events == kWarm) warm = atRest(monkey, window);
         if (monkey.events % 1000 == 1) leasts_kB.push_back(now_kB);
         leasts_kB.back() = std::min(leasts_kB.back(), now_kB);
     }
-    const Memory last = atRest(monkey);
+    const Memory last = atRest(monkey, window);
     const qint64 growth_MB = warm ? last.used_MB - warm->used_MB : 0;
     out() << "least memory of each thousand events, MB:";
     for (const qint64 least : leasts_kB) out() << " " << least / 1024;
