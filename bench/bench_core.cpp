@@ -12,6 +12,7 @@
 #include "core/remedies/stack_changes.h"
 #include "core/sight/camera_view.h"
 #include "core/sky/sky_view.h"
+#include "core/stack/report.h"
 #include "core/studies/balance_study.h"
 #include "core/studies/radio_places.h"
 #include "core/survey/reach.h"

@@ -1,6 +1,9 @@
 #include "io/names.h"
 
+#include "core/balance/breakdown.h"
 #include "core/balance/mass_rows.h"
+#include "core/findings/finding.h"
+#include "core/studies/savings.h"
 
 #include <algorithm>
 #include <array>

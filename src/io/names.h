@@ -1,14 +1,19 @@
 // Words that stand for enumerations in files, one table each.
 #pragma once
 
-#include "core/balance/breakdown.h"
 #include "core/build/build.h"
-#include "core/findings/finding.h"
-#include "core/studies/savings.h"
 
 #include <optional>
 #include <string_view>
 #include <utility>
+
+namespace waxis {
+enum class GramGroup;
+enum class MassKind;
+enum class SavingKind;
+enum class Severity;
+enum class Stage;
+} // namespace waxis
 
 namespace waxis::io {
 

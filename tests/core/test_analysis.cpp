@@ -1,9 +1,9 @@
 // The incremental analysis always equals a fresh one; general properties of the whole.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/base/units.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/edits/part_edits.h"
 #include "core/survey/survey.h"
 #include "io/report_json/analysis_json.h"
@@ -136,7 +136,7 @@ private slots:
         }
         Analyser a, b;
         const Analysis &one = a.update(build), &other = b.update(mirrored);
-        const CompoundMass &m = one.derived.balance[0].mass, &n = other.derived.balance[0].mass;
+        const CompoundMass &m = allUp(one.derived), &n = allUp(other.derived);
         const Vec3 flip(1, -1, 1);
         QVERIFY((*m.cg_mm - n.cg_mm->cwiseProduct(flip)).norm() < 1e-9);
         const Mat3 reflected = flip.asDiagonal() * n.inertia_gmm2 * flip.asDiagonal();
@@ -159,8 +159,8 @@ private slots:
         const Build build = test::stakewalker();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        QCOMPARE(derived.balance.size(), build.loadCases.size());
-        for (std::size_t i = 0; i < derived.balance.size(); ++i) {
+        QCOMPARE(allUpCount(derived), build.loadCases.size());
+        for (std::size_t i = 0; i < allUpCount(derived); ++i) {
             double sum = 0;
             Vec3 moment = Vec3::Zero();
             for (const auto &row : derived.massRows) {
@@ -170,26 +170,17 @@ private slots:
                 sum += row.element.mass_g;
                 moment += row.element.mass_g * row.element.centroid_mm;
             }
-            QVERIFY(std::abs(derived.balance[i].mass.mass_g - sum) < 1e-9);
-            QVERIFY((*derived.balance[i].mass.cg_mm - moment / sum).norm() < 1e-9);
+            QVERIFY(std::abs(allUp(derived, i).mass_g - sum) < 1e-9);
+            QVERIFY((*allUp(derived, i).cg_mm - moment / sum).norm() < 1e-9);
         }
-        QVERIFY(derived.balance[0].mass.mass_g > derived.balance[1].mass.mass_g + 100); // the camera is off
-    }
-    void hoverThrustsCarryTheWeight() {
-        const Build build = test::stakewalker();
-        Analyser analyser;
-        const CaseBalance &balance = analyser.update(build).derived.balance[0];
-        double sum = 0;
-        for (double thrust : balance.hover.thrusts_N) sum += thrust;
-        QVERIFY(std::abs(sum - newtonsFromGrams(balance.mass.mass_g)) < 1e-6);
-        QVERIFY(balance.hover.thrusts_N.size() == 4);
+        QVERIFY(allUp(derived, 0).mass_g > allUp(derived, 1).mass_g + 100); // the camera is off
     }
     void anEmptyBuildIsAnalysedWithoutComplaint() {
         Analyser analyser;
         const Analysis &analysis = analyser.update(Build{});
         QCOMPARE(analysis.counts.stop, 0);
         QCOMPARE(analysis.derived.loadCases.size(), std::size_t(1));
-        QVERIFY(!analysis.derived.balance[0].mass.cg_mm);
+        QVERIFY(!allUp(analysis.derived).cg_mm);
     }
     void theNearestThingsComeInOrderOncePerThing() {
         const Build build = test::stakewalker();

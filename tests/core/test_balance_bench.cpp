@@ -36,6 +36,15 @@ class TestBalanceBench : public QObject {
     Q_OBJECT
 
 private slots:
+    void hoverThrustsCarryTheWeight() {
+        const Build build = test::stakewalker();
+        Analyser analyser;
+        const CaseBalance &balance = analyser.update(build).derived.balance[0];
+        double sum = 0;
+        for (double thrust : balance.hover.thrusts_N) sum += thrust;
+        QVERIFY(std::abs(sum - newtonsFromGrams(balance.mass.mass_g)) < 1e-6);
+        QVERIFY(balance.hover.thrusts_N.size() == 4);
+    }
     // --- how the motors share it
     void yawIsHeldByThrustWhereItCanBe() {
         // Four on a square, alternating: the only freedom that force, roll and pitch leave is (1, -1, 1, -1), and that

@@ -124,4 +124,5 @@ private slots:
 };
 
 QTEST_APPLESS_MAIN(TestEdits)
+#include "core/findings/finding.h"
 #include "test_edits.moc"

@@ -1,5 +1,6 @@
 // Routes: lengths against hand-computed polylines, an exhaustive search, and properties on random fields.
 #include "core/analysis/analysis.h"
+#include "core/analysis/led_wires.h"
 #include "core/clearance/clearance_world.h"
 #include "core/edits/part_edits.h"
 #include "core/edits/wire_edits.h"

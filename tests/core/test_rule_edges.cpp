@@ -12,8 +12,8 @@ namespace {
 
 std::vector<Row> rows() {
     std::vector<Row> all;
-    for (const auto &table : {lookRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows, radioRows, runRows,
-                              stackRows})
+    for (const auto &table :
+         {lookRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows, radioRows, runRows, stackRows})
         for (auto &row : table()) all.push_back(std::move(row));
     return all;
 }
@@ -27,8 +27,9 @@ private slots:
     void everyRuleHasRows() {
         // Of bodies in the room: their edges are walked by tests of their own, on builds that a row is too short for.
         const std::map<RuleId, const char *> elsewhere{
-            {RuleId::fitOverlap, "test_rules"}, {RuleId::fitGap, "test_rules"},     {RuleId::fitPropZone, "test_rules"},
-            {RuleId::fitTipGap, "test_rules"},  {RuleId::fitFolding, "test_access"}, {RuleId::fitHeld, "test_seats"},
+            {RuleId::fitOverlap, "test_rules"},  {RuleId::fitGap, "test_rules"},
+            {RuleId::fitPropZone, "test_rules"}, {RuleId::fitTipGap, "test_rules"},
+            {RuleId::fitFolding, "test_access"}, {RuleId::fitHeld, "test_seats"},
             {RuleId::kitSize, "test_kit"}};
         std::map<RuleId, std::pair<int, int>> found; // rows in which it finds something, in which it does not
         for (const auto &row : rows()) {

@@ -1,6 +1,5 @@
 // Stacks while they are edited: gathered, left, changed together, kept in step.
 #include "core/analysis/analysis.h"
-#include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
 #include "core/clearance/clearance_world.h"
 #include "core/edits/group_edits.h"

@@ -1,9 +1,9 @@
 // What was measured of the whole craft against the sum of its parts.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/balance/reconcile.h"
 #include "core/balance/statics.h"
+#include "core/derived/all_up.h"
 #include "core/edits/balance_edits.h"
 #include "support/balances.h"
 
@@ -26,17 +26,9 @@ private slots:
     void agreeingWeighingsAreQuiet() {
         Build build = balancedQuad();
         Analyser analyser;
-        const CaseBalance balance = analyser.update(build).derived.balance[0];
-        build.weighings = {{"w",
-                            "Scale",
-                            "with",
-                            WeighingMethod::total,
-                            measuredValue(balance.mass.mass_g + 1, 0.5),
-                            {},
-                            {},
-                            1,
-                            {},
-                            1}};
+        const double mass_g = allUp(analyser.update(build).derived).mass_g;
+        build.weighings = {
+            {"w", "Scale", "with", WeighingMethod::total, measuredValue(mass_g + 1, 0.5), {}, {}, 1, {}, 1}};
         const ReconcileReport &report = *analyser.update(build).derived.reconciled;
         QCOMPARE(report.conditions, 1);
         QVERIFY(!report.contradicts() && report.suspects.empty());
@@ -51,7 +43,7 @@ private slots:
         const Build truth = balancedQuad(65);
         Build build = balancedQuad(40);
         Analyser analyser;
-        const CompoundMass real = analyser.update(truth).derived.balance[0].mass;
+        const CompoundMass real = allUp(analyser.update(truth).derived);
         build.weighings = {
             {"w", "Scale", "with", WeighingMethod::total, measuredValue(real.mass_g, 0.5), {}, {}, 1, {}, 1},
             {"b",
@@ -91,7 +83,7 @@ private slots:
         Build build = balancedQuad();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
-        const double total = derived.balance[0].mass.mass_g + 4;
+        const double total = allUp(derived).mass_g + 4;
         build.weighings = {{"w", "Scale", "with", WeighingMethod::total, measuredValue(total, 2.0), {}, {}, 1, {}, 1},
                            {"b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {{{4, 0}, 90}}, 2}};
         const auto rows = derived.massRows;
@@ -121,7 +113,7 @@ private slots:
         Build build = balancedQuad();
         build.types.edit([](TypeTable &types) { test::typeIn(types, "camera").mass_g = {}; });
         Analyser analyser;
-        const double rest = analyser.update(build).derived.balance[0].mass.mass_g;
+        const double rest = allUp(analyser.update(build).derived).mass_g;
         build.weighings = {
             {"w", "Scale", "with", WeighingMethod::total, measuredValue(rest + 42, 0.5), {}, {}, 1, {}, 1}};
         const ReconcileReport report = analyser.update(build).derived.reconciled;

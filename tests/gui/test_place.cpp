@@ -1,7 +1,7 @@
 // Hands on the mat: drag, nudge, turn, pin, type, undo, in the real window; numbers must change as the core computes
 // them.
 #include "core/analysis/analysis.h"
-#include "core/balance/case_balance.h"
+#include "core/derived/all_up.h"
 #include "gui/window_fixture.h"
 
 #include <QDropEvent>
@@ -27,10 +27,11 @@ bool showsWhatTheCoreComputes(WindowFixture &f, const Build *draggedFrom = nullp
     if (draggedFrom) analyser.update(*draggedFrom);
     analyser.setHurry(draggedFrom);
     const Analysis &fresh = analyser.update(f.document().build());
-    const CaseBalance &balance = fresh.derived.balance[std::size_t(f.document().loadCase())];
-    const Vec3 d = *balance.offset_mm;
+    const auto loadCase = std::size_t(f.document().loadCase());
+    const Vec3 d = *offsetOf_mm(fresh.derived, loadCase);
     auto has = [&](double value) { return f.axisText().contains(QString::number(std::abs(value), 'f', 1)); };
-    return f.findingRows() == int(fresh.findings.size()) && has(balance.mass.mass_g) && has(d.x()) && has(d.z()) &&
+    return f.findingRows() == int(fresh.findings.size()) && has(allUp(fresh.derived, loadCase).mass_g) && has(d.x()) &&
+           has(d.z()) &&
            f.axisText().contains(QString("%1 stop, %2 watch").arg(fresh.counts.stop).arg(fresh.counts.watch));
 }
 
@@ -68,11 +69,11 @@ private slots:
         const double moved = f.position("pack").x() - start.x();
         QVERIFY(std::abs(moved + 60 / f.plan().pixelsPerMm()) < 1e-6);
         // 1 mm of the pack is its share of the mass in CG: the whole point of the program, checked by hand.
-        const double shift = f.document().balance()->offset_mm->x();
+        const double shift = f.document().offset_mm()->x();
         Analyser analyser;
-        const double was = analyser.update(test::stakewalker()).derived.balance[0].offset_mm->x();
+        const double was = offsetOf_mm(analyser.update(test::stakewalker()).derived)->x();
         const double packMass = *f.document().build().types->at("pack-6s2200").mass_g.value;
-        QVERIFY(std::abs((shift - was) - moved * packMass / f.document().balance()->mass.mass_g) < 1e-6);
+        QVERIFY(std::abs((shift - was) - moved * packMass / f.document().mass()->mass_g) < 1e-6);
         QCOMPARE(f.document().history().count(), 0); // nothing is kept yet
         f.drop();
         QCOMPARE(f.document().history().count(), 1);

@@ -308,9 +308,19 @@ const CompoundMass *Document::mass() const {
     return now ? &now->mass : nullptr;
 }
 
+const LoadCase *Document::activeCase() const {
+    const CaseBalance *now = balance();
+    return now ? &now->loadCase : nullptr;
+}
+
+std::optional<Vec3> Document::offset_mm() const {
+    const CaseBalance *now = balance();
+    return now ? now->offset_mm : std::nullopt;
+}
+
 bool Document::isAboardNow(const Part &part) const {
-    const auto *now = balance();
-    return !now || isAboard(part, now->loadCase);
+    const LoadCase *now = activeCase();
+    return !now || isAboard(part, *now);
 }
 
 } // namespace waxis::app

@@ -98,7 +98,10 @@ public:
     void setLoadCase(int index);
     /// Balance of the active load case; null only before anything is open.
     const CaseBalance *balance() const;
-    const CompoundMass *mass() const; ///< the same alone
+    // Of it alone, alike null:
+    const CompoundMass *mass() const;
+    const LoadCase *activeCase() const;
+    std::optional<Vec3> offset_mm() const; ///< thrust centre to centre of gravity
     bool isAboardNow(const Part &part) const;
 
     /// A survey taken in the background; findings are judged again by it.

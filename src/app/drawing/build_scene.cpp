@@ -5,10 +5,10 @@
 #include "app/drawing/picture_layer.h"
 #include "app/drawing/tag_board.h"
 #include "app/theme/metrics.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
 
 #include <QEvent>
 #include <QFontMetricsF>
@@ -199,10 +199,9 @@ void BuildScene::update() {
         delete item;
     }
     parts_ = std::move(present);
-    const auto *balance = document_.balance();
     const auto cg = document_.drawnCg_mm();
     const Vec3 thrust = document_.analysis().derived.thrustCentre_mm;
-    auto offset = balance ? balance->offset_mm : std::nullopt;
+    auto offset = document_.offset_mm();
     if (offset && cg && document_.foldedShare() > 0) offset->head<2>() = (*cg - thrust).head<2>();
     axis_->show(view_, cg, thrust, offset);
     updateMarks();
@@ -299,7 +298,6 @@ void BuildScene::updateMarks() {
     MarkLayer::Content content;
     const auto &analysis = document_.analysis();
     const auto &derived = analysis.derived;
-    const auto *balance = document_.balance();
     auto aboard = [&](const std::string &id) {
         const Part *part = findPart(document_.build(), id);
         return !part || document_.isAboardNow(*part);
@@ -312,7 +310,7 @@ void BuildScene::updateMarks() {
             content.marks.push_back({project(view_, *finding.from_mm),
                                      project(view_, finding.to_mm.value_or(*finding.from_mm)), finding.severity});
         }
-    if (overlays_.grams && balance)
+    if (overlays_.grams)
         for (std::size_t i = 0; i < derived.massRows.size(); ++i) {
             const MassRow &row = derived.massRows[i];
             if (!(row.cases >> document_.loadCase() & 1) || !(row.element.mass_g > 0)) continue;
@@ -336,7 +334,7 @@ void BuildScene::updateMarks() {
     }
     markPoints_.clear();
     for (const auto &mark : content.marks) markPoints_.push_back((mark.from + mark.to) / 2);
-    if (balance && balance->mass.cg_mm) markPoints_.push_back(project(view_, *balance->mass.cg_mm));
+    if (const auto *mass = document_.mass(); mass && mass->cg_mm) markPoints_.push_back(project(view_, *mass->cg_mm));
     updatePictures();
     content.keepClear = tags_;
     if (const QRectF words = axis_->wordsRect(); !words.isNull()) content.keepClear.push_back(words);

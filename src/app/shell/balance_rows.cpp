@@ -3,7 +3,6 @@
 #include "app/widgets/form_rows.h"
 #include "app/widgets/texts.h"
 #include "app/widgets/typed_number.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/doubt_share.h"
 #include "core/balance/mass_rows.h"
 #include "core/edits/balance_edits.h"
@@ -83,7 +82,7 @@ void BalanceRows::refresh() {
     const auto &derived = document_.analysis().derived;
     const CaseBalance *balance = document_.balance();
     const MassRow &row = derived.massRows[std::size_t(part - document_.build().parts.data())];
-    if (!row.known || !balance || !balance->offset_mm || !isAboard(*part, balance->loadCase)) {
+    if (!row.known || !balance || !document_.offset_mm() || !isAboard(*part, *document_.activeCase())) {
         pulls_->setText(!row.known ? tr("not known: no weight") : tr("nothing: not aboard"));
         doubt_->setText(QStringLiteral("–"));
         return;

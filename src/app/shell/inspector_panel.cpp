@@ -15,6 +15,7 @@
 #include "app/widgets/typed_number.h"
 #include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
+#include "core/clearance/clearance_world.h"
 #include "core/edits/case_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"

@@ -9,6 +9,7 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <QPalette>
+#include <QPixmapCache>
 #include <QSvgRenderer>
 #include <QToolTip>
 #include <QWidget>
@@ -115,6 +116,22 @@ QPixmap Theme::icon(const QString &name, const QColor &color, int pixels, double
     renderer.render(&painter);
     painter.end();
     pixmap.setDevicePixelRatio(ratio);
+    return pixmap;
+}
+
+QPixmap swatch(const QColor &color) {
+    const QString key = QStringLiteral("swatch ") + color.name(QColor::HexArgb);
+    QPixmap pixmap;
+    if (QPixmapCache::find(key, &pixmap)) return pixmap;
+    pixmap = QPixmap(12, 12);
+    pixmap.fill(Qt::transparent);
+    QPainter painter(&pixmap);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(color);
+    painter.drawRoundedRect(1, 1, 10, 10, 2, 2);
+    painter.end();
+    QPixmapCache::insert(key, pixmap);
     return pixmap;
 }
 

@@ -50,6 +50,10 @@ private:
 };
 
 /// Octagon, diamond, disc, broken ring: one shape per severity besides the colour.
+/// A small square in a colour, for lists; made once for each colour, so that painting a list does not fill the pixmap
+/// cache with copies.
+QPixmap swatch(const QColor &color);
+
 void drawSeverityMark(QPainter &painter, const QPointF &centre, double radius, Severity severity, const QColor &color);
 
 } // namespace waxis::theme

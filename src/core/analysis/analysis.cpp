@@ -2,6 +2,7 @@
 
 #include "core/analysis/build_changes.h"
 #include "core/analysis/judging.h"
+#include "core/analysis/led_wires.h"
 #include "core/analysis/recipe.h"
 #include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"

@@ -3,11 +3,12 @@
 
 #include "core/derived/derived.h"
 #include "core/findings/finding.h"
-#include "core/wiring/routing.h"
 
 #include <atomic>
 
 namespace waxis {
+
+struct LedWires;
 
 struct Analysis {
     Practice practice;
@@ -19,13 +20,6 @@ struct Analysis {
     /// The outcome with the smallest margin in mm among open findings and passes; null for
     /// none.
     const Finding *closestCall() const;
-};
-
-/// The wires of a build, led: what an analyser hands to another one of the same build.
-struct LedWires {
-    Build build;
-    Practice practice;
-    RouteKeeper keeper;
 };
 
 /// Keeps an analysis in step with a changing build. Only what an edit touched is computed again; the result always

@@ -1,13 +1,14 @@
 // Where the grams are, what pulls which way, and what makes the craft slow to turn.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
 
 #include <string>
 #include <vector>
 
 namespace waxis {
 
+struct MassRow;
 struct CaseBalance;
 
 /// One bar: a part family, or a kind of what is not placed.

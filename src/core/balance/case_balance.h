@@ -3,6 +3,7 @@
 
 #include "core/balance/case_masses.h"
 #include "core/balance/hover_share.h"
+#include "core/practice/practice.h"
 
 namespace waxis {
 

@@ -1,5 +1,6 @@
 #include "core/balance/case_masses.h"
 
+#include "core/balance/mass_rows.h"
 #include "core/build/folding.h"
 
 #include <cmath>

@@ -1,9 +1,12 @@
 // What hangs in the balance of one load case: every mass aboard with its doubt, arms folded where they are.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/balance/mass_properties.h"
+#include "core/build/build.h"
 
 namespace waxis {
+
+struct MassRow;
 
 /// A mass row, or the piece of an arm's row on one side of its joint.
 struct CaseMass {

@@ -1,7 +1,7 @@
 // What one mass brings to the doubt about where the centre of gravity is, in plan.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/balance/mass_properties.h"
 
 namespace waxis {
 

@@ -3,6 +3,7 @@
 #include "core/balance/reconcile.h"
 
 #include "core/balance/case_masses.h"
+#include "core/balance/mass_rows.h"
 #include "core/balance/statics.h"
 
 #include <Eigen/Dense>

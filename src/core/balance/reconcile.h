@@ -1,13 +1,16 @@
 // Measured of the whole craft against the sum of its parts: which masses that makes likely, and which entry is wrong.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
+#include "core/practice/practice.h"
 
 #include <optional>
 #include <string>
 #include <vector>
 
 namespace waxis {
+
+struct MassRow;
 
 /// What one weighing says.
 struct WeighingResult {

@@ -7,6 +7,10 @@ namespace waxis {
 
 const CompoundMass &allUp(const Derived &derived, std::size_t loadCase) { return derived.balance->at(loadCase).mass; }
 
+const std::optional<Vec3> &offsetOf_mm(const Derived &derived, std::size_t loadCase) {
+    return derived.balance->at(loadCase).offset_mm;
+}
+
 std::size_t allUpCount(const Derived &derived) { return derived.balance->size(); }
 
 } // namespace waxis

@@ -7,6 +7,7 @@
 #include "core/power/power_report.h"
 #include "core/scene/scene.h"
 #include "core/wiring/route_field.h"
+#include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "core/magnetics/field_map.h"
 #include "core/practice/practice.h"
 
 #include <optional>
@@ -86,14 +87,6 @@ std::vector<CompassReport> compassReports(const Build &build, const Practice &pr
                                           const std::vector<LoadCase> &loadCases, const Scene &scene,
                                           const FieldSources &sources);
 
-/// Horizontal disturbance on a grid over the craft at one height.
-struct FieldMap {
-    Vec2 corner_mm = Vec2::Zero();
-    double step_mm = 0;
-    int columns = 0, rows = 0; ///< columns along x
-    double z_mm = 0;
-    std::vector<float> constant_uT, hover_uT, full_uT; ///< horizontal parts, row by row
-};
 FieldMap fieldMap(const FieldSources &sources, std::size_t loadCase, const Vec2 &low_mm, const Vec2 &high_mm,
                   double z_mm, double step_mm);
 

@@ -1,7 +1,7 @@
 // Who draws on what: rails from packs down to the last lamp, the current in every wire, and how long a pack lasts.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
 #include "core/pins/nets.h"
 #include "core/practice/practice.h"
 

@@ -4,7 +4,6 @@
 #include "core/radio/best_pair.h"
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
-#include "core/radio/radio_report.h"
 
 namespace waxis {
 
@@ -19,41 +18,46 @@ static std::vector<Band> bandsOf(const std::vector<RadioUse> &radios, const std:
     return bands;
 }
 
-void findHarmonics(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-                   const Practice &practice, const std::vector<LineShadow> &shadows) {
-    const auto sources = bandsOf(report.radios, senders), victims = bandsOf(report.radios, listeners);
+std::vector<HarmonicProduct> findHarmonics(const std::vector<RadioUse> &radios, const std::vector<int> &senders,
+                                           const std::vector<int> &listeners, const Practice &practice,
+                                           const std::vector<LineShadow> &shadows) {
+    std::vector<HarmonicProduct> products;
+    const auto sources = bandsOf(radios, senders), victims = bandsOf(radios, listeners);
     for (const auto &hit : harmonicHits(sources, victims, kMostHarmonic)) {
         if (hit.order == 1) continue; // the cell itself
         const int s = senders[std::size_t(hit.source)], l = listeners[std::size_t(hit.victim)];
-        const RadioUse &sender = report.radios[std::size_t(s)], &listener = report.radios[std::size_t(l)];
+        const RadioUse &sender = radios[std::size_t(s)], &listener = radios[std::size_t(l)];
         if (sender.part == listener.part || !(sender.cases & listener.cases)) continue;
         const BestPair pair = bestPair(sender, listener, (hit.low_MHz + hit.high_MHz) / 2, practice, shadows);
         if (!pair.found) continue;
         HarmonicProduct product{s, l, hit.order, hit.low_MHz, hit.high_MHz, 0, 0};
         product.level_dBm = *sender.power_dBm - sender.suppression_dB + pair.coupling.total_dB;
         product.rise_dB = noiseRise_dB(product.level_dBm - floorOf(listener));
-        report.harmonics.push_back(product);
+        products.push_back(product);
     }
+    return products;
 }
 
-void findMixes(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-               const Practice &practice, const std::vector<LineShadow> &shadows) {
-    const auto sources = bandsOf(report.radios, senders), victims = bandsOf(report.radios, listeners);
+std::vector<MixProduct> findMixes(const std::vector<RadioUse> &radios, const std::vector<int> &senders,
+                                  const std::vector<int> &listeners, const Practice &practice,
+                                  const std::vector<LineShadow> &shadows) {
+    std::vector<MixProduct> products;
+    const auto sources = bandsOf(radios, senders), victims = bandsOf(radios, listeners);
     auto hits = secondOrderHits(sources, victims);
     const auto third = thirdOrderHits(sources, victims);
     hits.insert(hits.end(), third.begin(), third.end());
     for (const auto &hit : hits) {
         const int a = senders[std::size_t(hit.first)], b = senders[std::size_t(hit.second)],
                   l = listeners[std::size_t(hit.victim)];
-        const RadioUse &one = report.radios[std::size_t(a)], &other = report.radios[std::size_t(b)],
-                       &listener = report.radios[std::size_t(l)];
+        const RadioUse &one = radios[std::size_t(a)], &other = radios[std::size_t(b)],
+                       &listener = radios[std::size_t(l)];
         if (one.part == other.part || !(one.cases & other.cases & listener.cases)) continue;
         // A product within one of the two's own band beside its own listener is that link's matter.
         if (one.part == listener.part || other.part == listener.part) continue;
         MixProduct product{a, b, l, hit.p, hit.q, hit.low_MHz, hit.high_MHz, b, kSilence_dBm, 0};
         const double f_MHz = (hit.low_MHz + hit.high_MHz) / 2;
         const auto mixedAt = [&](int in, int at) {
-            const RadioUse &guest = report.radios[std::size_t(in)], &host = report.radios[std::size_t(at)];
+            const RadioUse &guest = radios[std::size_t(in)], &host = radios[std::size_t(at)];
             const BestPair there = bestPair(guest, host, guest.centre_MHz, practice, shadows);
             const BestPair on = bestPair(host, listener, f_MHz, practice, shadows);
             if (!there.found || !on.found) return;
@@ -67,8 +71,9 @@ void findMixes(RadioReport &report, const std::vector<int> &senders, const std::
         mixedAt(b, a);
         if (product.level_dBm <= kSilence_dBm) continue;
         product.rise_dB = noiseRise_dB(product.level_dBm - floorOf(listener));
-        report.mixes.push_back(product);
+        products.push_back(product);
     }
+    return products;
 }
 
 } // namespace waxis

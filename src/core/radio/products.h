@@ -7,13 +7,32 @@ namespace waxis {
 
 struct LineShadow;
 struct Practice;
-struct RadioReport;
+struct RadioUse;
 
-/// Adds what the senders' harmonics put on the listeners (both as indices of `report.radios`).
-void findHarmonics(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-                   const Practice &practice, const std::vector<LineShadow> &shadows);
+/// A multiple of a sender inside a listener's band.
+struct HarmonicProduct {
+    int sender = 0, listener = 0; ///< indices in RadioReport::radios
+    int order = 2;
+    double low_MHz = 0, high_MHz = 0; ///< overlap
+    double level_dBm = 0, rise_dB = 0;
+};
+
+/// p f1 + q f2 of two senders inside a listener's band.
+struct MixProduct {
+    int first = 0, second = 0, listener = 0; ///< indices in RadioReport::radios
+    int p = 1, q = 1;
+    double low_MHz = 0, high_MHz = 0; ///< overlap
+    int at = 0;                       ///< sender in whose output stage they mix
+    double level_dBm = 0, rise_dB = 0;
+};
+
+/// What the senders' harmonics put on the listeners; both are indices of `radios`.
+std::vector<HarmonicProduct> findHarmonics(const std::vector<RadioUse> &radios, const std::vector<int> &senders,
+                                           const std::vector<int> &listeners, const Practice &practice,
+                                           const std::vector<LineShadow> &shadows);
 /// The same for sums and differences of two senders, made in the output stage of one of them: in the worse one.
-void findMixes(RadioReport &report, const std::vector<int> &senders, const std::vector<int> &listeners,
-               const Practice &practice, const std::vector<LineShadow> &shadows);
+std::vector<MixProduct> findMixes(const std::vector<RadioUse> &radios, const std::vector<int> &senders,
+                                  const std::vector<int> &listeners, const Practice &practice,
+                                  const std::vector<LineShadow> &shadows);
 
 } // namespace waxis

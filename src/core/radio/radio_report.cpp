@@ -9,7 +9,6 @@
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
 #include "core/radio/polarisation.h"
-#include "core/radio/products.h"
 #include "core/scene/scene.h"
 #include "core/wiring/route_field.h"
 #include "core/wiring/wire_report.h"
@@ -363,8 +362,6 @@ void judgeRadios(RadioReport &report, const Practice &practice, const std::vecto
     report.rows.clear();
     report.columns.clear();
     report.cells.clear();
-    report.harmonics.clear();
-    report.mixes.clear();
     std::vector<int> senders, listeners;
     for (std::size_t r = 0; r < report.radios.size(); ++r) {
         const RadioUse &radio = report.radios[r];
@@ -379,8 +376,8 @@ void judgeRadios(RadioReport &report, const Practice &practice, const std::vecto
     }
     for (std::size_t c = 0; c < report.compasses.size(); ++c)
         report.columns.push_back({report.compasses[c].part + "/compass", -1, int(c)});
-    findHarmonics(report, senders, listeners, practice, shadows);
-    findMixes(report, senders, listeners, practice, shadows);
+    report.harmonics = findHarmonics(report.radios, senders, listeners, practice, shadows);
+    report.mixes = findMixes(report.radios, senders, listeners, practice, shadows);
     for (const int s : senders)
         for (const auto &column : report.columns) {
             if (column.radio < 0) {

@@ -3,6 +3,7 @@
 
 #include "core/magnetics/current_paths.h"
 #include "core/radio/coupling.h"
+#include "core/radio/products.h"
 
 #include <optional>
 #include <string>
@@ -50,23 +51,6 @@ struct RadioCell {
     double blockingMargin_dB = 0; ///< until the listener is overloaded
     double heading_deg = 0;       ///< compasses: worst heading error
     double field_uT = 0;          ///< compasses: horizontal
-};
-
-/// A multiple of a sender inside a listener's band.
-struct HarmonicProduct {
-    int sender = 0, listener = 0; ///< indices in RadioReport::radios
-    int order = 2;
-    double low_MHz = 0, high_MHz = 0; ///< overlap
-    double level_dBm = 0, rise_dB = 0;
-};
-
-/// p f1 + q f2 of two senders inside a listener's band.
-struct MixProduct {
-    int first = 0, second = 0, listener = 0; ///< indices in RadioReport::radios
-    int p = 1, q = 1;
-    double low_MHz = 0, high_MHz = 0; ///< overlap
-    int at = 0;                       ///< sender in whose output stage they mix
-    double level_dBm = 0, rise_dB = 0;
 };
 
 /// A multiple of a clock inside a listener's band.

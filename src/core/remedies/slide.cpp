@@ -1,6 +1,7 @@
 // d direction in plan (unit in space), o offset, s share: o + t s d is least at t = -o.d / (s d.d). Statics.
 #include "core/remedies/slide.h"
 #include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 
 #include <algorithm>
 #include <cmath>

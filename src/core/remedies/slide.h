@@ -1,11 +1,12 @@
 // How far to slide what, so that the centre of gravity comes under the thrust centre.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
 #include "core/remedies/free_travel.h"
 
 namespace waxis {
 
+struct MassRow;
 struct CaseBalance;
 
 /// A mass that moves along a line in one load case: the offset runs along `offset + travel * share * direction`.

@@ -3,6 +3,7 @@
 #include "core/build/chain.h"
 #include "core/edits/stack_change.h"
 #include "core/kit/bill.h"
+#include "core/stack/report.h"
 #include "core/stack/stock.h"
 
 #include <algorithm>

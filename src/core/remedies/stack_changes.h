@@ -3,9 +3,11 @@
 
 #include "core/edits/stack_change.h"
 #include "core/findings/fix.h"
-#include "core/stack/report.h"
+#include "core/practice/practice.h"
 
 namespace waxis {
+
+struct StackReport;
 
 /// Screws of another length, of the thread, head and material that the stack has now. Needs a thread in the report.
 StackChange screwChange(const StackReport &report, double length_mm);

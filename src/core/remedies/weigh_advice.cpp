@@ -2,6 +2,7 @@
 
 #include "core/balance/case_balance.h"
 #include "core/balance/doubt_share.h"
+#include "core/balance/mass_rows.h"
 
 #include <algorithm>
 #include <cmath>

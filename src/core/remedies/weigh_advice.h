@@ -1,10 +1,11 @@
 // What is worth weighing next.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
 
 namespace waxis {
 
+struct MassRow;
 struct CaseBalance;
 
 /// What one doubt adds to the doubt about where the centre of gravity is, in plan.

@@ -1,8 +1,8 @@
 // FIT-11: strap, way to slide, lead to the plug, ground clearance, standing firm.
-#include "core/balance/case_balance.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/findings/input.h"
 #include "core/remedies/free_travel.h"
 #include "core/rules/rule.h"
@@ -66,15 +66,16 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
         out.push_back(std::move(f));
     }
     std::optional<Finding> worst; // of all load cases
-    for (const auto &balance : derived.balance) {
-        if (!balance.mass.cg_mm || balance.loadCase.folded || balance.loadCase.kind == LoadCaseKind::carried) continue;
-        const Vec3 cg = *balance.mass.cg_mm;
+    for (std::size_t i = 0; i < allUpCount(derived); ++i) {
+        const LoadCase &loadCase = derived.loadCases[i];
+        if (!allUp(derived, i).cg_mm || loadCase.folded || loadCase.kind == LoadCaseKind::carried) continue;
+        const Vec3 cg = *allUp(derived, i).cg_mm;
         const auto tip = tipOver(ground, cg);
         if (!tip) return;
         Finding f;
         f.rule = RuleId::fitBattery;
         f.variant = "tip";
-        f.loadCase = balance.loadCase.id;
+        f.loadCase = loadCase.id;
         f.measured = tip->angle_deg;
         f.limit = practice[Limit::tipOver];
         f.practiceLimit = Limit::tipOver;

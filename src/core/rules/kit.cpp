@@ -1,8 +1,8 @@
 // KIT: counts and weights.
 #include "core/kit/kit.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/findings/input.h"
 #include "core/remedies/weigh_advice.h"
 #include "core/rules/rule.h"
@@ -95,14 +95,14 @@ static void judgeUnweighed(const Build &build, const Practice &practice, const D
     if (build.parts.empty()) return; // a frame alone is not balanced yet
     // The load case in which it matters most speaks for all.
     Finding worst;
-    for (std::size_t i = 0; i < derived.balance.size(); ++i) {
-        if (!derived.balance[i].loadCase.flies()) continue;
+    for (std::size_t i = 0; i < allUpCount(derived); ++i) {
+        if (!derived.loadCases[i].flies()) continue;
         const WeighAdvice advice = weighAdvice(derived.massRows, derived.balance, i);
         if (advice.next.empty()) continue;
         const double doubt = 2 * advice.sigma_mm * std::sqrt(advice.unweighedShare);
         if (worst.measured && doubt <= *worst.measured) continue;
         worst.rule = RuleId::kitUnweighed;
-        worst.loadCase = derived.balance[i].loadCase.id;
+        worst.loadCase = derived.loadCases[i].id;
         worst.subjects = {advice.next.front().id};
         worst.measured = doubt;
         worst.limit = practice[Limit::unweighedCg];

@@ -4,6 +4,7 @@
 #include "core/radio/decibel.h"
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
+#include "core/rules/cell_verdict.h"
 #include "core/rules/radio_pairs.h"
 #include "core/rules/rule.h"
 
@@ -295,6 +296,21 @@ static FindingText wordLocalLaw(const Build &build, const Finding &f) {
              "licence.",
              {(*f.measured < 10 ? fmt::format("{:.2g}", *f.measured) : wholeNumber(*f.measured)),
               megahertz(inputOf(f, "from")), megahertz(inputOf(f, "to"))}}};
+}
+
+Severity cellSeverity(const RadioCell &cell, bool compass, const Practice &practice) {
+    if (!cell.counts) return Severity::pass;
+    if (compass)
+        return cell.heading_deg > practice[Limit::headingStop]    ? Severity::stop
+               : cell.heading_deg > practice[Limit::headingWatch] ? Severity::watch
+               : cell.heading_deg > practice[Limit::headingNote]  ? Severity::note
+                                                                  : Severity::pass;
+    if (cell.coupling) {
+        if (cell.blockingMargin_dB < 0 || cell.rise_dB > practice[Limit::desenseStop]) return Severity::stop;
+        if (cell.blockingMargin_dB < practice[Limit::blockingReserve] || cell.rise_dB > practice[Limit::desenseWatch])
+            return Severity::watch;
+    }
+    return cell.practice_mm && cell.distance_mm < *cell.practice_mm ? Severity::watch : Severity::pass;
 }
 
 std::span<const Rule> radioRules() {

@@ -1,12 +1,14 @@
 // cut = (route + corners) x twist + ends + re-termination + slack, rounded up.
 #include "core/wiring/wire_report.h"
 
+#include "core/balance/mass_rows.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/scene/scene.h"
 #include "core/wiring/bundle.h"
 #include "core/wiring/core_gauge.h"
 #include "core/wiring/gauge.h"
+#include "core/wiring/routing.h"
 
 #include <algorithm>
 #include <array>

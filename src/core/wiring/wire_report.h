@@ -1,15 +1,19 @@
 // Each wire in numbers: how long, what to cut, whether the lead in the bag will do, how heavy, and what it runs beside.
 #pragma once
 
-#include "core/balance/mass_rows.h"
+#include "core/build/build.h"
 #include "core/pins/signal.h"
-#include "core/wiring/routing.h"
+#include "core/practice/practice.h"
 
 #include <optional>
 #include <string>
 #include <vector>
 
 namespace waxis {
+
+struct BodyOwner;
+struct MassRow;
+struct WireRoute;
 
 enum class LeadVerdict {
     unknown,   ///< an end is not there

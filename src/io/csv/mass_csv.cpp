@@ -1,8 +1,8 @@
 #include "io/csv/mass_csv.h"
 
 #include "core/balance/breakdown.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
+#include "core/derived/all_up.h"
 #include "io/csv/csv.h"
 #include "io/names.h"
 
@@ -35,7 +35,7 @@ std::string writeMassTable(const Build &build, const Derived &derived) {
     CsvRow sums(header.size());
     sums[0] = "sum";
     sums[1] = "All-up";
-    for (std::size_t i = 0; i < derived.balance.size(); ++i) sums[11 + i] = two(derived.balance[i].mass.mass_g);
+    for (std::size_t i = 0; i < allUpCount(derived); ++i) sums[11 + i] = two(allUp(derived, i).mass_g);
     rows.push_back(std::move(sums));
     return writeCsv(header, rows);
 }

@@ -1,7 +1,6 @@
 #include "io/report_json/analysis_json.h"
 
 #include "core/attitude/mounting_angles.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/clearance/clearance_world.h"
 #include "core/kit/holding.h"
@@ -333,7 +332,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
         return result;
     };
     out["loadCases"] = OrderedJson::array();
-    for (std::size_t i = 0; i < derived.balance.size(); ++i)
+    for (std::size_t i = 0; i < derived.loadCases.size(); ++i)
         out["loadCases"].push_back(caseBalanceJson(build, derived, i));
     out["balance"] = balanceJson(build, analysis);
     out["frame"] = frameJson(*build.frame);

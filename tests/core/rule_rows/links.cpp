@@ -90,8 +90,8 @@ std::vector<Row> linkRows() {
          "The compass of a is not connected"},
         {"LNK-8 compass not used", lnkBus, [](Setting &s) { bus(s, LinkFault::noCompass, "unused"); }, {}},
         {"LNK-12 runs straight", lnkPins, [](Setting &s) { plugged(s, false); }, pass, 0},
-        {"LNK-12 has to be crossed", lnkPins, [](Setting &s) { plugged(s, true); }, note, 0, "Wire 1: the pin orders differ",
-         "order"},
+        {"LNK-12 has to be crossed", lnkPins, [](Setting &s) { plugged(s, true); }, note, 0,
+         "Wire 1: the pin orders differ", "order"},
         {"LNK-12 soldered at one end", lnkPins, [](Setting &s) { plugged(s, true, PortKind::pads); }, {}},
     };
 }

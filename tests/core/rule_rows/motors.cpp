@@ -54,23 +54,42 @@ std::vector<Row> motorRows() {
     constexpr Spin clockwise = Spin::clockwise, counter = Spin::counterClockwise;
     constexpr double kM3Head = 5.5; // ISO 4762, from memory
     return {
-        {"LNK-1 numbers of one's own", lnkNumbering, [](Setting &s) { numbered(s, "own", {4, 2, 3, 1}); }, {}},
-        {"LNK-1 not numbered", lnkNumbering, [](Setting &s) { numbered(s, "", {0, 0, 0, 0}); }, unknown, 0,
-         "The motors are not numbered", "unnumbered"},
-        {"LNK-1 one without", lnkNumbering, [](Setting &s) { numbered(s, "own", {1, 2, 3, 0}); }, unknown, 0,
-         "has no number", "missing"},
-        {"LNK-1 the same twice", lnkNumbering, [](Setting &s) { numbered(s, "own", {1, 2, 3, 3}); }, stop, 0,
-         "has a number that another has", "clash"},
-        {"LNK-1 more than there are", lnkNumbering, [](Setting &s) { numbered(s, "own", {1, 2, 3, 5}); }, stop, 0,
-         "has a number that another has", "clash"},
-        {"LNK-1 against the custom", lnkNumbering, [](Setting &s) { numbered(s, "rear-right-first", {1, 2, 3, 4}); },
+        {"LNK-1 numbers of one's own",
+         lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "own", {4, 2, 3, 1});
+         },
+         {}},
+        {"LNK-1 not numbered", lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "", {0, 0, 0, 0});
+         },
+         unknown, 0, "The motors are not numbered", "unnumbered"},
+        {"LNK-1 one without", lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "own", {1, 2, 3, 0});
+         },
+         unknown, 0, "has no number", "missing"},
+        {"LNK-1 the same twice", lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "own", {1, 2, 3, 3});
+         },
+         stop, 0, "has a number that another has", "clash"},
+        {"LNK-1 more than there are", lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "own", {1, 2, 3, 5});
+         },
+         stop, 0, "has a number that another has", "clash"},
+        {"LNK-1 against the custom", lnkNumbering,
+         [](Setting &s) {
+             numbered(s, "rear-right-first", {1, 2, 3, 4});
+         },
          watch, -1, "by rear-right-first it is", "order"},
 
         {"LNK-2 in balance", lnkSpin, [](Setting &) {}, pass, 0, {}, "yaw"},
         {"LNK-2 one turned round", lnkSpin, [=](Setting &s) { turning(s, 0, counter); }, stop, -2,
          "2 more turn one way", "yaw"},
-        {"LNK-2 neighbours alike",
-         lnkSpin,
+        {"LNK-2 neighbours alike", lnkSpin,
          [=](Setting &s) {
              turning(s, 0, clockwise);
              turning(s, 1, clockwise);
@@ -78,8 +97,7 @@ std::vector<Row> motorRows() {
              turning(s, 3, counter);
          },
          watch, 0, "turn the same way", "neighbours"},
-        {"LNK-2 three and no servo",
-         lnkSpin,
+        {"LNK-2 three and no servo", lnkSpin,
          [](Setting &s) { s.build.frame.edit([](Frame &frame) { frame.motorMounts.pop_back(); }); }, watch, 0,
          "no tail servo", "servo"},
         {"LNK-2 one motor",
@@ -90,8 +108,7 @@ std::vector<Row> motorRows() {
         {"LNK-3 the right hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, clockwise); }, pass, 0},
         {"LNK-3 the wrong hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, counter); }, stop, 0,
          "a is made for the other direction: its motor turns clockwise", "propeller"},
-        {"LNK-3 turned over in the build",
-         lnkHand,
+        {"LNK-3 turned over in the build", lnkHand,
          [=](Setting &s) {
              onMotor(s, PartKind::propeller, counter);
              s.build.parts[0].turns = clockwise;
@@ -99,8 +116,8 @@ std::vector<Row> motorRows() {
          pass, 0},
         {"LNK-3 hand not stated", lnkHand, [](Setting &s) { onMotor(s, PartKind::propeller, {}); }, unknown, 0,
          "1 propellers do not say", "unstated"},
-        {"LNK-3 nut that loosens itself", lnkHand, [=](Setting &s) { onMotor(s, PartKind::fastener, counter); }, stop, 0,
-         "a loosens itself on a clockwise motor", "nut"},
+        {"LNK-3 nut that loosens itself", lnkHand, [=](Setting &s) { onMotor(s, PartKind::fastener, counter); }, stop,
+         0, "a loosens itself on a clockwise motor", "nut"},
         {"LNK-3 nothing on the motors", lnkHand, [](Setting &) {}, {}},
 
         {"FIT-5 lines up", fitMounting, [](Setting &s) { screwed(s, 30.5, 30.5, 3.2, 3.2); }, pass, 10 - kM3Head / 2},
@@ -108,10 +125,10 @@ std::vector<Row> motorRows() {
          "a has a 20 mm square", "pattern"},
         {"FIT-5 no screw goes through", fitMounting, [](Setting &s) { screwed(s, 16, 16, 1.5, 1.5); }, stop, -0.1,
          "No screw goes through a", "hole"},
-        {"FIT-5 the head just holds", fitMounting, [=](Setting &s) { screwed(s, 30.5, 30.5, 3.2, kM3Head - 0.8 - 1e-9); }, pass,
-         10 - kM3Head / 2},
-        {"FIT-5 the head pulls through", fitMounting,
-         [=](Setting &s) { screwed(s, 30.5, 30.5, 3.2, kM3Head - 0.7); }, watch, -0.1, "pull through", "head"},
+        {"FIT-5 the head just holds", fitMounting,
+         [=](Setting &s) { screwed(s, 30.5, 30.5, 3.2, kM3Head - 0.8 - 1e-9); }, pass, 10 - kM3Head / 2},
+        {"FIT-5 the head pulls through", fitMounting, [=](Setting &s) { screwed(s, 30.5, 30.5, 3.2, kM3Head - 0.7); },
+         watch, -0.1, "pull through", "head"},
         {"FIT-5 over the edge", fitMounting, [=](Setting &s) { screwed(s, 30.5, 30.5, 3.2, 3.2, kM3Head / 2 - 0.1); },
          watch, -0.1, "stand over the plate's edge", "edge"},
         {"FIT-5 taped",

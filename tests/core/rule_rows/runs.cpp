@@ -105,8 +105,7 @@ std::vector<Row> runRows() {
         {"WIR-1 once more it reaches", wirLength, [=](Setting &s) { lead(s, -again); }, watch, -again,
          "just too short, 90 mm supplied and 100 mm wanted"},
         {"WIR-1 too short", wirLength, [=](Setting &s) { lead(s, -again - 1); }, stop, -again - 1, "11 mm short"},
-        {"WIR-1 no cable is that long",
-         wirLength,
+        {"WIR-1 no cable is that long", wirLength,
          [](Setting &s) {
              WireReport &report = lead(s, 0);
              report.supplied_mm.reset();
@@ -124,8 +123,7 @@ std::vector<Row> runRows() {
          {}},
 
         {"WIR-4 short enough", wirParallel, [=](Setting &s) { side(s, beside); }, pass, 0},
-        {"WIR-4 side by side", wirParallel, [=](Setting &s) { side(s, beside + 1); }, watch, -1,
-         "51 mm beside wire 1"},
+        {"WIR-4 side by side", wirParallel, [=](Setting &s) { side(s, beside + 1); }, watch, -1, "51 mm beside wire 1"},
         {"WIR-4 twisted", wirParallel, [=](Setting &s) { side(s, beside + 1, true); }, pass, 0},
         {"WIR-4 they cross", wirParallel, [](Setting &s) { side(s, 0); }, {}},
 
@@ -146,7 +144,12 @@ std::vector<Row> runRows() {
         {"WIR-12 a few", wirJoints, [](Setting &s) { joints(s, 1, true); }, note, 0, "plugs 1, splices 1"},
         {"WIR-12 many", wirJoints, [](Setting &s) { joints(s, 2, true); }, watch, -1, "plugs 1, splices 2"},
 
-        {"PWR-5 rated well", pwrCapacitor, [=](Setting &s) { capacitor(s, 16.8 * times, near); }, pass, 1e-6, {},
+        {"PWR-5 rated well",
+         pwrCapacitor,
+         [=](Setting &s) { capacitor(s, 16.8 * times, near); },
+         pass,
+         1e-6,
+         {},
          "rating"},
         {"PWR-5 rated just so", pwrCapacitor, [=](Setting &s) { capacitor(s, 16.8 * times - 0.1, near); }, watch,
          -0.1 + 1e-6, "V are wanted for this pack", "rating"},
@@ -157,22 +160,19 @@ std::vector<Row> runRows() {
         {"PWR-5 near", pwrCapacitor, [=](Setting &s) { capacitor(s, 35, near - kHair); }, pass, 0, {}, "far"},
         {"PWR-5 far", pwrCapacitor, [=](Setting &s) { capacitor(s, 35, near + 1); }, watch, -1,
          "31 mm of lead from the pads", "far"},
-        {"PWR-5 the wrong way round",
-         pwrCapacitor,
+        {"PWR-5 the wrong way round", pwrCapacitor,
          [=](Setting &s) {
              capacitor(s, 35, near);
              std::swap(s.build.wires[0].cores[0].toPin, s.build.wires[0].cores[1].toPin);
          },
          stop, 0, "", "reversed"},
-        {"PWR-5 on no lead",
-         pwrCapacitor,
+        {"PWR-5 on no lead", pwrCapacitor,
          [=](Setting &s) {
              capacitor(s, 35, near);
              s.build.wires.clear();
          },
          watch, 0, "", "loose"},
-        {"PWR-5 none",
-         pwrCapacitor,
+        {"PWR-5 none", pwrCapacitor,
          [=](Setting &s) {
              capacitor(s, 35, near);
              s.kind("a", PartKind::other);

@@ -1,6 +1,7 @@
 #include "core/rule_rows/setting.h"
 
 #include "core/balance/case_balance.h"
+#include "core/balance/mass_rows.h"
 #include "core/balance/reconcile.h"
 #include "core/derived/derived.h"
 #include "core/kit/kit.h"
@@ -32,9 +33,10 @@ struct Setting::Reports {
 
 Setting::Setting()
     : reports_(std::make_unique<Reports>()), massRows(reports_->massRows), balance(reports_->balance),
-      kitLines(reports_->kitLines), stacks(reports_->stacks), motorScrews(reports_->motorScrews), reconciled(reports_->reconciled), routes(reports_->routes),
-      wiringReport(reports_->wiring), powerReport(reports_->power), linksReport(reports_->links),
-      radioReport(reports_->radio), survey(reports_->survey) {
+      kitLines(reports_->kitLines), stacks(reports_->stacks), motorScrews(reports_->motorScrews),
+      reconciled(reports_->reconciled), routes(reports_->routes), wiringReport(reports_->wiring),
+      powerReport(reports_->power), linksReport(reports_->links), radioReport(reports_->radio),
+      survey(reports_->survey) {
     addBox(build, "a", {10, 10, 5}, {0, 0, 0}, 5);
     addBox(build, "b", {10, 10, 5}, {30, 0, 0}, 5);
 }

@@ -24,8 +24,11 @@ StackReport &stack(Setting &s) {
     made.id = "s";
     made.name = "Stack";
     made.on = "site";
-    for (const auto &[role, part] : {std::pair{LayerRole::frame, ""}, {LayerRole::spacer, "a"}, {LayerRole::board, "a"},
-                                     {LayerRole::spacer, "b"}, {LayerRole::board, "b"}}) {
+    for (const auto &[role, part] : {std::pair{LayerRole::frame, ""},
+                                     {LayerRole::spacer, "a"},
+                                     {LayerRole::board, "a"},
+                                     {LayerRole::spacer, "b"},
+                                     {LayerRole::board, "b"}}) {
         StackLayer layer;
         layer.role = role;
         if (role != LayerRole::frame) layer.parts = {part};
@@ -157,11 +160,13 @@ std::vector<Row> stackRows() {
          "air"},
         {"STK-2 too little", stkGap, [=](Setting &s) { gap(s, low - 0.01); }, watch, low - 0.01 - air,
          "of air between a and b", "air"},
-        {"STK-2 they meet", stkGap, [=](Setting &s) { gap(s, -0.3); }, stop, -0.3 - air, "on a meets b by 0.3 mm", "air"},
+        {"STK-2 they meet", stkGap, [=](Setting &s) { gap(s, -0.3); }, stop, -0.3 - air, "on a meets b by 0.3 mm",
+         "air"},
         {"STK-2 wires between", stkGap, [=](Setting &s) { gap(s, -0.3, 2); }, stop, -0.3 - air,
          "wires between a and b have 0.3 mm", "wires"},
         {"STK-2 near a plate", stkGap, [=](Setting &s) { gap(s, 0, 0, true); }, pass, -air},
-        {"STK-2 into a plate", stkGap, [=](Setting &s) { gap(s, -0.1, 0, true); }, stop, -0.1 - air, "meets b by 0.1 mm"},
+        {"STK-2 into a plate", stkGap, [=](Setting &s) { gap(s, -0.1, 0, true); }, stop, -0.1 - air,
+         "meets b by 0.1 mm"},
 
         {"STK-3 right", stkScrew, [](Setting &s) { screws(s, ScrewVerdict::good, 0); }, pass, 1, {}, "length"},
         {"STK-3 short", stkScrew, [](Setting &s) { screws(s, ScrewVerdict::short_, 0.5); }, stop, -0.5,
@@ -173,15 +178,13 @@ std::vector<Row> stackRows() {
         {"STK-3 bottoms out", stkScrew, [](Setting &s) { screws(s, ScrewVerdict::bottoms, 0.4); }, stop, -0.4,
          "bottoms out 0.4 mm", "bottoms"},
         {"STK-3 none chosen", stkScrew, noScrews, note, 0, "no screws chosen yet", "choose"},
-        {"STK-3 no nut",
-         stkScrew,
+        {"STK-3 no nut", stkScrew,
          [](Setting &s) {
              screws(s, ScrewVerdict::good, 0);
              s.stacks[0].screw.endMissing = true;
          },
          watch, -1, "nothing at the far end", "no-nut"},
-        {"STK-3 beyond the nuts",
-         stkScrew,
+        {"STK-3 beyond the nuts", stkScrew,
          [](Setting &s) {
              screws(s, ScrewVerdict::good, 0);
              s.stacks[0].layers[4].held = false;
@@ -198,14 +201,13 @@ std::vector<Row> stackRows() {
         {"STK-4 right", stkMotorScrew, [](Setting &s) { motor(s, MotorScrewVerdict::good, 3); }, pass, 0.5},
         {"STK-4 short", stkMotorScrew, [](Setting &s) { motor(s, MotorScrewVerdict::short_, 2.4); }, stop, -0.1,
          "is too short for a: it holds 2.4 mm only", "short"},
-        {"STK-4 into the windings", stkMotorScrew, [](Setting &s) { motor(s, MotorScrewVerdict::deep, 3.6); }, stop, -0.1,
-         "touches the windings of a: it goes 3.6 mm in, 3.5 mm at most", "deep"},
+        {"STK-4 into the windings", stkMotorScrew, [](Setting &s) { motor(s, MotorScrewVerdict::deep, 3.6); }, stop,
+         -0.1, "touches the windings of a: it goes 3.6 mm in, 3.5 mm at most", "deep"},
         {"STK-4 depth not known", stkMotorScrew, [](Setting &s) { motor(s, MotorScrewVerdict::unknownDepth, 3, {}); },
          unknown, 0.5, "How deep screws may go into a", "depth"},
         {"STK-4 no length does", stkMotorScrew, [](Setting &s) { motor(s, {}, 0, 2.9); }, stop, -0.1,
          "No screw holds a", "none"},
-        {"STK-4 on a tube",
-         stkMotorScrew,
+        {"STK-4 on a tube", stkMotorScrew,
          [](Setting &s) {
              motor(s, MotorScrewVerdict::good, 3);
              s.motorScrews[0].gripKnown = false;
@@ -219,7 +221,8 @@ std::vector<Row> stackRows() {
         {"STK-5 squeezed at most", stkDamper, [=](Setting &s) { damper(s, most); }, pass, 0},
         {"STK-5 squeezed hard", stkDamper, [=](Setting &s) { damper(s, most + 1); }, watch, -1,
          "squeezed by 31 % no longer damp", "hard"},
-        {"STK-5 male end bottoms", stkDamper, [](Setting &s) { stud(s, 0.3, 3); }, stop, -0.3, "bottoms out", "bottoms"},
+        {"STK-5 male end bottoms", stkDamper, [](Setting &s) { stud(s, 0.3, 3); }, stop, -0.3, "bottoms out",
+         "bottoms"},
         {"STK-5 male end holds little", stkDamper, [](Setting &s) { stud(s, 0, 2.9); }, watch, -0.1,
          "a male end holds 2.9 mm only", "engagement"},
         {"STK-5 male end holds", stkDamper, [](Setting &s) { stud(s, 0, 3); }, pass, 0},
@@ -235,21 +238,24 @@ std::vector<Row> stackRows() {
         {"STK-6 by a metal screw", stkInsulation, [=](Setting &s) { bare(s, metal - 0.1, true); }, watch, -0.1,
          "b is 0.9 mm from bare metal of a", "hardware"},
         {"STK-6 far from the screw", stkInsulation, [=](Setting &s) { bare(s, metal, true); }, pass, 0, {}, "hardware"},
-        {"STK-6 flat on the carbon",
-         stkInsulation,
+        {"STK-6 flat on the carbon", stkInsulation,
          [](Setting &s) {
              stack(s);
              s.build.stacks[0].layers.erase(s.build.stacks[0].layers.begin() + 1);
          },
          stop, -off, "lies on plate without an insulating spacer", "flat"},
 
-        {"STK-7 hidden plug", stkOrder, [](Setting &s) { stack(s).hidden = {{"b", "usb", "a"}}; }, note, 0,
-         "\"usb\" is under b: mate it before", "usb"},
+        {"STK-7 hidden plug", stkOrder,
+         [](Setting &s) {
+             stack(s).hidden = {{"b", "usb", "a"}};
+         },
+         note, 0, "\"usb\" is under b: mate it before", "usb"},
         {"STK-7 nothing hidden", stkOrder, [](Setting &s) { stack(s); }, {}},
 
         {"STK-8 straight", stkHarness, [](Setting &s) { flatCable(s, 45, false); }, pass, 0},
         {"STK-8 turned", stkHarness, [](Setting &s) { flatCable(s, 46, false); }, note, -1, "open 46° apart", "turn"},
-        {"STK-8 twisted", stkHarness, [](Setting &s) { flatCable(s, 0, true); }, note, 45, "needs half a twist", "twist"},
+        {"STK-8 twisted", stkHarness, [](Setting &s) { flatCable(s, 0, true); }, note, 45, "needs half a twist",
+         "twist"},
     };
 }
 

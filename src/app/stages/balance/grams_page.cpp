@@ -7,7 +7,6 @@
 #include "app/widgets/texts.h"
 #include "app/widgets/typed_number.h"
 #include "core/balance/case_balance.h"
-#include "core/balance/mass_rows.h"
 #include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 #include "io/csv/mass_csv.h"

@@ -3,7 +3,6 @@
 #include "app/theme/metrics.h"
 #include "app/widgets/card.h"
 #include "app/widgets/mat_table.h"
-#include "core/balance/case_balance.h"
 #include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
 
@@ -87,8 +86,8 @@ PacksPage::PacksPage(app::Document &document, const theme::Theme &theme, QWidget
 }
 
 std::string PacksPage::pack() const {
-    const CaseBalance *balance = document_.balance();
-    return balance ? balance->loadCase.battery : std::string();
+    const LoadCase *loadCase = document_.activeCase();
+    return loadCase ? loadCase->battery : std::string();
 }
 
 void PacksPage::showEvent(QShowEvent *event) {

@@ -6,7 +6,6 @@
 #include "app/widgets/typed_number.h"
 #include "core/balance/case_balance.h"
 #include "core/balance/hover_share.h"
-#include "core/balance/mass_rows.h"
 #include "core/base/units.h"
 #include "core/build/chain.h"
 #include "core/edits/balance_edits.h"

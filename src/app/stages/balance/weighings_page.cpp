@@ -4,7 +4,6 @@
 #include "app/widgets/mat_table.h"
 #include "app/widgets/texts.h"
 #include "app/widgets/typed_number.h"
-#include "core/balance/case_balance.h"
 #include "core/balance/reconcile.h"
 #include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
@@ -230,10 +229,10 @@ const Weighing *WeighingsPage::chosen() const {
 }
 
 void WeighingsPage::add(WeighingMethod method) {
-    const CaseBalance *balance = document_.balance();
-    if (!balance) return;
+    const LoadCase *loadCase = document_.activeCase();
+    if (!loadCase) return;
     const std::size_t before = document_.build().weighings.size();
-    if (document_.edit(tr("A weighing"), addWeighing(document_.build(), method, balance->loadCase.id)) &&
+    if (document_.edit(tr("A weighing"), addWeighing(document_.build(), method, loadCase->id)) &&
         document_.build().weighings.size() > before) {
         id_ = QString::fromStdString(document_.build().weighings.back().id);
         refresh();

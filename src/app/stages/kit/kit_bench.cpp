@@ -2,7 +2,6 @@
 
 #include "app/widgets/bench_bar.h"
 #include "app/widgets/file_dialogs.h"
-#include "core/balance/case_balance.h"
 #include "core/catalog/fresh_types.h"
 #include "core/kit/kit.h"
 #include "core/remedies/weigh_advice.h"

@@ -6,8 +6,6 @@
 #include "io/csv/csv.h"
 
 #include <QLocale>
-#include <QPainter>
-#include <QPixmap>
 #include <cmath>
 
 namespace waxis::kit {
@@ -36,17 +34,6 @@ std::optional<Vec3> readSize(const QString &text, bool &good) {
         if (good) size[i] = *length;
     }
     return good ? std::optional(size) : std::nullopt;
-}
-
-QPixmap swatch(const QColor &color) {
-    QPixmap pixmap(12, 12);
-    pixmap.fill(Qt::transparent);
-    QPainter painter(&pixmap);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(color);
-    painter.drawRoundedRect(1, 1, 10, 10, 2, 2);
-    return pixmap;
 }
 
 } // namespace
@@ -194,9 +181,9 @@ QVariant KitModel::data(const QModelIndex &index, int role) const {
         default: return {};
         }
     case Qt::DecorationRole:
-        return column == name
-                   ? QVariant(swatch(theme::familyColor(row.kind == KitKind::part ? row.family : Family::structure)))
-                   : QVariant();
+        return column == name ? QVariant(theme::swatch(
+                                    theme::familyColor(row.kind == KitKind::part ? row.family : Family::structure)))
+                              : QVariant();
     case Qt::TextAlignmentRole:
         return int((column >= needed && column <= size ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     case Qt::FontRole:

@@ -31,17 +31,6 @@ namespace {
 
 constexpr int kTypeRole = Qt::UserRole;
 
-QPixmap swatch(Family family) {
-    QPixmap pixmap(12, 12);
-    pixmap.fill(Qt::transparent);
-    QPainter painter(&pixmap);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(theme::familyColor(family));
-    painter.drawRoundedRect(1, 1, 10, 10, 2, 2);
-    return pixmap;
-}
-
 QString familyTitle(Family family) {
     switch (family) {
     case Family::power: return LibraryDrawer::tr("Power");
@@ -146,7 +135,8 @@ LibraryDrawer::LibraryDrawer(app::Document &document, const theme::Theme &theme,
     family_->setObjectName("library-family");
     family_->setAccessibleName(tr("Family"));
     family_->addItem(tr("All families"), -1);
-    for (int i = 0; i <= int(Family::load); ++i) family_->addItem(swatch(Family(i)), familyTitle(Family(i)), i);
+    for (int i = 0; i <= int(Family::load); ++i)
+        family_->addItem(theme::swatch(theme::familyColor(Family(i))), familyTitle(Family(i)), i);
     fits_ = chip(tr("fits here"), tr("Only what fits this build"), "library-fits");
     mine_ = chip(tr("mine"), tr("Only parts of your own"), "library-mine");
     only_ = chip(QString(), tr("Only parts of this kind; press to see all again"), "library-kind");
@@ -336,7 +326,7 @@ void LibraryDrawer::addRow(const Row &row, const std::vector<TypeColumn> &column
     const QString maker = QString::fromStdString(type->maker) + ' ';
     const QString brief = maker.size() > 1 && name.startsWith(maker) ? name.mid(maker.size()) : name;
     item->setText(0, own ? tr("Own: %1").arg(name) : brief);
-    item->setIcon(0, swatch(familyOf(type->kind)));
+    item->setIcon(0, theme::swatch(theme::familyColor(familyOf(type->kind))));
     item->setData(0, kTypeRole, QString::fromStdString(type->id));
     item->setToolTip(0, name + QStringLiteral("\n") + typeInLine(*type));
     if (why) {

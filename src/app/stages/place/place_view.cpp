@@ -5,6 +5,7 @@
 #include "app/stages/place/library_drawer.h"
 #include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
+#include "core/clearance/clearance_world.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/rules/wording.h"

@@ -3,9 +3,13 @@
 
 #include "app/document/background.h"
 #include "app/drawing/build_scene.h"
-#include "core/magnetics/current_paths.h"
+#include "core/magnetics/field_map.h"
 
 #include <QGraphicsView>
+
+namespace waxis {
+struct CompassReport;
+}
 
 namespace waxis::radio {
 

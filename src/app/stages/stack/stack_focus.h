@@ -2,7 +2,10 @@
 #pragma once
 
 #include "app/document/document.h"
-#include "core/stack/report.h"
+
+namespace waxis {
+struct StackReport;
+}
 
 namespace waxis::stackbench {
 

@@ -3,7 +3,10 @@
 
 #include "app/document/document.h"
 #include "app/widgets/mat_table.h"
-#include "core/wiring/wire_report.h"
+
+namespace waxis {
+struct WireReport;
+}
 
 namespace waxis::wire {
 
