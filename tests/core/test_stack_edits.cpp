@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/build/chain.h"
 #include "core/clearance/clearance_world.h"
+#include "core/edits/clip.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"
@@ -50,6 +51,30 @@ private slots:
                      framePose(layers.build(), *findPart(layers.build(), part.id)).position_mm)
                         .norm() < 1e-9);
         QVERIFY(!gatherStack(plateForStacks(), "site", "Nothing"));
+    }
+    void aStackOnAnAdapterComesAlongWhenBothAreCopied() {
+        PartType plate = boardType("adapter", 1.5);
+        plate.kind = PartKind::mount;
+        plate.solids[0].role = SolidRole::body;
+        plate.carries = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
+        Layers layers(plateForStacks());
+        layers.spacer(8).board(plate);
+        const std::string adapter = layers.stack().layers[2].parts[0];
+        std::string upper;
+        PartType unit = boardType("unit");
+        unit.mounting->size_mm = 20;
+        const Build full = *addBoard(*addStack(layers.build(), adapter, "Upper", &upper), upper, 1, unit);
+        const std::string board = full.parts.back().id;
+        std::vector<std::string> added;
+        const auto pasted = pasteClip(full, *clipOf(full, {adapter, board}), {0, 50, 0}, &added);
+        QVERIFY2(bool(pasted), pasted ? "" : pasted.error().message.c_str());
+        QCOMPARE(pasted->stacks.size(), full.stacks.size() + 1);
+        QCOMPARE(QString::fromStdString(pasted->stacks.back().on), QString::fromStdString(added[0])); // on the copy
+        const double over = framePose(full, *findPart(full, board)).position_mm.z() -
+                            framePose(full, *findPart(full, adapter)).position_mm.z();
+        QVERIFY(near(framePose(*pasted, *findPart(*pasted, added[1])).position_mm.z() -
+                         framePose(*pasted, *findPart(*pasted, added[0])).position_mm.z(),
+                     over));
     }
     void movingAwayLeavesTheStack() {
         Layers layers(plateForStacks());
