@@ -144,12 +144,8 @@ private slots:
         QVERIFY(near(chainOf(two, two.stacks[0])->frame_mm, 2));
     }
     void aStackOnAnAdapterStandsWhereTheAdapterDoes() {
-        PartType plate = boardType("adapter", 1.5);
-        plate.kind = PartKind::mount;
-        plate.solids[0].role = SolidRole::body;
-        plate.carries = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
         Layers layers(plateForStacks());
-        layers.spacer(8).board(plate);
+        layers.spacer(8).board(adapterType());
         const std::string adapter = layers.stack().layers[2].parts[0];
         std::string upper;
         const Build on = *addStack(layers.build(), adapter, "Upper", &upper);
@@ -162,7 +158,7 @@ private slots:
         const Build turned = *turnBoard(full, layers.id(), 2, 90); // what stands on the adapter turns with it
         QVERIFY(near((framePose(turned, turned.parts.back()).rotation * Vec3::UnitX()).y(), 1));
         // Nothing comes to stand on itself, not even by way of another adapter.
-        PartType second = plate;
+        PartType second = adapterType();
         second.id = "second";
         second.mounting->size_mm = 20;
         std::string top;

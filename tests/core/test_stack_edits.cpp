@@ -53,12 +53,8 @@ private slots:
         QVERIFY(!gatherStack(plateForStacks(), "site", "Nothing"));
     }
     void aStackOnAnAdapterComesAlongWhenBothAreCopied() {
-        PartType plate = boardType("adapter", 1.5);
-        plate.kind = PartKind::mount;
-        plate.solids[0].role = SolidRole::body;
-        plate.carries = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
         Layers layers(plateForStacks());
-        layers.spacer(8).board(plate);
+        layers.spacer(8).board(adapterType());
         const std::string adapter = layers.stack().layers[2].parts[0];
         std::string upper;
         PartType unit = boardType("unit");

@@ -1,5 +1,4 @@
 // Part types and own parts in the real window: made, pasted, changed, taken out.
-#include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
 #include "core/analysis/analysis.h"
@@ -7,7 +6,7 @@
 #include "core/kit/kit.h"
 #include "core/radio/antennas.h"
 #include "core/survey/survey.h"
-#include "gui/window_fixture.h"
+#include "gui/kit_hands.h"
 #include "io/project/project_file.h"
 
 #include <QClipboard>
@@ -21,38 +20,12 @@
 #include <QToolButton>
 
 using namespace waxis;
+using test::cell;
+using test::type;
 using test::WindowFixture;
 
 class TestOwnParts : public QObject {
     Q_OBJECT
-
-    static QModelIndex cell(kit::KitBench &bench, const char *item, int column) {
-        return bench.model().index(bench.model().rowOf(item), column);
-    }
-    /// Types into a cell as a person does.
-    static void type(kit::KitBench &bench, const QModelIndex &index, const QString &text) {
-        bench.table().setCurrentIndex(index);
-        bench.table().edit(index);
-        QLineEdit *editor = nullptr; // one that was closed may still be there
-        for (auto *candidate : bench.table().findChildren<QLineEdit *>())
-            if (candidate->isVisible()) editor = candidate;
-        QVERIFY(editor);
-        editor->selectAll();
-        QTest::keyClicks(editor, text);
-        QTest::keyClick(editor, Qt::Key_Return);
-        QApplication::processEvents(); // the table takes the text over when the key is done
-    }
-
-private:
-    /// Opens a list of those bytes for looking over.
-    static kit::ListPage &readList(WindowFixture &f, const QByteArray &bytes) {
-        QFile csv(f.folder.filePath("list.csv"));
-        if (csv.open(QIODevice::WriteOnly)) csv.write(bytes);
-        csv.close();
-        f.window->setStage(Stage::kit);
-        f.window->kitBench().readList(csv.fileName());
-        return f.window->kitBench().listPage();
-    }
 
 private slots:
     void aPartIsMadeCheckedAndKept() {

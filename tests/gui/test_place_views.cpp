@@ -33,17 +33,6 @@ using test::WindowFixture;
 
 namespace {
 
-bool settle(WindowFixture &f) {
-    return QTest::qWaitFor([&] { return f.window->surveyor().isSettled() && f.document().isSurveyed(); }, 10000);
-}
-
-template <class Widget>
-Widget *child(WindowFixture &f, const char *name) {
-    return f.window->findChild<Widget *>(name);
-}
-
-const Part &part(WindowFixture &f, const char *id) { return *findPart(f.document().build(), id); }
-
 bool open(WindowFixture &f, const char *demo) {
     QFile::copy(QString(WEIGHTAXIS_TEST_DATA "/demos/%1.waxis").arg(demo), f.folder.filePath("other.waxis"));
     const bool opened = f.window->openFile(f.folder.filePath("other.waxis"));
@@ -80,7 +69,7 @@ private slots:
         const QStringList chosen = f.document().selection();
         std::vector<Vec3> before;
         for (const auto &id : chosen) before.push_back(f.position(qPrintable(id)));
-        QVERIFY(child<QLabel>(f, "several")->isVisible());
+        QVERIFY(f.child<QLabel>("several")->isVisible());
         QTest::keyClick(f.window.get(), Qt::Key_M, Qt::ControlModifier);
         for (int i = 0; i < chosen.size(); ++i) {
             const Vec3 now = f.position(qPrintable(chosen[i]));
@@ -113,7 +102,7 @@ private slots:
         f.move(far, Qt::ShiftModifier);
         QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, Qt::ShiftModifier, far);
         QVERIFY(f.document().selection().size() > 10);
-        child<QToolButton>(f, "tool-align-y")->click();
+        f.child<QToolButton>("tool-align-y")->click();
         const double y = (partBounds(f, 0).min_mm.y() + partBounds(f, 0).max_mm.y()) / 2;
         QVERIFY(std::abs((partBounds(f, 3).min_mm.y() + partBounds(f, 3).max_mm.y()) / 2 - y) < 1e-9);
     }
@@ -148,24 +137,24 @@ private slots:
         QTest::mousePress(f.plan().viewport(), Qt::LeftButton, {}, start);
         for (int i = 1; i <= 4; ++i) f.move(start + (end - start) * i / 4, Qt::NoModifier);
         QTest::mouseRelease(f.plan().viewport(), Qt::LeftButton, {}, end);
-        QCOMPARE(part(f, "rx").fastening.onto, std::vector<std::string>{arms[0].id});
-        QVERIFY(part(f, "rx").fastening.method == FasteningMethod::tape ||
-                part(f, "rx").fastening.method == FasteningMethod::ties);
+        QCOMPARE(f.part("rx").fastening.onto, std::vector<std::string>{arms[0].id});
+        QVERIFY(f.part("rx").fastening.method == FasteningMethod::tape ||
+                f.part("rx").fastening.method == FasteningMethod::ties);
         // The inspector says so, and what it takes.
-        QVERIFY(!child<QLabel>(f, "fastening-takes")->text().isEmpty());
+        QVERIFY(!f.child<QLabel>("fastening-takes")->text().isEmpty());
         const double mass = f.document().mass()->mass_g;
-        auto *method = child<QComboBox>(f, "fastening");
+        auto *method = f.child<QComboBox>("fastening");
         const int glue = method->findData(int(FasteningMethod::glue));
         method->setCurrentIndex(glue);
         emit method->activated(glue);
-        QCOMPARE(part(f, "rx").fastening.method, FasteningMethod::glue);
+        QCOMPARE(f.part("rx").fastening.method, FasteningMethod::glue);
         QVERIFY(f.document().mass()->mass_g < mass); // no more tape
     }
     void aChosenPlateIsDraggedWithWhatItCarries() {
         WindowFixture f;
         f.document().select("plate-top");
-        QVERIFY(child<QLabel>(f, "member")->isVisible());
-        auto *height = child<QLineEdit>(f, "plate-height");
+        QVERIFY(f.child<QLabel>("member")->isVisible());
+        auto *height = f.child<QLineEdit>("plate-height");
         const double z =
             std::find_if(f.document().build().frame->plates.begin(), f.document().build().frame->plates.end(),
                          [](const Plate &p) { return p.id == "plate-top"; })
@@ -190,12 +179,12 @@ private slots:
             QTest::keyClick(&f.plan(), Qt::Key(Qt::Key_0 + overlay.key));
             QCOMPARE(bench.overlays().*overlay.shown, !was);
             QCOMPARE(bench.legend().lines().contains(drawing::overlayText(overlay.brief)), !was);
-            QVERIFY(child<QToolButton>(f, qPrintable(QString("overlay-%1").arg(overlay.key)))->isChecked() == !was);
+            QVERIFY(f.child<QToolButton>(qPrintable(QString("overlay-%1").arg(overlay.key)))->isChecked() == !was);
         }
     }
     void tagsNeverStandOnEachOther() {
         WindowFixture f;
-        QVERIFY(settle(f));
+        QVERIFY(f.settle());
         for (int key : {4, 5, 6, 7}) f.window->placeBench().toggleOverlay(key);
         f.document().select("fc");
         const double px = 1 / f.plan().pixelsPerMm();

@@ -15,11 +15,6 @@ using test::WindowFixture;
 
 namespace {
 
-template <class Widget>
-Widget *child(WindowFixture &f, const char *name) {
-    return f.window->findChild<Widget *>(name);
-}
-
 /// How many findings of a rule are open.
 int open(WindowFixture &f, RuleId rule) {
     const auto &all = f.document().analysis().findings;
@@ -39,7 +34,7 @@ private slots:
         WindowFixture f;
         f.window->showPracticeSheet();
         QTest::qWait(20);
-        auto *limits = child<QTableWidget>(f, "limits");
+        auto *limits = f.child<QTableWidget>("limits");
         QCOMPARE(limits->rowCount(), int(kLimitCount));
         const int row = int(Limit::cgOffset);
         limits->item(row, 1)->setText("2,5");
@@ -60,7 +55,7 @@ private slots:
     void schoolsBringTheirReasonAndTheirLimit() {
         WindowFixture f;
         f.window->showPracticeSheet();
-        auto *balance = child<QComboBox>(f, "school-balance");
+        auto *balance = f.child<QComboBox>("school-balance");
         const int tight = balance->findData("tight");
         balance->setCurrentIndex(tight);
         emit balance->activated(tight);
@@ -68,12 +63,12 @@ private slots:
         QCOMPARE(f.document().analysis().practice[Limit::cgOffset], 2.0);
         // With the compass out of use only "up" counts for the GPS.
         f.document().select("gps");
-        QVERIFY(child<QLabel>(f, "angles-to-enter")->text().contains("90.0"));
-        auto *compass = child<QComboBox>(f, "school-compass");
+        QVERIFY(f.child<QLabel>("angles-to-enter")->text().contains("90.0"));
+        auto *compass = f.child<QComboBox>("school-compass");
         const int unused = compass->findData("unused");
         compass->setCurrentIndex(unused);
         emit compass->activated(unused);
-        QVERIFY(child<QLabel>(f, "angles-to-enter")->text().contains("not used"));
+        QVERIFY(f.child<QLabel>("angles-to-enter")->text().contains("not used"));
         QCOMPARE(open(f, RuleId::navAngles), 0);
     }
     void ownProfilesGoToAFileAndComeBack() {
@@ -100,14 +95,14 @@ private slots:
     void twoPracticesAreComparedOnTheBuild() {
         WindowFixture f;
         f.window->showPracticeSheet();
-        child<QComboBox>(f, "compare-first")->setCurrentIndex(child<QComboBox>(f, "compare-first")->findData("range"));
-        child<QComboBox>(f, "compare-second")->setCurrentIndex(child<QComboBox>(f, "compare-second")->findData("lift"));
+        f.child<QComboBox>("compare-first")->setCurrentIndex(f.child<QComboBox>("compare-first")->findData("range"));
+        f.child<QComboBox>("compare-second")->setCurrentIndex(f.child<QComboBox>("compare-second")->findData("lift"));
         f.window->practiceSheet().compare();
         QVERIFY(QTest::qWaitFor([&] { return !f.window->practiceSheet().isComparing(); }, 10000));
         QTest::qWait(20);
         const auto expected =
             comparePractices(f.document().build(), practiceOfProfile("range"), practiceOfProfile("lift"));
-        const QString text = child<QLabel>(f, "comparison")->text();
+        const QString text = f.child<QLabel>("comparison")->text();
         QVERIFY(!expected.comes.empty());
         for (const auto &finding : expected.comes)
             QVERIFY(text.contains(

@@ -25,16 +25,19 @@ using test::WindowFixture;
 
 namespace {
 
-bool settle(WindowFixture &f) {
-    return QTest::qWaitFor([&] { return f.window->surveyor().isSettled() && f.document().isSurveyed(); }, 10000);
+/// The solid view seen from straight above, where right of the picture and up lie level; null without one.
+drawing::SolidView *solidFromAbove(WindowFixture &f) {
+    f.window->placeBench().showLower(Lower::solid);
+    auto *view = f.window->placeBench().solid().view();
+    if (!view) return nullptr;
+    QTest::qWait(80);
+    view->fit();
+    auto orbit = view->orbit();
+    orbit.elevation_deg = 89;
+    orbit.azimuth_deg = 0;
+    view->setOrbit(orbit);
+    return view;
 }
-
-template <class Widget>
-Widget *child(WindowFixture &f, const char *name) {
-    return f.window->findChild<Widget *>(name);
-}
-
-const Part &part(WindowFixture &f, const char *id) { return *findPart(f.document().build(), id); }
 
 QStringList tags(drawing::BuildScene &scene) {
     QStringList all;
@@ -52,16 +55,16 @@ private slots:
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
     void theSurveyComesInTheBackgroundAndFollowsTheBuild() {
         WindowFixture f;
-        QVERIFY(settle(f));
+        QVERIFY(f.settle());
         const double hidden = f.document().analysis().derived.survey->skies.at(0).level.hidden;
         QVERIFY(f.document().edit("far", movePart(f.document().build(), "gps", Pose{{-84, 0, 300}})));
         QVERIFY(!f.document().isSurveyed()); // stale, not gone
-        QVERIFY(settle(f));
+        QVERIFY(f.settle());
         QVERIFY(f.document().analysis().derived.survey->skies.at(0).level.hidden < hidden / 4);
         QVERIFY(f.document().edit("back", movePart(f.document().build(), "gps", Pose{{-84, 0, 38}})));
         QTest::qWait(140); // it has begun; a change stops it and it starts again
         QVERIFY(f.document().edit("aside", movePart(f.document().build(), "gps", Pose{{-84, 5, 300}})));
-        QVERIFY(settle(f));
+        QVERIFY(f.settle());
         QVERIFY(f.document().analysis().derived.survey->skies.at(0).level.hidden < hidden / 4);
     }
     void theTiltSliderTurnsTheCameraLive() {
@@ -80,8 +83,8 @@ private slots:
         QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) > 0.01);
         slider.setSliderDown(false);
         QCOMPARE(f.document().history().count(), steps + 1);
-        QVERIFY(std::abs(tiltOf(*typeOf(f.document().build(), part(f, "cam")),
-                                framePose(f.document().build(), part(f, "cam"))) -
+        QVERIFY(std::abs(tiltOf(*typeOf(f.document().build(), f.part("cam")),
+                                framePose(f.document().build(), f.part("cam"))) -
                          slider.maximum() / 2.0) < 1e-6);
         f.document().history().undo();
         QVERIFY(std::abs(lens.view().propellers + lens.view().hidden - before) < 1e-9);
@@ -91,7 +94,7 @@ private slots:
     }
     void theLensSeesWhatTheCoreSees() {
         WindowFixture f;
-        QVERIFY(settle(f));
+        QVERIFY(f.settle());
         f.window->placeBench().showLower(Lower::lens);
         const auto &lens = f.window->placeBench().lens();
         const auto &cameras = f.document().analysis().derived.survey->cameras;
@@ -133,7 +136,7 @@ private slots:
         f.window->placeBench().showLower(Lower::sky);
         auto &sky = f.window->placeBench().sky();
         QCOMPARE(sky.receiver(), std::string("gps"));
-        child<QToolButton>(f, "ghost-here")->click();
+        f.child<QToolButton>("ghost-here")->click();
         QCOMPARE(sky.table().rowCount(), 2);
         QVERIFY(std::abs(sky.sites()[1].level.hidden - sky.sites()[0].level.hidden) < 1e-9); // the same place
         // High above everything nothing hides; in the middle, beside the pack, much does.
@@ -144,12 +147,12 @@ private slots:
         QVERIFY(!f.window->placeBench().plan().buildScene().pictures().empty());
         QVERIFY(tags(f.window->placeBench().plan().buildScene()).contains("ghost 2"));
         sky.table().selectRow(2);
-        child<QToolButton>(f, "ghost-move")->click();
+        f.child<QToolButton>("ghost-move")->click();
         QVERIFY(std::abs(f.position("gps").z() - 400) < 1e-9);
         QCOMPARE(sky.sites()[0].level.hidden, 0.0);
         f.document().history().undo();
         sky.table().selectRow(1);
-        child<QToolButton>(f, "ghost-remove")->click();
+        f.child<QToolButton>("ghost-remove")->click();
         QCOMPARE(sky.table().rowCount(), 3);
         for (int i = 0; i < 9; ++i) sky.addGhostHere();
         QCOMPARE(sky.table().rowCount(), 1 + place::SkyPanel::kMostGhosts); // five are the most
@@ -168,15 +171,8 @@ private slots:
     void aClickInTheSolidViewChoosesThePart() {
         if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
         WindowFixture f;
-        f.window->placeBench().showLower(Lower::solid);
-        auto *view = f.window->placeBench().solid().view();
+        auto *view = solidFromAbove(f);
         QVERIFY(view);
-        QTest::qWait(80);
-        view->fit();
-        auto orbit = view->orbit();
-        orbit.elevation_deg = 89; // from above the camera lies open
-        orbit.azimuth_deg = 0;
-        view->setOrbit(orbit);
         const QPointF at = view->toPixels(f.position("gps") + Vec3(0, 0, 3));
         QVERIFY(view->rect().contains(at.toPoint()));
         QTest::mouseClick(view, Qt::LeftButton, {}, at.toPoint());
@@ -192,15 +188,8 @@ private slots:
     void aChosenPartIsDraggedAndTurnedInTheSolidView() {
         if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");
         WindowFixture f;
-        f.window->placeBench().showLower(Lower::solid);
-        auto *view = f.window->placeBench().solid().view();
+        auto *view = solidFromAbove(f);
         QVERIFY(view);
-        QTest::qWait(80);
-        view->fit();
-        auto orbit = view->orbit();
-        orbit.elevation_deg = 89; // from above: right of the picture and up lie level
-        orbit.azimuth_deg = 0;
-        view->setOrbit(orbit);
         f.document().select("gps");
         const Vec3 start = f.position("gps");
         const QPointF at = view->toPixels(start + Vec3(0, 0, 3));

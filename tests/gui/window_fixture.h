@@ -1,6 +1,7 @@
 // The real window with a copy of the demo, in a folder of its own, without the user's settings.
 #pragma once
 
+#include "app/document/survey_runner.h"
 #include "app/drawing/projection.h"
 #include "app/shell/axis_bar.h"
 #include "app/shell/findings_panel.h"
@@ -64,6 +65,15 @@ public:
     app::Document &document() { return window->document(); }
     place::PlaceView &plan() { return window->placeBench().plan(); }
     QString axisText() { return window->axisBar().spokenText(); }
+    const Part &part(const char *id) { return *findPart(document().build(), id); }
+    template <class Widget>
+    Widget *child(const char *name) {
+        return window->findChild<Widget *>(name);
+    }
+    /// Waits until the survey has caught up with the last edit.
+    bool settle() {
+        return QTest::qWaitFor([&] { return window->surveyor().isSettled() && document().isSurveyed(); }, 10000);
+    }
     int findingRows() { return window->findings().model().rowCount(); }
 
     /// Where a part's origin stands in the plan's viewport.

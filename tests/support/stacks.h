@@ -65,6 +65,15 @@ inline PartType boardType(const std::string &id, double thick_mm = 1.6, std::vec
     return type;
 }
 
+/// A plate with holes of 30.5 mm that carries a 20 mm pattern of M2.
+inline PartType adapterType() {
+    PartType plate = boardType("adapter", 1.5);
+    plate.kind = PartKind::mount;
+    plate.solids[0].role = SolidRole::body;
+    plate.carries = HolePattern{PatternShape::square, 20, 0, 2.2, 4};
+    return plate;
+}
+
 inline PartType made(const FastenerData &data, const std::string &material = "nylon") {
     const auto type = fastenerType(data, material);
     if (!type) qFatal("%s", type.error().message.c_str());
