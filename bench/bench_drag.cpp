@@ -2,6 +2,7 @@
 #include "app/document/survey_runner.h"
 #include "app/shell/main_window.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/place_view.h"
 #include "app/stages/stack/stack_bench.h"
 
 #include <QApplication>

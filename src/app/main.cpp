@@ -7,6 +7,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/sky_panel.h"
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"

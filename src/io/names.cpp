@@ -1,9 +1,8 @@
 #include "io/names.h"
 
-#include "core/balance/breakdown.h"
-#include "core/balance/mass_rows.h"
+#include "core/balance/mass_kind.h"
 #include "core/findings/finding.h"
-#include "core/studies/savings.h"
+#include "core/studies/saving_kind.h"
 
 #include <algorithm>
 #include <array>

@@ -13,6 +13,7 @@
 #include "app/shell/plurals.h"
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/place_view.h"
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "core/build/build.h"

@@ -2,6 +2,7 @@
 #include "app/shell/lesson.h"
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/place/library_drawer.h"
+#include "app/stages/place/place_view.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
 #include "core/power/power_report.h"

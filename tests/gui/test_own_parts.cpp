@@ -5,7 +5,6 @@
 #include "core/catalog/connectors.h"
 #include "core/kit/kit.h"
 #include "core/radio/antennas.h"
-#include "core/survey/survey.h"
 #include "gui/kit_hands.h"
 #include "io/project/project_file.h"
 

@@ -1,5 +1,7 @@
 // Hands on the mat: drag, nudge, turn, pin, type, undo, in the real window; numbers must change as the core computes
 // them.
+#include "app/stages/place/library_drawer.h"
+#include "app/stages/place/place_view.h"
 #include "core/analysis/analysis.h"
 #include "core/derived/all_up.h"
 #include "gui/window_fixture.h"

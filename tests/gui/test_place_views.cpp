@@ -6,6 +6,8 @@
 #include "app/drawing/tag_board.h"
 #include "app/stages/place/legend.h"
 #include "app/stages/place/library_drawer.h"
+#include "app/stages/place/outline_panel.h"
+#include "app/stages/place/place_view.h"
 #include "core/build/folding.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
@@ -13,7 +15,6 @@
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 #include "core/scene/scene.h"
-#include "core/survey/survey.h"
 #include "core/survey/views.h"
 #include "gui/window_fixture.h"
 

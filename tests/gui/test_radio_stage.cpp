@@ -1,4 +1,5 @@
 // The Radio bench with mouse and keys: read a cell, turn an antenna, change a channel, try a place for the compass.
+#include "app/stages/place/place_view.h"
 #include "app/stages/radio/radio_bench.h"
 #include "core/radio/antennas.h"
 #include "core/radio/radio_report.h"

@@ -1,4 +1,5 @@
 // The shell: findings and what can be done with them, files, recovery, palette, stages, themes.
+#include "app/stages/place/place_view.h"
 #include "gui/window_fixture.h"
 
 #include "app/document/data_files.h"

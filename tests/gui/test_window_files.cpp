@@ -1,4 +1,5 @@
 // Files in the real window: saved, changed on disk, broken, dropped, recovered, remembered.
+#include "app/stages/place/place_view.h"
 #include "gui/window_fixture.h"
 
 #include "app/document/data_files.h"

@@ -8,6 +8,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/plurals.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/place_view.h"
 #include "app/widgets/notice_bar.h"
 #include "support/builds.h"
 

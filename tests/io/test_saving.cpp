@@ -1,6 +1,5 @@
 // Saving keeps what was there: the former file, links, rights, full disks, clocks.
 #include "core/edits/case_edits.h"
-#include "core/studies/savings.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/project/migrate.h"

@@ -21,7 +21,7 @@
 #include "core/layout/numbering.h"
 #include "core/layout/relayout.h"
 #include "core/placing/perch.h"
-#include "core/sight/camera_view.h"
+#include "core/sight/camera_pose.h"
 #include "core/studies/savings.h"
 #include "support/stacks.h"
 

@@ -1,10 +1,10 @@
 #include "app/document/document.h"
 
+#include "core/derived/all_up.h"
+
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
-#include "core/balance/mass_rows.h"
 #include "core/build/folding.h"
-#include "core/survey/survey.h"
 #include "io/file_bytes.h"
 
 #include <QFileInfo>
@@ -95,10 +95,8 @@ void Document::foldTo(double share) {
     // Leading every wire anew at each step would stutter: on the way they are weights where they were.
     Build light = drawn_;
     light.wires.clear();
-    for (const auto &row : analysis().derived.massRows)
-        if (row.kind == MassKind::wire && (row.cases >> loadCase_ & 1))
-            light.allowances.push_back(
-                {"on-the-way-" + row.id, row.id, catalogueValue(row.element.mass_g), row.element.centroid_mm});
+    for (auto &weight : wiresAsWeights(analysis().derived, std::size_t(loadCase_)))
+        light.allowances.push_back(std::move(weight));
     onTheWay_.update(light);
 }
 

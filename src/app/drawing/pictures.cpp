@@ -12,8 +12,8 @@
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
-#include "core/survey/survey.h"
 #include "core/survey/views.h"
 
 #include <algorithm>
@@ -142,19 +142,16 @@ private:
             add(shadowOf(view_, points), veil(color, 0.8f), veil(color, 0.13f));
             line(pose.lens_mm, pose.lens_mm + kReach_mm * pose.R_FrameCamera.col(0), veil(color, 0.8f),
                  Qt::DashDotLine);
-            if (const auto *survey = analysis_.derived.survey.get())
-                for (const auto &camera : survey->cameras)
-                    if (camera.part == part.id && !camera.loadCase.empty()) {
-                        out_.back().tag =
-                            tr("%1 % hidden").arg(number(100 * (camera.now.hidden + camera.now.propellers)));
-                        out_.back().tagAt = project(view_, pose.lens_mm + 70 * pose.R_FrameCamera.col(0));
-                    }
+            for (const auto &camera : camerasSeen(analysis_.derived))
+                if (camera.part == part.id && !camera.loadCase.empty()) {
+                    out_.back().tag = tr("%1 % hidden").arg(number(100 * (camera.now.hidden + camera.now.propellers)));
+                    out_.back().tagAt = project(view_, pose.lens_mm + 70 * pose.R_FrameCamera.col(0));
+                }
         }
     }
 
     void skies() {
-        if (!analysis_.derived.survey) return;
-        for (const auto &sky : analysis_.derived.survey->skies) {
+        for (const auto &sky : skiesSeen(analysis_.derived)) {
             if (!(overlays_.sky || concerns(sky.part)) || !aboard(sky.part) || sky.level.owner.empty()) continue;
             const Part *part = findPart(build_, sky.part);
             const Vec3 at = antennaPlace(*typeOf(build_, *part), framePose(build_, *part)).position_mm;
@@ -210,8 +207,7 @@ private:
     }
 
     void corridors() {
-        if (!analysis_.derived.survey) return;
-        for (const auto &access : analysis_.derived.survey->access) {
+        for (const auto &access : accessSeen(analysis_.derived)) {
             if (!aboard(access.part)) continue;
             const bool blocked = !access.blockers.empty();
             if (!(concerns(access.part) || (overlays_.room && (blocked || access.hand)))) continue;
@@ -234,8 +230,7 @@ private:
     }
 
     void slides() {
-        if (!analysis_.derived.survey) return;
-        for (const auto &slide : analysis_.derived.survey->slides) {
+        for (const auto &slide : slidesSeen(analysis_.derived)) {
             const Part *part = findPart(build_, slide.part);
             if (!part || !part->slide || !aboard(slide.part) || !(overlays_.room || concerns(slide.part))) continue;
             const Vec3 d = part->slide->direction;
@@ -310,7 +305,7 @@ private:
 
     void lamps() {
         if (view_ != View::plan || !analysis_.derived.survey) return;
-        for (const auto &lamp : analysis_.derived.survey->lamps) {
+        for (const auto &lamp : lampsSeen(analysis_.derived)) {
             if (!concerns(lamp.part) || !aboard(lamp.part) || !(lamp.view.darkSector_deg > 0)) continue;
             const Part *part = findPart(build_, lamp.part);
             const PartType *type = typeOf(build_, *part);

@@ -18,7 +18,9 @@
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
 #include "app/stages/pending/pending_bench.h"
+#include "app/stages/place/library_drawer.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/place_view.h"
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
@@ -62,8 +64,10 @@ QWidget *rule(Qt::Orientation along) {
 MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidget *parent)
     : QMainWindow(parent), theme_(theme),
       autosave_(document_, autosaveFolder.isEmpty() ? Autosave::standardFolder() : autosaveFolder) {
-    constexpr int kDrawingCache_kB = 96 * 1024; // every part and plate of a crowded build, in both views
-    QPixmapCache::setCacheLimit(kDrawingCache_kB);
+    // Every part and plate of a crowded build, in both views. Qt's style keeps its frames and buttons there as well and
+    // fills whatever is allowed in the course of a day.
+    constexpr double kDrawingCache_kB = 32 * 1024;
+    QPixmapCache::setCacheLimit(int(kDrawingCache_kB * devicePixelRatioF() * devicePixelRatioF()));
     setAcceptDrops(true);
     setMinimumSize(960, 600); // a 1920x1200 screen at 200 %
     setWindowIcon(QIcon(theme_.icon("weightaxis", {}, 64, 1)));

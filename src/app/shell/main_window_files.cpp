@@ -10,6 +10,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/place/place_bench.h"
+#include "app/stages/place/place_view.h"
 #include "app/widgets/file_dialogs.h"
 #include "app/widgets/notice_bar.h"
 #include "core/edits/case_edits.h"

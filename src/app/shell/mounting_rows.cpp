@@ -5,7 +5,7 @@
 #include "core/attitude/mounting_angles.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
-#include "core/sight/camera_view.h"
+#include "core/sight/camera_pose.h"
 
 #include <QFormLayout>
 #include <QLabel>

@@ -8,7 +8,7 @@
 #include "core/remedies/radio_help.h"
 #include "core/rules/cell_verdict.h"
 #include "core/rules/wording.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 
 #include <QLabel>
 #include <QPushButton>
@@ -179,8 +179,8 @@ void PairCard::fillHelp(int sender, int listener) {
     }
     const Derived &derived = document_.analysis().derived;
     std::vector<const RadioHelp *> helps;
-    if (sender >= 0 && derived.survey && !document_.isPreviewing())
-        for (const auto &pair : derived.survey->radioHelp)
+    if (sender >= 0 && !document_.isPreviewing())
+        for (const auto &pair : radioHelpFound(derived))
             if (pair.sender == derived.radio->radios[std::size_t(sender)].id() &&
                 pair.listener == derived.radio->radios[std::size_t(listener)].id())
                 for (const auto &help : pair.helps)

@@ -3,7 +3,7 @@
 #include "app/shell/group_tools.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/typed_number.h"
-#include "core/balance/mass_rows.h"
+#include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
 #include "core/rules/wording.h"
 
@@ -63,8 +63,8 @@ void SelectionCard::refresh() {
     QStringList names;
     for (const auto &id : parts) {
         const Part *part = findPart(document_.build(), id);
-        const MassRow &row = derived.massRows[std::size_t(part - document_.build().parts.data())];
-        row.known ? mass += row.element.mass_g : ++unknown;
+        const auto grams = gramsOf(derived, id);
+        grams ? mass += *grams : ++unknown;
         if (names.size() < 4) names << QString::fromStdString(part->name);
     }
     if (int(parts.size()) > names.size()) names << tr("%1 more").arg(int(parts.size()) - int(names.size()));
@@ -100,8 +100,7 @@ bool MemberCard::refresh() {
     const std::string id = document_.selected().toStdString();
     const Frame &frame = *document_.build().frame;
     QString facts, weight;
-    for (const auto &row : document_.analysis().derived.massRows)
-        if (row.id == id && row.known) weight = tr(", %1 g").arg(row.element.mass_g, 0, 'f', 1);
+    if (const auto grams = gramsOf(document_.analysis().derived, id)) weight = tr(", %1 g").arg(*grams, 0, 'f', 1);
     bool found = false, plate = false;
     for (const auto &p : frame.plates)
         if (p.id == id) {

@@ -119,20 +119,27 @@ QPixmap Theme::icon(const QString &name, const QColor &color, int pixels, double
     return pixmap;
 }
 
-QPixmap swatch(const QColor &color) {
-    const QString key = QStringLiteral("swatch ") + color.name(QColor::HexArgb);
+QPixmap kept(const QString &key, int side_px, double ratio, const std::function<void(QPainter &)> &paint) {
+    const QString whole = QStringLiteral("%1 %2 %3").arg(key).arg(side_px).arg(ratio);
     QPixmap pixmap;
-    if (QPixmapCache::find(key, &pixmap)) return pixmap;
-    pixmap = QPixmap(12, 12);
+    if (QPixmapCache::find(whole, &pixmap)) return pixmap;
+    pixmap = QPixmap(int(side_px * ratio), int(side_px * ratio));
+    pixmap.setDevicePixelRatio(ratio);
     pixmap.fill(Qt::transparent);
     QPainter painter(&pixmap);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(color);
-    painter.drawRoundedRect(1, 1, 10, 10, 2, 2);
+    paint(painter);
     painter.end();
-    QPixmapCache::insert(key, pixmap);
+    QPixmapCache::insert(whole, pixmap);
     return pixmap;
+}
+
+QPixmap swatch(const QColor &color) {
+    return kept(QStringLiteral("swatch ") + color.name(QColor::HexArgb), 12, 1, [&](QPainter &painter) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(color);
+        painter.drawRoundedRect(1, 1, 10, 10, 2, 2);
+    });
 }
 
 void drawSeverityMark(QPainter &painter, const QPointF &centre, double radius, Severity severity, const QColor &color) {

@@ -6,6 +6,7 @@
 #include <QFont>
 #include <QIcon>
 #include <QObject>
+#include <functional>
 
 class QPainter;
 class QPalette;
@@ -49,11 +50,14 @@ private:
     QString textFamily_, numberFamily_;
 };
 
-/// Octagon, diamond, disc, broken ring: one shape per severity besides the colour.
-/// A small square in a colour, for lists; made once for each colour, so that painting a list does not fill the pixmap
-/// cache with copies.
+/// A small picture for lists, painted once for each key: pictures made anew at each refresh fill Qt's cache with
+/// thousands of copies that nobody asks for again. `ratio`: device pixels per pixel.
+QPixmap kept(const QString &key, int side_px, double ratio, const std::function<void(QPainter &)> &paint);
+
+/// A small square in a colour, for lists.
 QPixmap swatch(const QColor &color);
 
+/// Octagon, diamond, disc, broken ring: one shape per severity besides the colour.
 void drawSeverityMark(QPainter &painter, const QPointF &centre, double radius, Severity severity, const QColor &color);
 
 } // namespace waxis::theme

@@ -76,4 +76,11 @@ void MatTable::paintEvent(QPaintEvent *event) {
                      empty_);
 }
 
+Refill::~Refill() {
+    quiet_.unblock();
+    auto *model = table_.model();
+    if (model->rowCount() > 0)
+        emit model->dataChanged(model->index(0, 0), model->index(model->rowCount() - 1, model->columnCount() - 1));
+}
+
 } // namespace waxis::theme

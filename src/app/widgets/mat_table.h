@@ -3,6 +3,7 @@
 
 #include "app/theme/theme.h"
 
+#include <QSignalBlocker>
 #include <QTableWidget>
 
 namespace waxis::theme {
@@ -28,6 +29,20 @@ protected:
 private:
     const Theme &theme_;
     QString empty_;
+};
+
+/// While it lives, the cells of a table are filled unheard: it is measured and painted once, at the end, and not for
+/// each font and colour of each cell. Rows and columns are there before.
+class Refill {
+public:
+    explicit Refill(QTableWidget &table) : table_(table), quiet_(table.model()) {}
+    ~Refill();
+    Refill(const Refill &) = delete;
+    Refill &operator=(const Refill &) = delete;
+
+private:
+    QTableWidget &table_;
+    QSignalBlocker quiet_;
 };
 
 } // namespace waxis::theme

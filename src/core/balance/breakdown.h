@@ -1,6 +1,7 @@
 // Where the grams are, what pulls which way, and what makes the craft slow to turn.
 #pragma once
 
+#include "core/balance/mass_kind.h"
 #include "core/build/build.h"
 
 #include <string>
@@ -11,21 +12,6 @@ namespace waxis {
 struct MassRow;
 struct CaseBalance;
 
-/// One bar: a part family, or a kind of what is not placed.
-enum class GramGroup {
-    power,
-    control,
-    radio,
-    sensing,
-    imaging,
-    load,
-    mounts,   ///< parts of the family structure
-    plates,   ///< plates, arms and standoffs
-    hardware, ///< screws, nuts, dampers, tape, ties, straps
-    wires,
-    allowances
-};
-inline constexpr int kGramGroups = 11;
 GramGroup gramGroupOf(const Build &build, const MassRow &row);
 
 struct GroupMass {

@@ -1,6 +1,7 @@
 // The list of everything that weighs something in a build.
 #pragma once
 
+#include "core/balance/mass_kind.h"
 #include "core/balance/mass_properties.h"
 #include "core/build/build.h"
 #include "core/build/chain.h"
@@ -12,8 +13,6 @@
 #include <vector>
 
 namespace waxis {
-
-enum class MassKind { part, plate, arm, standoff, allowance, fastening, wire };
 
 struct MassRow {
     std::string id; ///< of the part, plate, arm, standoff or allowance

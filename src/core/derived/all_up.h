@@ -5,9 +5,12 @@
 
 #include <cstddef>
 #include <optional>
+#include <string_view>
+#include <vector>
 
 namespace waxis {
 
+struct Allowance;
 struct Derived;
 
 /// Of a load case that is there; throws std::out_of_range for one that is not.
@@ -16,5 +19,10 @@ const CompoundMass &allUp(const Derived &derived, std::size_t loadCase = 0);
 const std::optional<Vec3> &offsetOf_mm(const Derived &derived, std::size_t loadCase = 0);
 /// How many load cases have one.
 std::size_t allUpCount(const Derived &derived);
+
+/// What a part, a plate, an arm or a standoff weighs; none when nobody knows, or there is no such thing.
+std::optional<double> gramsOf(const Derived &derived, std::string_view id);
+/// The wires that fly in a load case, as weights where they lie: for a craft in which they need not be led.
+std::vector<Allowance> wiresAsWeights(const Derived &derived, std::size_t loadCase);
 
 } // namespace waxis

@@ -1,6 +1,6 @@
 #include "core/edits/part_edits.h"
 
-#include "core/sight/camera_view.h"
+#include "core/sight/camera_pose.h"
 
 #include "core/base/units.h"
 #include "core/build/chain.h"

@@ -3,6 +3,7 @@
 #include "core/clearance/clearance_world.h"
 #include "core/geometry/segment.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/magnetics/compass_place.h"
 #include "core/pins/signal.h"
 #include "core/power/power_report.h"
 #include "core/scene/scene.h"
@@ -110,16 +111,6 @@ FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t l
     for (const auto &magnet : sources.magnets)
         if (magnet.cases & bit) sum.constant_uT += dipoleField_uT(magnet.moment_mAm2, point_mm - magnet.position_mm);
     return sum;
-}
-
-std::optional<Vec3> compassPlace(const PartType &type) {
-    if (type.magnetics && type.magnetics->compass_mm) return type.magnetics->compass_mm;
-    if (type.kind != PartKind::gps) return std::nullopt;
-    for (const auto &port : type.ports)
-        for (const auto &pin : port.pins)
-            if (signalOf(pin.signal).kind == SignalKind::busData)
-                return type.solids.empty() ? Vec3(Vec3::Zero()) : type.solids[0].X_PartSolid.position_mm;
-    return std::nullopt;
 }
 
 CompassReport compassAt(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,

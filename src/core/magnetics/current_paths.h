@@ -75,11 +75,7 @@ struct CompassReport {
     std::vector<Iron> iron; ///< ferrous parts within twice the practice's distance, nearest first
 };
 
-/// Where the magnetic sensor of a part is; none: it has no compass. A GPS module with bus wires that does not say has
-/// it in its middle.
-std::optional<Vec3> compassPlace(const PartType &type);
-
-/// The same for a sensor anywhere: a place that is only thought of.
+/// What a sensor meets anywhere: also at a place that is only thought of.
 CompassReport compassAt(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const Scene &scene, const FieldSources &sources, const std::string &part,
                         const Vec3 &position_mm);

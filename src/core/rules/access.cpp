@@ -1,7 +1,7 @@
 // FIT-6 and FIT-7: can a person get at it, and does what is plugged in have room.
 #include "core/rules/rule.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
-#include "core/survey/survey.h"
 
 #include <array>
 
@@ -53,8 +53,7 @@ Finding portFinding(RuleId rule, const AccessSurvey &access) {
 } // namespace
 
 static void judgeAccess(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &access : derived.survey->access) {
+    for (const auto &access : accessSeen(derived)) {
         if (!access.hand || !findPart(build, access.part)) continue;
         Finding f = portFinding(RuleId::fitAccess, access);
         f.unit = "parts";
@@ -93,8 +92,7 @@ static FindingText wordAccess(const Build &build, const Finding &f) {
 }
 
 static void judgeMating(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &access : derived.survey->access) {
+    for (const auto &access : accessSeen(derived)) {
         const Part *part = findPart(build, access.part);
         if (access.hand || !part) continue;
         Finding f = portFinding(RuleId::fitMating, access);

@@ -3,8 +3,8 @@
 #include "core/remedies/slide.h"
 #include "core/remedies/weigh_advice.h"
 #include "core/rules/rule.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
-#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <array>
@@ -25,12 +25,10 @@ std::vector<Fix> slidesToCentre(const Build &build, const Derived &derived, cons
         const double along = part.slide->direction[axis];
         if (!(mass > 0) || std::abs(along) < 0.9) continue;
         double least = std::min(part.slide->min_mm, 0.0), most = std::max(part.slide->max_mm, 0.0);
-        if (derived.survey && !derived.surveyStale)
-            for (const auto &slide : derived.survey->slides)
-                if (slide.part == part.id) {
-                    least = std::max(least, slide.free_min_mm);
-                    most = std::min(most, slide.free_max_mm);
-                }
+        if (const auto *slide = freshSlide(derived, part.id)) {
+            least = std::max(least, slide->free_min_mm);
+            most = std::min(most, slide->free_max_mm);
+        }
         const double offset = (*balance.offset_mm)[axis], share = mass / balance.mass.mass_g;
         const double travel = std::clamp(-offset / share / along, least, most);
         if (std::abs(travel) >= 0.1)

@@ -8,8 +8,8 @@
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
-#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <array>
@@ -183,8 +183,7 @@ static void judgeBattery(const Build &build, const Practice &practice, const Der
         judgeLead(build, practice, derived, i, out);
         judgeStrap(build, derived, i, out);
     }
-    if (!derived.survey) return;
-    for (const auto &slide : derived.survey->slides) {
+    for (const auto &slide : slidesSeen(derived)) {
         const Part *part = findPart(build, slide.part);
         if (!part || !part->slide) continue;
         Finding f;

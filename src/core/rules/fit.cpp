@@ -5,8 +5,8 @@
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/helps.h"
-#include "core/survey/survey.h"
 
 #include <algorithm>
 #include <array>
@@ -75,8 +75,7 @@ void offerFreeingMove(const Build &build, const Derived &derived, const BodyGap 
 
 /// What bends or is only tied on may be turned away instead, as a survey found that still holds.
 void offerTurnsAway(const Derived &derived, const std::vector<std::string> &pair, Finding &finding) {
-    if (!derived.survey || derived.surveyStale) return;
-    for (const auto &help : derived.survey->turnHelp)
+    for (const auto &help : turnHelpFound(derived))
         if ((help.part == pair[0] && help.mount == pair[1]) || (help.part == pair[1] && help.mount == pair[0]))
             finding.fixes.insert(finding.fixes.end(), help.fixes.begin(), help.fixes.end());
 }

@@ -1,7 +1,7 @@
 // FIT-12: what folding arms meet on their way.
 #include "core/rules/rule.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
-#include "core/survey/survey.h"
 
 #include <array>
 #include <fmt/format.h>
@@ -9,8 +9,7 @@
 namespace waxis {
 
 static void judgeFolding(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &contact : derived.survey->folding) {
+    for (const auto &contact : foldsSeen(derived)) {
         Finding f;
         f.rule = RuleId::fitFolding;
         f.variant = contact.folded ? "folded" : "way";

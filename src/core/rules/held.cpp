@@ -2,8 +2,8 @@
 #include "core/build/near_frame.h"
 #include "core/rules/rule.h"
 #include "core/scene/hanging.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/helps.h"
-#include "core/survey/survey.h"
 
 #include <array>
 
@@ -12,8 +12,7 @@ namespace waxis {
 namespace {
 
 void offerPlaces(const Derived &derived, const Part &part, Finding &finding) {
-    if (!derived.survey || derived.surveyStale) return;
-    for (const auto &help : derived.survey->placeHelp)
+    for (const auto &help : placeHelpFound(derived))
         if (help.part == part.id) finding.fixes = help.fixes;
 }
 

@@ -1,7 +1,7 @@
 // NAV-1 and NAV-2: what the GPS antenna sees of the sky, and the angles to enter.
 #include "core/attitude/mounting_angles.h"
 #include "core/rules/rule.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/views.h"
 
 #include <array>
@@ -11,8 +11,7 @@
 namespace waxis {
 
 static void judgeSky(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &sky : derived.survey->skies) {
+    for (const auto &sky : skiesSeen(derived)) {
         if (!findPart(build, sky.part) || sky.loadCase.empty()) continue;
         const bool cruiseWorse = sky.cruise.hidden > sky.level.hidden;
         const SkyView &worse = cruiseWorse ? sky.cruise : sky.level;

@@ -2,8 +2,8 @@
 #include "core/findings/input.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/helps.h"
-#include "core/survey/survey.h"
 
 #include <array>
 #include <fmt/format.h>
@@ -36,9 +36,8 @@ std::string degrees(double value) { return value >= 180 ? "any angle" : oneDecim
 
 /// What a survey found that would help, as long as it holds.
 std::vector<Fix> helpFor(const Derived &derived, const std::string &compass, const std::string &magnet) {
-    if (derived.survey && !derived.surveyStale)
-        for (const auto &help : derived.survey->compassHelp)
-            if (help.compass == compass && help.magnet == magnet) return help.fixes;
+    for (const auto &help : compassHelpFound(derived))
+        if (help.compass == compass && help.magnet == magnet) return help.fixes;
     return {};
 }
 

@@ -6,7 +6,7 @@
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/rule.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 #include "core/wiring/routing.h"
 
 #include <array>
@@ -163,8 +163,7 @@ static FindingText wordLinkHand(const Build &build, const Finding &f) {
 
 static void judgeCoverage(const Build &build, const Practice &practice, const Derived &derived,
                           std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &coverage : derived.survey->coverages) {
+    for (const auto &coverage : coveragesSeen(derived)) {
         if (coverage.antennas.empty()) continue;
         // What the best of the radio's antennas loses.
         const AntennaCoverage *least = &coverage.antennas.front();

@@ -3,7 +3,7 @@
 #include "core/derived/derived.h"
 #include "core/radio/antennas.h"
 #include "core/remedies/radio_help.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -12,8 +12,7 @@ namespace waxis {
 
 std::vector<Fix> cureOfPair(const Derived &derived, const RadioUse &sender, const RadioUse &listener) {
     std::vector<Fix> fixes;
-    if (!derived.survey || derived.surveyStale) return fixes;
-    for (const auto &pair : derived.survey->radioHelp)
+    for (const auto &pair : radioHelpFound(derived))
         if (pair.sender == sender.id() && pair.listener == listener.id())
             for (const auto &help : pair.helps)
                 if (fixes.size() < 3 && help.cures) fixes.push_back(help.fix);

@@ -2,7 +2,7 @@
 #include "core/base/units.h"
 #include "core/findings/input.h"
 #include "core/rules/rule.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/views.h"
 
 #include <algorithm>
@@ -23,9 +23,8 @@ std::string sideInWords(double azimuth_deg) {
 }
 
 const CameraSurvey *surveyOfCamera(const Derived &derived, const std::string &part) {
-    if (derived.survey)
-        for (const auto &camera : derived.survey->cameras)
-            if (camera.part == part) return &camera;
+    for (const auto &camera : camerasSeen(derived))
+        if (camera.part == part) return &camera;
     return nullptr;
 }
 
@@ -33,8 +32,7 @@ const CameraSurvey *surveyOfCamera(const Derived &derived, const std::string &pa
 
 static void judgeCamera(const Build &build, const Practice &practice, const Derived &derived,
                         std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &camera : derived.survey->cameras) {
+    for (const auto &camera : camerasSeen(derived)) {
         const Part *part = findPart(build, camera.part);
         const PartType *type = part ? typeOf(build, *part) : nullptr;
         if (!type || !type->camera || camera.loadCase.empty()) continue;
@@ -179,8 +177,7 @@ static FindingText wordTwoCameras(const Build &build, const Finding &f) {
 }
 
 static void judgeLamp(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    if (!derived.survey) return;
-    for (const auto &lamp : derived.survey->lamps) {
+    for (const auto &lamp : lampsSeen(derived)) {
         if (!findPart(build, lamp.part)) continue;
         Finding f;
         f.rule = RuleId::fitLamp;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "core/sight/camera_pose.h"
 #include "core/sky/sky_view.h"
 
 namespace waxis {
@@ -21,18 +22,6 @@ struct CameraView {
     std::vector<HiddenShare> by; ///< largest first; propellers' discs by the motor mount's id
     std::vector<int> owner;      ///< per pixel; -1 free
 };
-
-/// Where a camera stands and which way is up in its picture, at a tilt upwards from the level frame. The camera turns
-/// about the y axis through its own origin: the screws in its sides.
-struct CameraPose {
-    Vec3 lens_mm = Vec3::Zero();
-    Mat3 R_FrameCamera = Mat3::Identity(); ///< columns: along the lens axis, left, up
-};
-/// The tilt that the part has as it stands, degrees upwards.
-double tiltOf(const PartType &type, const Pose &X_FramePart);
-/// The part's pose turned to another tilt.
-Pose tilted(const PartType &type, const Pose &X_FramePart, double tilt_deg);
-CameraPose cameraPose(const PartType &type, const Pose &X_FramePart);
 
 /// The blades' plane, thin, as the camera sees it; flexing room is not drawn in the picture.
 /// Indices beyond the world's bodies are discs, by motor mount.

@@ -3,7 +3,7 @@
 #include "core/analysis/analysis.h"
 #include "core/edits/radio_edits.h"
 #include "core/radio/radio_report.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/views.h"
 #include "core/wiring/wire_report.h"
 
@@ -18,13 +18,12 @@ PlaceReport reportOn(const Build &build, const std::string &part, const std::opt
     Analyser analyser;
     const Analysis &analysis = analyseFully(analyser, build, practice);
     const Derived &derived = analysis.derived;
-    if (derived.survey)
-        for (const auto &sky : derived.survey->skies)
-            if (sky.part == part) {
-                report.skyLevel = sky.level.hidden;
-                report.skyCruise = sky.cruise.hidden;
-                report.lean_deg = sky.level.axisToZenith_deg;
-            }
+    for (const auto &sky : skiesSeen(derived))
+        if (sky.part == part) {
+            report.skyLevel = sky.level.hidden;
+            report.skyCruise = sky.cruise.hidden;
+            report.lean_deg = sky.level.axisToZenith_deg;
+        }
     const RadioReport &radio = *derived.radio;
     for (std::size_t r = 0; r < radio.rows.size(); ++r)
         for (std::size_t c = 0; c < radio.columns.size(); ++c) {

@@ -5,16 +5,9 @@
 #include "core/build/edit_result.h"
 #include "core/derived/derived.h"
 #include "core/practice/practice.h"
+#include "core/studies/saving_kind.h"
 
 namespace waxis {
-
-enum class SavingKind {
-    material, ///< placed fasteners of one type in a lighter material
-    drawnNot, ///< screws that hold parts and are not placed: counted as steel
-    gauge,    ///< a thinner wire that still carries its current
-    lead,     ///< a supplied or ready-made lead that is longer than it need be
-    leaveOut  ///< an optional part of this load case
-};
 
 struct GramSaving {
     SavingKind kind = SavingKind::material;

@@ -253,15 +253,6 @@ Survey &Survey::operator=(const Survey &) = default;
 Survey &Survey::operator=(Survey &&) noexcept = default;
 Survey::~Survey() = default;
 
-bool othersStand(const Build &before, const Build &after, const std::string &but) {
-    return before.frame == after.frame && before.types == after.types && before.loadCases == after.loadCases &&
-           std::equal(before.parts.begin(), before.parts.end(), after.parts.begin(), after.parts.end(),
-                      [&](const Part &a, const Part &b) {
-                          return a.id == b.id && (a.id == but || (a.type == b.type && a.placement == b.placement &&
-                                                                  a.optional == b.optional));
-                      });
-}
-
 AccessSurvey lookAtPort(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const Scene &scene, const Part &part, const Port &port, bool hand, int loadCase) {
     const Corridor corridor = corridorOf(port, framePose(build, part), hand, practice);

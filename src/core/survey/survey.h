@@ -54,9 +54,6 @@ struct Survey {
 Survey surveyOf(const Build &build, const Practice &practice, const Derived &derived,
                 const std::atomic<bool> *stop = nullptr);
 
-/// Whether everything but one part stands as it did: rays' worlds that leave that part out still hold.
-bool othersStand(const Build &before, const Build &after, const std::string &but);
-
 /// Single looks, also for the live panels.
 std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                                    const Scene &scene, const std::atomic<bool> *stop = nullptr);

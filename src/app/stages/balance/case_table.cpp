@@ -47,6 +47,7 @@ void CaseTable::refresh() {
     const auto &derived = document_.analysis().derived;
     const auto &c = MatTable::theme().colors();
     setRowCount(int(derived.balance.size()));
+    const theme::Refill filling(*this);
     const auto side = [](double value, const QString &high, const QString &low) {
         const QString number = QString::fromStdString(oneDecimal(std::abs(value)));
         return number == "0.0" ? number : number + QStringLiteral(" ") + (value > 0 ? high : low);

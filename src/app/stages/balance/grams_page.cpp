@@ -268,6 +268,7 @@ void GramsPage::refreshRows() {
             breakdownOf(document_.build(), derived.massRows, index, derived.balance[index], derived.thrustCentre_mm);
     const std::size_t shown = std::min(kHeaviest, breakdown.rows.size());
     table_->setRowCount(int(shown));
+    const theme::Refill filling(*table_);
     for (std::size_t r = 0; r < shown; ++r) {
         const RowShare &row = breakdown.rows[r];
         const QString source = row.source == Source::measured    ? tr("weighed")

@@ -122,6 +122,7 @@ void PacksPage::fill() {
                                .arg(QString::fromStdString(part->name))
                          : tr("This load case has no pack of its own. Choose another case above."));
     table_->setRowCount(part ? int(options_.size()) : 0);
+    const theme::Refill filling(*table_);
     const auto number = [](std::optional<double> value, int digits) {
         return value ? QString::number(*value, 'f', digits) : QStringLiteral("–");
     };

@@ -302,6 +302,7 @@ void WeighingsPage::refresh() {
     filling_ = true;
     list_->setRowCount(int(report.weighings.size()));
     int current = -1;
+    const theme::Refill filling(*list_);
     for (int row = 0; row < list_->rowCount(); ++row) {
         const WeighingResult &r = report.weighings[std::size_t(row)];
         const QString none = QStringLiteral("–");
@@ -465,6 +466,7 @@ void WeighingsPage::refreshResults() {
     }
     verdict_->setText(text);
     masses_->setRowCount(int(std::min<std::size_t>(15, report.masses.size())));
+    const theme::Refill filling(*masses_);
     for (int row = 0; row < masses_->rowCount(); ++row) {
         const ReconciledMass &m = report.masses[std::size_t(row)];
         const QStringList texts{QString::fromStdString(displayName(build, m.id)),

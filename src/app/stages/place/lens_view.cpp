@@ -2,9 +2,10 @@
 
 #include "app/drawing/magnifier.h"
 #include "app/theme/metrics.h"
+#include "core/build/others_stand.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 #include "core/survey/views.h"
 
 #include <QHBoxLayout>
@@ -79,11 +80,9 @@ protected:
         QPainter painter(this);
         painter.setRenderHint(QPainter::Antialiasing);
         const auto &c = lens_.theme_.colors();
-        const auto *survey = lens_.document_.analysis().derived.survey.get();
         const CameraSurvey *camera = nullptr;
-        if (survey)
-            for (const auto &one : survey->cameras)
-                if (one.part == lens_.camera_) camera = &one;
+        for (const auto &one : camerasSeen(lens_.document_.analysis().derived))
+            if (one.part == lens_.camera_) camera = &one;
         painter.setFont(lens_.theme_.numbers(theme::kSmallPixels));
         if (!camera || camera->tilts.size() < 2) {
             painter.setPen(c.softChalk);

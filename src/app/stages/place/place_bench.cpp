@@ -1,7 +1,13 @@
 #include "app/stages/place/place_bench.h"
 
 #include "app/stages/place/legend.h"
+#include "app/stages/place/lens_view.h"
+#include "app/stages/place/library_drawer.h"
+#include "app/stages/place/outline_panel.h"
+#include "app/stages/place/place_view.h"
 #include "app/stages/place/seat_marks.h"
+#include "app/stages/place/sky_panel.h"
+#include "app/stages/place/solid_pane.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/bench_bar.h"
 #include "core/edits/part_edits.h"

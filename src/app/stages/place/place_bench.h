@@ -1,13 +1,9 @@
 // The main screen: plan over elevation on one x axis, with the plumb line through both.
 #pragma once
 
+#include "app/drawing/build_scene.h"
 #include "app/stages/bench.h"
-#include "app/stages/place/lens_view.h"
-#include "app/stages/place/library_drawer.h"
-#include "app/stages/place/outline_panel.h"
-#include "app/stages/place/place_view.h"
-#include "app/stages/place/sky_panel.h"
-#include "app/stages/place/solid_pane.h"
+#include "core/placing/perch.h"
 
 #include <QWidget>
 
@@ -20,6 +16,12 @@ class QToolButton;
 namespace waxis::place {
 
 class Legend;
+class LensView;
+class LibraryDrawer;
+class OutlinePanel;
+class PlaceView;
+class SkyPanel;
+class SolidPane;
 
 /// What the lower view shows.
 enum class Lower { side, front, solid, lens, sky };

@@ -4,12 +4,12 @@
 #include "app/theme/metrics.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
+#include "core/build/others_stand.h"
 #include "core/clearance/clearance_world.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/wording.h"
 #include "core/scene/scene.h"
-#include "core/survey/survey.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>

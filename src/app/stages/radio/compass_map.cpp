@@ -5,6 +5,7 @@
 #include "app/drawing/wires.h"
 #include "app/theme/metrics.h"
 #include "core/magnetics/biot_savart.h"
+#include "core/magnetics/compass_place.h"
 #include "core/magnetics/current_paths.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/wording.h"

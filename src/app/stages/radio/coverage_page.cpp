@@ -4,7 +4,7 @@
 #include "app/widgets/tips.h"
 #include "core/coverage/coverage.h"
 #include "core/rules/wording.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -69,9 +69,7 @@ QPointF CoverageGlobe::place(const Disc &disc, const Vec3 &direction) const {
 }
 
 const RadioCoverage *CoverageGlobe::coverage() const {
-    const auto &survey = document_.analysis().derived.survey;
-    if (!survey) return nullptr;
-    for (const auto &coverage : survey->coverages)
+    for (const auto &coverage : coveragesSeen(document_.analysis().derived))
         if (coverage.radio == radio_ && !coverage.antennas.empty()) return &coverage;
     return nullptr;
 }
@@ -288,26 +286,25 @@ bool CoveragePage::walk(bool next) {
 QString CoveragePage::facts() const { return facts_->text(); }
 
 void CoveragePage::refresh() {
-    const auto &survey = document_.analysis().derived.survey;
+    const auto coverages = coveragesSeen(document_.analysis().derived);
     const Build &build = document_.build();
     const QString before = which_->currentData().toString();
     {
         const QSignalBlocker quiet(which_);
         which_->clear();
-        if (survey)
-            for (const auto &coverage : survey->coverages) {
-                if (coverage.antennas.empty() || !findPart(build, coverage.radio.substr(0, coverage.radio.find('/'))))
-                    continue;
-                const QString id = QString::fromStdString(coverage.radio);
-                const QString name =
-                    QString::fromStdString(displayName(build, coverage.radio.substr(0, coverage.radio.find('/'))));
-                which_->addItem(coverage.antennas.size() > 1 ? tr("%1, the better antenna").arg(name) : name,
-                                id + QStringLiteral("|-1"));
-                if (coverage.antennas.size() > 1)
-                    for (std::size_t a = 0; a < coverage.antennas.size(); ++a)
-                        which_->addItem(QString::fromStdString(displayName(build, coverage.antennas[a].part)),
-                                        id + QStringLiteral("|%1").arg(a));
-            }
+        for (const auto &coverage : coverages) {
+            if (coverage.antennas.empty() || !findPart(build, coverage.radio.substr(0, coverage.radio.find('/'))))
+                continue;
+            const QString id = QString::fromStdString(coverage.radio);
+            const QString name =
+                QString::fromStdString(displayName(build, coverage.radio.substr(0, coverage.radio.find('/'))));
+            which_->addItem(coverage.antennas.size() > 1 ? tr("%1, the better antenna").arg(name) : name,
+                            id + QStringLiteral("|-1"));
+            if (coverage.antennas.size() > 1)
+                for (std::size_t a = 0; a < coverage.antennas.size(); ++a)
+                    which_->addItem(QString::fromStdString(displayName(build, coverage.antennas[a].part)),
+                                    id + QStringLiteral("|%1").arg(a));
+        }
         which_->setCurrentIndex(std::max(0, which_->findData(before)));
     }
     const QStringList chosen = which_->currentData().toString().split(QLatin1Char('|'));
@@ -319,7 +316,7 @@ void CoveragePage::refresh() {
     globe_->show(chosen[0].toStdString(), chosen[1].toInt());
     const auto &c = theme_.colors();
     QString text;
-    for (const auto &coverage : survey->coverages) {
+    for (const auto &coverage : coverages) {
         if (coverage.radio != chosen[0].toStdString()) continue;
         text += tr("<p><b>Weakest: %1</b>, %2 dBi<br>")
                     .arg(QString::fromStdString(coverage.worst))

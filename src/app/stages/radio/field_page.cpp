@@ -4,7 +4,7 @@
 #include "core/radio/coupling.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/wording.h"
-#include "core/survey/survey.h"
+#include "core/survey/at_hand.h"
 
 #include <QComboBox>
 #include <QFile>
@@ -211,10 +211,9 @@ void FieldPage::run() {
         for (const auto &to : b->antennas)
             if (from.part == asked_.from && to.part == asked_.to) {
                 const LineShadow *shadow = nullptr;
-                if (const auto &survey = document_.analysis().derived.survey)
-                    for (const auto &s : survey->shadows)
-                        if ((s.from == from.part && s.to == to.part) || (s.from == to.part && s.to == from.part))
-                            shadow = &s;
+                for (const auto &s : shadowsSeen(document_.analysis().derived))
+                    if ((s.from == from.part && s.to == to.part) || (s.from == to.part && s.to == from.part))
+                        shadow = &s;
                 const Coupling quick = couple(from, to, asked_.f_MHz, practice, shadow);
                 quick_dB_ = quick.total_dB + quick.cable_dB;
                 quickFar_dB_ = quick.far_dB;

@@ -2,7 +2,7 @@
 
 #include "app/theme/look.h"
 #include "core/edits/radio_edits.h"
-#include "core/magnetics/current_paths.h"
+#include "core/magnetics/compass_place.h"
 #include "core/rules/wording.h"
 
 #include <QComboBox>

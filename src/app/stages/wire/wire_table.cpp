@@ -25,23 +25,15 @@ QString whole(double value) { return QString::number(value, 'f', 0); }
 
 /// A short piece of the wire in its colour on the drawing.
 QPixmap swatch(const QColor &color, double ratio) {
-    QPixmap picture(int(12 * ratio), int(12 * ratio));
-    picture.setDevicePixelRatio(ratio);
-    picture.fill(Qt::transparent);
-    QPainter painter(&picture);
-    painter.fillRect(QRectF(0, 4.5, 12, 3), color);
-    return picture;
+    return theme::kept("wire " + color.name(QColor::HexArgb), 12, ratio,
+                       [&](QPainter &painter) { painter.fillRect(QRectF(0, 4.5, 12, 3), color); });
 }
 
 QPixmap mark(Severity severity, double ratio) {
-    QPixmap picture(int(14 * ratio), int(14 * ratio));
-    picture.setDevicePixelRatio(ratio);
-    picture.fill(Qt::transparent);
-    if (severity == Severity::pass) return picture;
-    QPainter painter(&picture);
-    painter.setRenderHint(QPainter::Antialiasing);
-    theme::drawSeverityMark(painter, QPointF(7, 7), 5, severity, theme::severityOnMat(severity));
-    return picture;
+    return theme::kept(QStringLiteral("mark %1").arg(int(severity)), 14, ratio, [&](QPainter &painter) {
+        if (severity != Severity::pass)
+            theme::drawSeverityMark(painter, QPointF(7, 7), 5, severity, theme::severityOnMat(severity));
+    });
 }
 
 } // namespace
