@@ -150,6 +150,7 @@ WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
                        {MassKind::allowance, "allowance"},
                        {MassKind::fastening, "fastening"},
                        {MassKind::wire, "wire"}})
+WAXIS_NAMES(ArmSection, {{ArmSection::bar, "bar"}, {ArmSection::box, "box"}, {ArmSection::tube, "tube"}})
 WAXIS_NAMES(StandoffRole,
             {{StandoffRole::standoff, "standoff"}, {StandoffRole::bobbin, "bobbin"}, {StandoffRole::foot, "foot"}})
 WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
@@ -213,6 +214,7 @@ std::string_view nameOf(Severity value) { return lookUp(value); }
 std::string_view nameOf(Stage value) { return lookUp(value); }
 std::string_view nameOf(Family value) { return lookUp(value); }
 std::string_view nameOf(MassKind value) { return lookUp(value); }
+std::string_view nameOf(ArmSection value) { return lookUp(value); }
 std::string_view nameOf(StandoffRole value) { return lookUp(value); }
 std::string_view nameOf(AntennaKind value) { return lookUp(value); }
 std::string_view nameOf(Polarisation value) { return lookUp(value); }
@@ -245,6 +247,7 @@ template std::optional<LoadCaseKind> fromName<LoadCaseKind>(std::string_view);
 template std::optional<HoleEdge> fromName<HoleEdge>(std::string_view);
 template std::optional<FasteningMethod> fromName<FasteningMethod>(std::string_view);
 template std::optional<Stage> fromName<Stage>(std::string_view);
+template std::optional<ArmSection> fromName<ArmSection>(std::string_view);
 template std::optional<StandoffRole> fromName<StandoffRole>(std::string_view);
 template std::optional<AntennaKind> fromName<AntennaKind>(std::string_view);
 template std::optional<Polarisation> fromName<Polarisation>(std::string_view);

@@ -43,7 +43,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("12 stop, 29 watch"));
+        QVERIFY(r.out.contains("12 stop, 30 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void analyseTellsAllOfTheBalance() {
@@ -66,7 +66,7 @@ private slots:
     void checkExitsWithZeroWhenNothingStops() {
         QTemporaryDir folder;
         Build build = test::bareQuad();
-        test::addBox(build, "a", {10, 10, 10}, {0, 0, 0}, 100);
+        test::addBox(build, "a", {30, 30, 30}, {0, 0, 0}, 100);
         const auto path = folder.filePath("clean.waxis");
         QVERIFY(bool(saveBuild(path.toStdString(), build)));
         QCOMPARE(run({"check", path}).exit, 0);

@@ -141,7 +141,9 @@ private slots:
     void armsTurnTheirInertiaWithThem() {
         Build build = test::bareQuad();
         build.frame.edit([](Frame &frame) {
-            frame.arms.push_back({"arm", {0, 0, 5}, {60, 80, 5}, 12, 5, "carbon", {}, {}, false, {}}); // 100 mm long
+            frame.arms.push_back(
+                {"arm", {0, 0, 5}, {60, 80, 5}, 12, 5, ArmSection::bar, 0, "carbon", {}, {}, false, {}, {}}); // 100 mm
+                                                                                                              // long
         });
         const auto row = structureMassRows(build, practiceOf({}), 1).at(0);
         const double m = 100 * 12 * 5 * 1.55e-3;

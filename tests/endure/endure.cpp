@@ -396,6 +396,7 @@ Memory atRest(Monkey &monkey, app::MainWindow &window) {
                    window.balanceBench().isSettled();
         },
         120'000);
+    malloc_trim(0); // what was given back is nobody's
     const auto heap = mallinfo2();
     return {residentKilobytes() >> 10, qint64(heap.uordblks + heap.hblkhd) >> 20};
 }

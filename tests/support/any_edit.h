@@ -371,6 +371,13 @@ inline const std::vector<AnyEdit> &everyEdit() {
                      [](B b, Draw &d) {
                          return removeFromFrame(b, d.coin() ? d.id(b.frame->standoffs) : d.id(b.frame->sites));
                      }},
+                    {"setArm",
+                     [](B b, Draw &d) {
+                         Arm arm = d.one(b.frame->arms);
+                         arm.section = ArmSection(int(d.number(0, 2.99)));
+                         arm.wall_mm = d.number(0.5, 2);
+                         return setArm(b, arm);
+                     }},
                     {"setStandoff",
                      [](B b, Draw &d) {
                          Standoff standoff = d.one(b.frame->standoffs);

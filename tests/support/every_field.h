@@ -26,7 +26,19 @@ inline Build everyFieldOfTheFirstVersion() {
     mount.spin = Spin::counterClockwise;
     mount.pattern = {PatternShape::circle, 16, 0, 3.2, 3};
     frame.motorMounts = {mount};
-    frame.arms = {{"arm-1", {1, 2, 3}, {100, 90, 1}, 14, 5, "glass", 40.0, {}, false, measuredValue(17, 0.1)}};
+    frame.arms = {{"arm-1",
+                   {1, 2, 3},
+                   {100, 90, 1},
+                   14,
+                   5,
+                   ArmSection::bar,
+                   0,
+                   "glass",
+                   40.0,
+                   {},
+                   false,
+                   {},
+                   measuredValue(17, 0.1)}};
     Plate plate;
     plate.id = "main";
     plate.name = "Main plate";
@@ -104,6 +116,9 @@ inline Build everyField() {
         frame.standoffs[0].role = StandoffRole::bobbin;
         frame.arms[0].foldAngle_deg = 75;
         frame.arms[0].foldsDown = true;
+        frame.arms[0].section = ArmSection::tube;
+        frame.arms[0].wall_mm = 1.5;
+        frame.arms[0].hinge_g = 6;
     });
     build.practice.notes = {{"cg-offset", "a slow craft"}};
     build.parts[0].fastening.pieces = 3;

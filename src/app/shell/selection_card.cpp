@@ -1,5 +1,7 @@
 #include "app/shell/selection_card.h"
 
+#include "app/shell/arm_rows.h"
+
 #include "app/shell/group_tools.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/typed_number.h"
@@ -90,6 +92,7 @@ MemberCard::MemberCard(Document &document, const theme::Theme &theme, QWidget *p
     height_->setFont(theme.numbers(12));
     form_ = new QFormLayout;
     form_->addRow(tr("underside"), height_);
+    arm_ = new ArmRows(document_, theme_, *form_, this);
     column->addWidget(title_);
     column->addWidget(facts_);
     column->addLayout(form_);
@@ -113,12 +116,10 @@ bool MemberCard::refresh() {
     for (const auto &a : frame.arms)
         if (a.id == id) {
             found = true;
-            facts = tr("arm, %1 mm long, %2 × %3 mm %4%5. Its length and direction are set in Frame (F2); what hangs "
-                       "on it comes along.")
+            facts = tr("arm, %1 mm long%2. Its length and direction are set in Frame (F2); what hangs on it comes "
+                       "along.")
                         .arg((a.tip_mm - a.root_mm).norm(), 0, 'f', 1)
-                        .arg(a.width_mm)
-                        .arg(a.thickness_mm)
-                        .arg(QString::fromStdString(a.material), weight);
+                        .arg(weight);
         }
     for (const auto &s : frame.standoffs)
         if (s.id == id) {
@@ -134,6 +135,7 @@ bool MemberCard::refresh() {
     facts_->setText(facts);
     height_->setVisible(plate);
     form_->labelForField(height_)->setVisible(plate);
+    arm_->refresh();
     return true;
 }
 

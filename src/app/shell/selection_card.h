@@ -13,6 +13,8 @@ class QToolButton;
 
 namespace waxis::app {
 
+class ArmRows;
+
 /// Several parts: what they weigh together, and what can be done with them at once.
 class SelectionCard : public QWidget {
     Q_OBJECT
@@ -46,6 +48,7 @@ private:
     QLabel *facts_ = nullptr;
     QFormLayout *form_ = nullptr;
     QLineEdit *height_ = nullptr;
+    ArmRows *arm_ = nullptr;
 };
 
 } // namespace waxis::app

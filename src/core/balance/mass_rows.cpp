@@ -70,6 +70,17 @@ MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties
     return row;
 }
 
+/// A weighed arm has its joint in it; to a computed one it comes as a point.
+void addHinge(const Arm &arm, const Practice &practice, MassRow &row) {
+    if (!arm.foldJoint_mm || !arm.hinge_g || !row.known || row.source != Source::catalogue) return;
+    const Vec3 outwards = (arm.tip_mm - arm.root_mm).normalized();
+    const Vec3 joint = arm.root_mm + *arm.foldJoint_mm * outwards - Vec3(0, 0, arm.thickness_mm / 2);
+    const std::array both{row.element, MassElement{*arm.hinge_g, joint, Mat3::Zero()}};
+    const CompoundMass sum = rollUp(both);
+    row.element = {sum.mass_g, *sum.cg_mm, sum.inertia_gmm2};
+    row.tolerance_g = statedOrDefaultTolerance(catalogueValue(sum.mass_g), practice);
+}
+
 } // namespace
 
 MassRow massRowOf(const Build &build, const Part &part, const Practice &practice, CaseMask cases) {
@@ -138,9 +149,11 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
     for (const auto &plate : frame.plates)
         rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)), platePose(plate),
                                     plate.material, weighed(plate.mass_g, plate.id), frame, practice, allCases));
-    for (const auto &arm : frame.arms)
+    for (const auto &arm : frame.arms) {
         rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material,
                                     weighed(arm.mass_g, kitItemOf(arm)), frame, practice, allCases));
+        addHinge(arm, practice, rows.back());
+    }
     for (const auto &standoff : frame.standoffs) {
         ShapeProperties tube = shapeProperties(standoffShape(standoff));
         const ShapeProperties bore = shapeProperties(Cylinder{standoff.bore_mm, standoff.height_mm});

@@ -29,17 +29,27 @@ struct MotorMount {
     bool operator==(const MotorMount &) const = default;
 };
 
-/// Straight bar of rectangular section between two points on its top centre line.
+/// What an arm is across.
+enum class ArmSection {
+    bar, ///< solid
+    box, ///< hollow and rectangular
+    tube ///< hollow and round (oval where width and thickness differ)
+};
+
+/// Straight between two points on its top centre line.
 struct Arm {
     std::string id;
     Vec3 root_mm = Vec3::Zero(), tip_mm = Vec3::Zero();
-    double width_mm = 0, thickness_mm = 0;
+    double width_mm = 0, thickness_mm = 0; ///< outer
+    ArmSection section = ArmSection::bar;
+    double wall_mm = 0; ///< of what is hollow
     std::string material = "carbon";
     std::optional<double> foldJoint_mm; ///< distance of a folding joint from the root
     std::optional<double>
-        foldAngle_deg;      ///< how far the outer part turns when folded, to the left positive; none: 90, aft
-    bool foldsDown = false; ///< the joint's axis lies across the arm: the angle counts downwards, none: 90
-    Measured mass_g;        ///< weighed; unknown: from size and density
+        foldAngle_deg;             ///< how far the outer part turns when folded, to the left positive; none: 90, aft
+    bool foldsDown = false;        ///< the joint's axis lies across the arm: the angle counts downwards, none: 90
+    std::optional<double> hinge_g; ///< what the folding joint weighs besides the arm
+    Measured mass_g;               ///< weighed, with its joint; unknown: from size and density
     bool operator==(const Arm &) const = default;
 };
 

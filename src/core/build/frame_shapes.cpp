@@ -8,9 +8,42 @@
 
 namespace waxis {
 
-Shape armShape(const Arm &arm) { return Box{Vec3((arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm)}; }
+namespace {
+
+/// Across the arm, x to its left, y up. Round ones are polygons of the same area with flats above, below and at the
+/// sides, so that what lies on them touches.
+Ring sectionRing(const Arm &arm, double inwards_mm) {
+    const double x = arm.width_mm / 2 - inwards_mm, y = arm.thickness_mm / 2 - inwards_mm;
+    if (arm.section != ArmSection::tube) return {{-x, -y}, {x, -y}, {x, y}, {-x, y}};
+    constexpr int kSides = 24;
+    const double grown = std::sqrt(2 * kPi / (kSides * std::sin(2 * kPi / kSides)));
+    Ring ring;
+    for (int i = 0; i < kSides; ++i) {
+        const double angle = (i + 0.5) * 2 * kPi / kSides;
+        ring.emplace_back(grown * x * std::cos(angle), grown * y * std::sin(angle));
+    }
+    return ring;
+}
+
+} // namespace
+
+Vec3 armSize_mm(const Arm &arm) { return {(arm.tip_mm - arm.root_mm).norm(), arm.width_mm, arm.thickness_mm}; }
+
+Shape armShape(const Arm &arm) {
+    if (!isHollow(arm)) return Box{armSize_mm(arm)};
+    return Prism{{sectionRing(arm, 0), {sectionRing(arm, arm.wall_mm)}}, armSize_mm(arm).x()};
+}
 
 Pose armPose(const Arm &arm) {
+    const Pose axes = armAxes(arm);
+    if (!isHollow(arm)) return axes;
+    // A prism grows along its own z from its end: turn x, y, z into across, up, along.
+    Mat3 turn;
+    turn << Vec3::UnitY(), Vec3::UnitZ(), Vec3::UnitX();
+    return {axes * Vec3(-armSize_mm(arm).x() / 2, 0, 0), axes.rotation * Quat(turn)};
+}
+
+Pose armAxes(const Arm &arm) {
     const Vec3 along = arm.tip_mm - arm.root_mm;
     const double level = std::hypot(along.x(), along.y());
     const Quat turn = Quat(Eigen::AngleAxisd(std::atan2(along.y(), along.x()), Vec3::UnitZ()) *

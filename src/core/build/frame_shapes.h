@@ -6,9 +6,15 @@
 
 namespace waxis {
 
-/// An arm as a box; its top centre line runs from root to tip.
+/// A solid arm as a box, a hollow one as its section with the hole in it; its top centre line runs from root to tip.
 Shape armShape(const Arm &arm);
 Pose armPose(const Arm &arm);
+/// In the middle of the arm: x along it outwards, y across, z up.
+Pose armAxes(const Arm &arm);
+/// Length, width, thickness.
+Vec3 armSize_mm(const Arm &arm);
+/// What a wall makes of an arm: whether there is room in it.
+inline bool isHollow(const Arm &arm) { return arm.section != ArmSection::bar && arm.wall_mm > 0; }
 
 Shape standoffShape(const Standoff &standoff);
 Pose standoffPose(const Standoff &standoff);

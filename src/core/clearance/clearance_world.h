@@ -36,9 +36,10 @@ struct BodyGap {
 /// Holes in prisms are respected. Meshes must be closed.
 BodyGap measureGap(const Body &a, const Body &b);
 
-/// The shortest translation of `a` that frees it from `b`. Exact for two boxes (15 separating axes); for other
-/// pairs of convex shapes a refined direction search (better than 1 % of the depth); for prisms the best of the
-/// two faces and sixteen ways out along the plate; for meshes that of their convex hull. Zero when they do not overlap.
+/// The shortest translation of `a` that frees it from `b`. Exact for two boxes (15 separating axes); for other pairs of
+/// convex shapes within 1e-4 mm (expanding polytope); where a prism has holes or looks inwards the best of its faces,
+/// sixteen ways along it and the ways out of its pieces; for meshes that of their convex hull. Zero when they do not
+/// overlap.
 Vec3 freeingMove(const Body &a, const Body &b);
 
 /// All pairs of interest. The broad phase is FCL's dynamic tree over boxes inflated by each body's reach.

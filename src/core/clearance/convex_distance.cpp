@@ -97,7 +97,7 @@ Vec3 Convex::support(const Vec3 &direction) const {
     return R_FrameShape_ * supportPoint(shape_, R_FrameShape_.transpose() * direction) + p_Frame_;
 }
 
-ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
+ConvexGap coreDistance(const Convex &a, const Convex &b, double within_mm) {
     constexpr double kTolerance_mm = 1e-6;
     constexpr double kTouching_mm = 1e-9;
     constexpr int kMostRounds = 100;
@@ -105,7 +105,6 @@ ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
         const Vec3 onA = a.support(direction), onB = b.support(-direction);
         return Vertex{onA - onB, onA, onB};
     };
-    const double rinds = a.rind_mm() + b.rind_mm();
     const Vec3 between = b.origin() - a.origin();
     Simplex simplex;
     simplex.vertex[0] = farthest(between.squaredNorm() > 0 ? between : Vec3(Vec3::UnitX()));
@@ -118,7 +117,7 @@ ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
     for (int round = 0; round < kMostRounds && nearest2 > kTouching_mm * kTouching_mm; ++round) {
         const Vertex next = farthest(-face.nearest);
         const double length = std::sqrt(nearest2), atLeast = face.nearest.dot(next.w) / length;
-        if (atLeast - rinds > within_mm) return {std::numeric_limits<double>::infinity(), {}, {}};
+        if (atLeast > within_mm) return {std::numeric_limits<double>::infinity(), {}, {}};
         if (length - atLeast <= kTolerance_mm) break;
         simplex.vertex[simplex.size++] = next;
         Face nearer;
@@ -140,11 +139,28 @@ ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
         gap.onB_mm += face.share[i] * simplex.vertex[face.index[i]].onB;
     }
     const double core = std::sqrt(nearest2);
-    if (!(core > rinds + kTouching_mm)) return gap;
+    if (core > kTouching_mm)
+        gap.distance_mm = core;
+    else
+        gap.onB_mm = gap.onA_mm;
+    return gap;
+}
+
+ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm) {
+    const double rinds = a.rind_mm() + b.rind_mm();
+    ConvexGap gap = coreDistance(a, b, within_mm + rinds);
+    if (!(gap.distance_mm > 0) || std::isinf(gap.distance_mm) || rinds == 0) return gap;
+    constexpr double kTouching_mm = 1e-9;
+    const double core = gap.distance_mm;
     const Vec3 along = (gap.onB_mm - gap.onA_mm) / core;
-    gap.distance_mm = core - rinds;
-    gap.onA_mm += a.rind_mm() * along;
-    gap.onB_mm -= b.rind_mm() * along;
+    if (core > rinds + kTouching_mm) {
+        gap.distance_mm = core - rinds;
+        gap.onA_mm += a.rind_mm() * along;
+        gap.onB_mm -= b.rind_mm() * along;
+        return gap;
+    }
+    gap.distance_mm = 0;
+    gap.onA_mm = gap.onB_mm = gap.onA_mm + core * a.rind_mm() / rinds * along;
     return gap;
 }
 

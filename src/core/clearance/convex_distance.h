@@ -34,6 +34,10 @@ struct ConvexGap {
 /// plane across the result proves it right within 1e-6 mm; where round shapes converge more slowly, after 100 rounds
 /// (better than 1e-4 mm).
 /// Farther apart than `within_mm`: an infinite distance, found sooner.
+/// Where they overlap, one point that lies in both is given twice.
 ConvexGap convexDistance(const Convex &a, const Convex &b, double within_mm = std::numeric_limits<double>::infinity());
+
+/// The same of what is under the rinds: a ball is its middle.
+ConvexGap coreDistance(const Convex &a, const Convex &b, double within_mm = std::numeric_limits<double>::infinity());
 
 } // namespace waxis::clearance

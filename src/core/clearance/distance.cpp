@@ -69,11 +69,8 @@ bool slabGap(const Prism &prism, const Body &slab, const Body &other, BodyGap &g
     return false;
 }
 
-/// Middle of what the two bounding boxes share: where to look at an overlap.
-Vec3 commonPoint(const Body &a, const Body &b) {
-    const Aabb boxA = boundsOf(a.shape, a.X_FrameBody), boxB = boundsOf(b.shape, b.X_FrameBody);
-    return (boxA.min_mm.cwiseMax(boxB.min_mm) + boxA.max_mm.cwiseMin(boxB.max_mm)) / 2;
-}
+/// A point of the body.
+Vec3 somewhereOn(const Body &body) { return body.X_FrameBody * supportPoint(body.shape, Vec3::UnitZ()); }
 
 Pieces::Sides sidesOf(const std::array<Vec2, 3> &corners) {
     Pieces::Sides sides;
@@ -119,7 +116,7 @@ void takeNearest(const Pieces &pieces, const Pose &X_FramePrism, const Convex &o
 bool liesInside(const Body &inner, const Body &outer) {
     const auto *mesh = std::get_if<Mesh>(&outer.shape);
     if (!mesh) return false;
-    const Vec3 p = outer.X_FrameBody.inverse() * (inner.X_FrameBody * supportPoint(inner.shape, Vec3::UnitZ()));
+    const Vec3 p = outer.X_FrameBody.inverse() * somewhereOn(inner);
     const Vec3 ray = Vec3(0.532, 0.271, 0.802).normalized(); // along no face of anything that is drawn
     int crossings = 0;
     for (const auto &[i, j, k] : mesh->triangles) { // Moeller and Trumbore 1997
@@ -203,8 +200,11 @@ BodyGap distanceBetween(const Body &a, const Pieces &piecesA, const Body &b, con
     gap.onA_mm = best.onA_mm;
     gap.onB_mm = best.onB_mm;
     // A mesh is its skin: what lies wholly inside does not touch it.
-    if (gap.distance_mm > 0 && (liesInside(a, b) || liesInside(b, a))) gap.distance_mm = 0;
-    if (!(gap.distance_mm > 0)) gap.onA_mm = gap.onB_mm = commonPoint(a, b);
+    const bool aInside = gap.distance_mm > 0 && liesInside(a, b), bInside = gap.distance_mm > 0 && liesInside(b, a);
+    if (aInside || bInside) {
+        gap.distance_mm = 0;
+        gap.onA_mm = gap.onB_mm = somewhereOn(aInside ? a : b);
+    }
     return gap;
 }
 

@@ -1,6 +1,8 @@
 // Moving A by t along the unit vector d frees it from B once min(A.d) + t >= max(B.d); the depth is the least such
-// t over all d. For two boxes the least is attained on one of 15 axes (separating axis theorem, Gottschalk).
+// t over all d. For two boxes the least is attained on one of 15 axes (separating axis theorem, Gottschalk); other
+// convex pairs ask the expanding polytope. What has holes or looks inwards may get free sooner, into its own hollows.
 #include "core/clearance/narrow.h"
+#include "core/clearance/penetration.h"
 
 #include "core/base/units.h"
 
@@ -46,59 +48,75 @@ std::vector<Vec3> separatingAxes(const Body &a, const Body &b) {
     return axes;
 }
 
-/// Walks the direction downhill on the unit sphere with shrinking steps.
-WayOut refined(const Body &a, const Body &b, WayOut best) {
-    for (double step = 0.3; step > 1e-3; step /= 2) {
-        for (bool better = true; better;) {
-            better = false;
-            const Vec3 u = best.direction.unitOrthogonal(), v = best.direction.cross(u);
-            for (int k = 0; k < 8; ++k) {
-                const double angle = k * kPi / 4;
-                const Vec3 d = (best.direction + step * (std::cos(angle) * u + std::sin(angle) * v)).normalized();
-                const double t = travel(a, b, d);
-                if (t < best.travel_mm - 1e-9) {
-                    best = {d, t};
-                    better = true;
-                    break;
-                }
-            }
+WayOut convexWayOut(const Body &a, const Body &b) {
+    const WayOut straight = bestOf(a, b, separatingAxes(a, b));
+    if (std::holds_alternative<Box>(a.shape) && std::holds_alternative<Box>(b.shape)) return straight;
+    // What is as short along an axis of either body is said along that axis.
+    constexpr double kAsShort_mm = 2e-4;
+    const auto move = partingMove(Convex(a.shape, a.X_FrameBody), Convex(b.shape, b.X_FrameBody));
+    if (!move || !(move->norm() > 0) || straight.travel_mm <= move->norm() + kAsShort_mm) return straight;
+    return {move->normalized(), move->norm()};
+}
+
+/// Whether a prism is convex as it stands: no holes, and no corner that looks inwards.
+bool isConvex(const Prism &prism) {
+    const Ring &ring = prism.polygon.outline;
+    if (!prism.polygon.holes.empty() || ring.size() < 3) return false;
+    int left = 0, right = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Vec2 e = ring[(i + 1) % ring.size()] - ring[i],
+                   f = ring[(i + 2) % ring.size()] - ring[(i + 1) % ring.size()];
+        const double turn = e.x() * f.y() - e.y() * f.x();
+        left += turn > 1e-12;
+        right += turn < -1e-12;
+    }
+    return left == 0 || right == 0;
+}
+
+bool isConvex(const Shape &shape) {
+    const auto *prism = std::get_if<Prism>(&shape);
+    return prism ? isConvex(*prism) : !std::holds_alternative<Mesh>(shape);
+}
+
+/// Ways out of the pairs of convex pieces that overlap: what frees the nearest of them often frees all.
+std::vector<Vec3> waysOutOfPieces(const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
+    constexpr std::size_t kMost = 24;
+    const Pose X_BA = b.X_FrameBody.inverse() * a.X_FrameBody;
+    const std::size_t countA = std::max<std::size_t>(1, ga.wedges.size()),
+                      countB = std::max<std::size_t>(1, gb.wedges.size());
+    std::vector<Vec3> ways;
+    for (std::size_t i = 0; i < countA; ++i) {
+        const Shape &wedgeA = ga.wedges.empty() ? a.shape : ga.wedges[i];
+        const Aabb boundsA = boundsOf(wedgeA, X_BA);
+        for (std::size_t j = 0; j < countB && ways.size() < kMost; ++j) {
+            if (!gb.wedges.empty() && boxGap(gb.bounds[j], boundsA) > 0) continue;
+            const Shape &wedgeB = gb.wedges.empty() ? b.shape : gb.wedges[j];
+            const auto move = partingMove(Convex(wedgeA, a.X_FrameBody), Convex(wedgeB, b.X_FrameBody));
+            if (move && move->norm() > 1e-9) ways.push_back(move->normalized());
         }
     }
-    return best;
+    return ways;
 }
 
-WayOut convexWayOut(const Body &a, const Body &b) {
-    auto axes = separatingAxes(a, b);
-    if (std::holds_alternative<Box>(a.shape) && std::holds_alternative<Box>(b.shape)) return bestOf(a, b, axes);
-    const Vec3 between = a.X_FrameBody.position_mm - b.X_FrameBody.position_mm;
-    axes.push_back(between);
-    for (const Body *body : {&a, &b}) { // straight out from a cylinder's side
-        const Vec3 z = body->X_FrameBody.rotation * Vec3::UnitZ();
-        axes.push_back(between - between.dot(z) * z);
-    }
-    return refined(a, b, bestOf(a, b, axes));
-}
-
-WayOut wayOutOfPlate(const Body &plate, const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
-    const Quat turn = plate.X_FrameBody.rotation;
-    const auto &prism = std::get<Prism>(plate.shape);
-    const bool plateMoves = &plate == &a;
-    const Body &other = plateMoves ? b : a;
-    WayOut best = bestOf(a, b, {turn * Vec3::UnitZ()});
-    // The other body's deepest point: while it is still in the material after a move aside, nothing is free.
-    const Vec3 inwards = plateMoves ? best.direction : Vec3(-best.direction);
-    const Vec3 deepest =
-        plate.X_FrameBody.inverse() *
-        (other.X_FrameBody * supportPoint(other.shape, other.X_FrameBody.rotation.conjugate() * inwards));
-    const bool inSlab = deepest.z() > 0 && deepest.z() < prism.thickness_mm;
+/// The best of the plates' faces, sixteen ways along each plate, and the ways out of their pieces.
+WayOut wayOutOfPlates(const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
+    std::vector<Vec3> across, along;
+    for (const Body *body : {&a, &b})
+        if (std::holds_alternative<Prism>(body->shape)) {
+            across.push_back(body->X_FrameBody.rotation * Vec3::UnitZ());
+            for (int i = 0; i < 16; ++i)
+                along.push_back(body->X_FrameBody.rotation * Vec3(std::cos(i * kPi / 8), std::sin(i * kPi / 8), 0));
+        }
+    WayOut best = bestOf(a, b, across);
+    // The hulls part as well; they are the bodies themselves where nothing looks inwards.
+    if (const auto move = partingMove(Convex(a.shape, a.X_FrameBody), Convex(b.shape, b.X_FrameBody));
+        move && move->norm() > 0 && move->norm() < best.travel_mm - 1e-9)
+        best = {move->normalized(), move->norm()};
+    const auto pieces = waysOutOfPieces(a, ga, b, gb);
+    along.insert(along.end(), pieces.begin(), pieces.end());
     Body moved = a;
-    for (int i = 0; i < 16; ++i) {
-        const double angle = i * kPi / 8;
-        const Vec2 aside(std::cos(angle), std::sin(angle));
-        const Vec2 shifted = deepest.head<2>() + (plateMoves ? -best.travel_mm : best.travel_mm) * aside;
-        if (inSlab && contains(prism.polygon, shifted)) continue;
-        const Vec3 d = turn * Vec3(aside.x(), aside.y(), 0);
-        auto stillIn = [&](double t) {
+    for (const Vec3 &d : along) {
+        const auto stillIn = [&](double t) {
             moved.X_FrameBody.position_mm = a.X_FrameBody.position_mm + t * d;
             return overlaps(moved, ga, b, gb);
         };
@@ -113,10 +131,9 @@ WayOut wayOutOfPlate(const Body &plate, const Body &a, const Pieces &ga, const B
 } // namespace
 
 Vec3 shortestWayOut(const Body &a, const Pieces &ga, const Body &b, const Pieces &gb) {
-    const bool plateA = std::holds_alternative<Prism>(a.shape), plateB = std::holds_alternative<Prism>(b.shape);
-    const WayOut way = plateB   ? wayOutOfPlate(b, a, ga, b, gb)
-                       : plateA ? wayOutOfPlate(a, a, ga, b, gb)
-                                : convexWayOut(a, b);
+    const bool plates = std::holds_alternative<Prism>(a.shape) || std::holds_alternative<Prism>(b.shape);
+    const bool convex = isConvex(a.shape) && isConvex(b.shape);
+    const WayOut way = plates && !convex ? wayOutOfPlates(a, ga, b, gb) : convexWayOut(a, b);
     return way.travel_mm > 0 ? Vec3(way.direction * way.travel_mm) : Vec3(Vec3::Zero());
 }
 

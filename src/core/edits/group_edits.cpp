@@ -184,7 +184,7 @@ EditResult mirrorCopies(const Build &build, const std::vector<std::string> &ids,
 namespace {
 
 /// An arm's own axes: x outwards, z up, origin at its root.
-Pose armAxes(const Arm &arm) {
+Pose standsOnArm(const Arm &arm) {
     const Vec3 out = (arm.tip_mm - arm.root_mm).normalized();
     const Vec3 left = Vec3::UnitZ().cross(out).normalized();
     Mat3 turn;
@@ -221,14 +221,14 @@ const Arm *armOf(const Build &build, const Part &part, int depth = 0) {
                 if (const Arm *arm = armOf(build, *other, depth + 1)) return arm;
     const Vec3 at = framePose(build, part).position_mm;
     const Arm *arm = nearestArm(frame, at);
-    const bool outside = arm && part.placement.site.empty() && (armAxes(*arm).inverse() * at).x() > 0;
+    const bool outside = arm && part.placement.site.empty() && (standsOnArm(*arm).inverse() * at).x() > 0;
     return outside && distanceFromArm_mm(*arm, at) < 1.5 * arm->width_mm ? arm : nullptr;
 }
 
 /// What stands on an arm's place of the same kind as `part` stands on its own: the motor of the other arm.
 std::string twinOn(const Build &build, const Part &part, const Arm &own, const Arm &arm) {
     constexpr double kSame_mm = 1.0;
-    const Vec3 there = armAxes(arm) * (armAxes(own).inverse() * framePose(build, part).position_mm);
+    const Vec3 there = standsOnArm(arm) * (standsOnArm(own).inverse() * framePose(build, part).position_mm);
     for (const auto &other : build.parts)
         if (other.type == part.type && other.id != part.id &&
             (framePose(build, other).position_mm - there).norm() < kSame_mm)
@@ -246,7 +246,7 @@ EditResult copyToOtherArms(const Build &build, const std::string &id, std::vecto
     if (!own)
         return refuse(
             fmt::format("{} belongs to no arm: it lies over none and is fastened to none.", displayName(build, id)));
-    const Pose inArm = armAxes(*own).inverse() * framePose(build, *part);
+    const Pose inArm = standsOnArm(*own).inverse() * framePose(build, *part);
     const auto mountAt = [&](const Arm &arm) -> const MotorMount * {
         for (const auto &mount : frame.motorMounts)
             if (nearestArm(frame, mount.position_mm) == &arm) return &mount;
@@ -261,13 +261,13 @@ EditResult copyToOtherArms(const Build &build, const std::string &id, std::vecto
         if (arm.id == own->id || !twinOn(build, *part, *own, arm).empty()) continue;
         const MotorMount *mount = onMount ? mountAt(arm) : nullptr;
         if (onMount && !mount) continue;
-        Pose there = armAxes(arm) * inArm;
+        Pose there = standsOnArm(arm) * inArm;
         there.rotation = canonical(there.rotation);
         if (mount)
             there.position_mm.head<2>() =
                 mount->position_mm.head<2>() +
-                (there.position_mm -
-                 (armAxes(arm) * (armAxes(*own).inverse() * sitePose(frame, part->placement.site)->position_mm)))
+                (there.position_mm - (standsOnArm(arm) * (standsOnArm(*own).inverse() *
+                                                          sitePose(frame, part->placement.site)->position_mm)))
                     .head<2>();
         std::vector<std::string> onto;
         for (const auto &other : part->fastening.onto) {

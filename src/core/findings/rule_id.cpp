@@ -9,6 +9,7 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::kitUnweighed: return "KIT-3";
     case RuleId::kitSize: return "KIT-4";
     case RuleId::kitMarks: return "KIT-5";
+    case RuleId::kitPlausible: return "KIT-6";
     case RuleId::fitOverlap: return "FIT-1";
     case RuleId::fitGap: return "FIT-2";
     case RuleId::fitPropZone: return "FIT-3";

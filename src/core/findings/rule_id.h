@@ -11,6 +11,7 @@ enum class RuleId {
     kitUnweighed,
     kitSize,
     kitMarks,
+    kitPlausible,
     fitOverlap,
     fitGap,
     fitPropZone,

@@ -38,11 +38,20 @@ double structureMass_g(const Shape &shape, const std::string &material, const Fr
     return found ? shapeProperties(shape).volume_mm3 * found->density_g_cm3 * 1e-3 : -1;
 }
 
+double armMass_g(const Arm &arm, const Frame &frame) {
+    const double bare = structureMass_g(armShape(arm), arm.material, frame);
+    return bare < 0 ? bare : bare + (arm.foldJoint_mm ? arm.hinge_g.value_or(0) : 0);
+}
+
 std::string nameOf(const Plate &plate) { return plate.name.empty() ? plate.id : plate.name; }
 
 std::string nameOf(const Arm &arm) {
-    return fmt::format("Arm {:g} x {:g} mm, {:.0f} mm long", arm.width_mm, arm.thickness_mm,
-                       (arm.tip_mm - arm.root_mm).norm());
+    const double length = armSize_mm(arm).x();
+    if (!isHollow(arm))
+        return fmt::format("Arm {:g} x {:g} mm, {:.0f} mm long", arm.width_mm, arm.thickness_mm, length);
+    const char *word = arm.section == ArmSection::tube ? "Arm tube" : "Box arm";
+    return fmt::format("{} {:g} x {:g} x {:g} mm, {:.0f} mm long", word, arm.width_mm, arm.thickness_mm, arm.wall_mm,
+                       length);
 }
 
 std::string nameOf(const Standoff &standoff) {
@@ -65,8 +74,10 @@ std::string kitItemOf(const Standoff &standoff) {
 }
 
 std::string kitItemOf(const Arm &arm) {
-    return fmt::format("arm-{}x{}-{}", idNumber(arm.width_mm), idNumber(arm.thickness_mm),
-                       idNumber((arm.tip_mm - arm.root_mm).norm()));
+    const std::string wall = isHollow(arm) ? fmt::format("x{}", idNumber(arm.wall_mm)) : std::string();
+    const char *word = isHollow(arm) && arm.section == ArmSection::tube ? "tube" : "arm";
+    return fmt::format("{}-{}x{}{}-{}", word, idNumber(arm.width_mm), idNumber(arm.thickness_mm), wall,
+                       idNumber(armSize_mm(arm).x()));
 }
 
 std::optional<Vec3> overallSize_mm(const PartType &type) {
@@ -136,8 +147,7 @@ std::vector<KitLine> kitLines(const Build &build, const Practice &practice) {
             structureMass_g(plateShape(plate), plate.material, frame), boundsOf(plateShape(plate), Pose{}).size_mm());
     for (const auto &arm : frame.arms)
         frameLine(
-            kitItemOf(arm), KitKind::arm, arm.id, [&] { return nameOf(arm); },
-            structureMass_g(armShape(arm), arm.material, frame), std::get<Box>(armShape(arm)).fullSize_mm);
+            kitItemOf(arm), KitKind::arm, arm.id, [&] { return nameOf(arm); }, armMass_g(arm, frame), armSize_mm(arm));
     for (const auto &standoff : frame.standoffs)
         frameLine(
             kitItemOf(standoff), KitKind::standoff, standoff.id, [&] { return nameOf(standoff); },

@@ -142,6 +142,10 @@ private:
             arm.tip_mm = at(spoke.motor_mm + out * (w_["motorCircle_mm"] / 2 + 4), armTop_);
             arm.width_mm = w_["armWidth_mm"];
             arm.thickness_mm = w_["armThickness_mm"];
+            if (w_["armWall_mm"] > 0) {
+                arm.section = w_.yes("armRound") ? ArmSection::tube : ArmSection::box;
+                arm.wall_mm = w_["armWall_mm"];
+            }
             if (w_["foldJoint_mm"] > 0) arm.foldJoint_mm = w_["foldJoint_mm"];
             frame_.arms.push_back(arm);
             MotorMount mount;
@@ -397,6 +401,14 @@ private:
 
 } // namespace
 
+LayoutValues usualSection(const LayoutValues &values) {
+    constexpr double kThickestBar_mm = 10, kWall_mm = 1.5; // common practice, no source
+    const auto width = values.find("armWidth_mm"), thickness = values.find("armThickness_mm");
+    if (width == values.end() || thickness == values.end()) return {};
+    return {{"armWall_mm", thickness->second > kThickestBar_mm ? kWall_mm : 0.0},
+            {"armRound", width->second == thickness->second ? 1.0 : 0.0}};
+}
+
 Result<Frame, LayoutError> generateFrame(LayoutKind kind, const LayoutValues &values) {
     const auto parameters = parametersOf(kind);
     LayoutValues complete;
@@ -418,6 +430,10 @@ Result<Frame, LayoutError> generateFrame(LayoutKind kind, const LayoutValues &va
             return Failure{LayoutError{key, fmt::format("a whole number expected, found {:g}", value)}};
         complete[key] = value;
     }
+    for (const auto &[key, usual] : usualSection(complete))
+        if (!values.contains(key)) complete[key] = usual;
+    if (2 * complete["armWall_mm"] >= std::min(complete["armWidth_mm"], complete["armThickness_mm"]))
+        return Failure{LayoutError{"armWall_mm", "two walls are thicker than the arm; 0 for a solid one"}};
     Frame frame = FrameMaker(kind, Wishes(complete)).make();
     for (const auto &layout : layouts())
         if (layout.kind == kind) {

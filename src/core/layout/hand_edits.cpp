@@ -360,6 +360,20 @@ EditResult removeFromFrame(const Build &build, const std::string &id) {
     return replaceFrame(build, frame);
 }
 
+EditResult setArm(const Build &build, const Arm &wished) {
+    if (!(wished.width_mm > 0) || !(wished.thickness_mm > 0)) return refuse("An arm has a width and a thickness.");
+    const double half = std::min(wished.width_mm, wished.thickness_mm) / 2, length = armSize_mm(wished).x();
+    if (wished.section != ArmSection::bar && !(wished.wall_mm > 0 && wished.wall_mm < half))
+        return refuse(
+            fmt::format("The wall of a hollow arm is more than 0 and less than {:g} mm, half of the arm.", half));
+    if (wished.foldJoint_mm && !(*wished.foldJoint_mm > 0 && *wished.foldJoint_mm < length))
+        return refuse(fmt::format("The joint lies between the arm's root and its tip, {:.1f} mm from it.", length));
+    if (wished.hinge_g && *wished.hinge_g < 0) return refuse("A joint weighs no less than nothing.");
+    Arm arm = wished;
+    if (arm.section == ArmSection::bar) arm.wall_mm = 0;
+    return setThing(build, &Frame::arms, arm);
+}
+
 EditResult setStandoff(const Build &build, const Standoff &standoff) {
     if (!(standoff.height_mm > 0) || !(standoff.diameter_mm > 0)) return refuse("A post has a height and a diameter.");
     if (!(standoff.bore_mm >= 0 && standoff.bore_mm < standoff.diameter_mm))

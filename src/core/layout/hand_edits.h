@@ -43,6 +43,9 @@ EditResult moveOnFrame(const Build &build, const std::string &id, const Vec2 &to
 /// nothing.
 EditResult removeFromFrame(const Build &build, const std::string &id);
 
+/// What an arm is across, of what, where and how it folds, what it weighs. Errors: walls that meet, a joint beyond the
+/// tip, no such arm.
+EditResult setArm(const Build &build, const Arm &arm);
 EditResult setStandoff(const Build &build, const Standoff &standoff);
 EditResult setSite(const Build &build, const Site &site);
 EditResult setPassThrough(const Build &build, const PassThrough &pass);

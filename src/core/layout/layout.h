@@ -60,6 +60,10 @@ struct LayoutError {
     std::string text() const { return parameter.empty() ? reason : parameter + ": " + reason; }
 };
 
+/// What arms of that width and thickness usually are: bars up to 10 mm, thicker ones with a wall of 1.5 mm, round where
+/// they are as wide as thick ("armWall_mm", "armRound"; common practice, no source).
+LayoutValues usualSection(const LayoutValues &values);
+
 /// The frame of a layout. Values that are not given take their standard; unknown keys and values out of range are
 /// refused. The datum is the centroid of the motor axes, on the top face of the main plate; arms lie on the main plate.
 /// Ids depend on the position only, so that a frame made with other numbers has the same members.

@@ -67,6 +67,8 @@ std::vector<LayoutParameter> parametersOf(LayoutKind kind) {
     }
     list.push_back({"armWidth_mm", "Arm width", "mm", many ? 16.0 : 13.0, 2, 100, number, arms});
     list.push_back({"armThickness_mm", "Arm thickness", "mm", 5, 0.5, 60, number, arms});
+    list.push_back({"armWall_mm", "Arm wall, 0: solid", "mm", 0, 0, 10, number, arms});
+    list.push_back({"armRound", "Round arms, where they have a wall", "", 0, 0, 1, yesNo, arms});
     list.push_back({"foldJoint_mm", "Folding joint from the arm's root, 0: none", "mm", 0, 0, 1000, number, arms});
 
     list.push_back({"prop_mm", "Propeller diameter", "mm", many ? 178.0 : 127.0, 25, 1000, number, propellers});

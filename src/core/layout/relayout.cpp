@@ -59,7 +59,7 @@ std::vector<MotorMount> mergedMounts(const std::vector<MotorMount> &base, const 
     return result;
 }
 
-Pose armEnd(const Arm &arm, bool tip) { return {tip ? arm.tip_mm : arm.root_mm, armPose(arm).rotation}; }
+Pose armEnd(const Arm &arm, bool tip) { return {tip ? arm.tip_mm : arm.root_mm, armAxes(arm).rotation}; }
 
 /// How a frame member moved, as a motion of space; none when the id is no member of both frames. Arms move with the end
 /// that is nearer to `p`.
@@ -199,7 +199,11 @@ EditResult setLayoutValue(const Build &build, const std::string &parameter, doub
     const auto *layout = findLayout(build.frame->layout);
     if (!layout) return Failure{EditError{"This frame was not made from a layout."}};
     LayoutValues values = build.frame->layoutParameters;
+    const LayoutValues usualBefore = usualSection(values);
     values[parameter] = value;
+    // A section that was the usual one for the arm's size stays the usual one for its new size.
+    for (const auto &[key, usual] : usualSection(values))
+        if (key != parameter && (!values.contains(key) || values[key] == usualBefore.at(key))) values[key] = usual;
     return relayout(build, layout->kind, values);
 }
 

@@ -168,7 +168,8 @@ void offerArms(const Asked &asked) {
         const double middle = (box.max_mm.z() + box.min_mm.z()) / 2;
         const Vec3 level = onAxis - Vec3(0, 0, arm.thickness_mm / 2 + middle);
         for (double side : {-1.0, 1.0}) offer(PerchKind::armSide, level + side * aside * left, FasteningMethod::ties);
-        if (asked.shown[2] && own.size_mm().z() < arm.thickness_mm && own.size_mm().y() < arm.width_mm)
+        const double room_mm = std::min(arm.thickness_mm - own.size_mm().z(), arm.width_mm - own.size_mm().y());
+        if (asked.shown[2] && isHollow(arm) && room_mm > 2 * arm.wall_mm)
             offer(PerchKind::armInside, level, FasteningMethod::ties);
     }
 }

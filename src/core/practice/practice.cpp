@@ -96,7 +96,7 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::cameraPropellers, "camera-propellers", "Share of the picture in which propellers may turn", "%", 8.0,
          kTrade},
         {Limit::lensOvershoot, "lens-overshoot", "Lens in front of its protection", "mm", 0.0, kTrade},
-        {Limit::lampSeen, "lamp-seen", "Share of directions from which the status lamp is to be seen", "%", 10.0,
+        {Limit::lampSeen, "lamp-seen", "Share of directions from which the status lamp is to be seen", "%", 30.0,
          kTrade},
         {Limit::groundClearance, "ground-clearance", "Lowest part above the ground", "mm", 3.0, kTrade},
         {Limit::tipOver, "tip-over", "Slope on which the craft still stands", "deg", 20.0, kTrade},

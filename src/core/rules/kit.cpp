@@ -1,6 +1,8 @@
 // KIT: counts and weights.
 #include "core/kit/kit.h"
 #include "core/balance/mass_rows.h"
+#include "core/build/frame_shapes.h"
+#include "core/catalog/part_bounds.h"
 #include "core/clearance/clearance_world.h"
 #include "core/derived/all_up.h"
 #include "core/findings/input.h"
@@ -202,8 +204,87 @@ static FindingText wordMarks(const Build &build, const Finding &f) {
              {someNames(names)}}};
 }
 
+namespace {
+
+constexpr double kHeaviest_g_cm3 = 12, kLightest_g_cm3 = 0.02; // lead and foam; common practice, no source
+
+/// Weight by the box that the part's firm bodies fill, g/cm3; none: it has no body.
+std::optional<double> boxDensity_g_cm3(const PartType &type, double mass_g) {
+    const Aabb box = firmBounds(type);
+    if (box.empty() || !(box.size_mm().prod() > 0)) return {};
+    return mass_g / (box.size_mm().prod() * 1e-3);
+}
+
+/// The one part, plate or arm of a load case that weighs most.
+const MassRow *heaviestOf(const Derived &derived) {
+    const MassRow *heaviest = nullptr;
+    for (const auto &row : derived.massRows)
+        if (row.known && (!heaviest || row.element.mass_g > heaviest->element.mass_g)) heaviest = &row;
+    return heaviest;
+}
+
+} // namespace
+
+static void judgePlausible(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    for (std::size_t i = 0; i < build.parts.size() && i < derived.massRows.size(); ++i) {
+        const MassRow &row = derived.massRows[i];
+        const PartType *type = typeOf(build, build.parts[i]);
+        const auto density = type && row.known && row.kind == MassKind::part
+                                 ? boxDensity_g_cm3(*type, row.element.mass_g)
+                                 : std::nullopt;
+        if (!density || (*density <= kHeaviest_g_cm3 && *density >= kLightest_g_cm3)) continue;
+        Finding f;
+        f.rule = RuleId::kitPlausible;
+        f.variant = *density > kHeaviest_g_cm3 ? "heavy" : "light";
+        f.severity = Severity::watch;
+        f.subjects = {build.parts[i].id};
+        f.measured = *density;
+        f.limit = *density > kHeaviest_g_cm3 ? kHeaviest_g_cm3 : kLightest_g_cm3;
+        f.unit = "g/cm3";
+        f.margin = -std::abs(*f.limit - *density);
+        f.from_mm = row.element.centroid_mm;
+        f.inputs = {{"weight", row.element.mass_g, "g"}};
+        out.push_back(std::move(f));
+    }
+    // A frame on which little stands yet says nothing.
+    const bool flies = std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
+        const PartType *type = typeOf(build, part);
+        return type && type->kind == PartKind::battery;
+    });
+    const MassRow *heaviest = flies ? heaviestOf(derived) : nullptr;
+    if (!heaviest || heaviest->kind != MassKind::arm || heaviest->source != Source::catalogue) return;
+    const auto &arms = build.frame->arms;
+    const auto arm = std::find_if(arms.begin(), arms.end(), [&](const Arm &a) { return a.id == heaviest->id; });
+    if (arm == arms.end()) return;
+    Finding f;
+    f.rule = RuleId::kitPlausible;
+    f.variant = isHollow(*arm) ? "hollow-arm" : "solid-arm";
+    f.severity = Severity::note;
+    f.subjects = {heaviest->id};
+    f.measured = heaviest->element.mass_g;
+    f.unit = "g";
+    f.from_mm = heaviest->element.centroid_mm;
+    out.push_back(std::move(f));
+}
+
+static FindingText wordPlausible(const Build &build, const Finding &f) {
+    const std::string name = displayName(build, f.subjects[0]);
+    if (f.variant == "solid-arm")
+        return {{"{0} is the heaviest thing aboard: {1} g, worked out as a solid bar", {name, oneDecimal(*f.measured)}},
+                {"Is it a tube or a box? Give it its wall, or weigh it.", {}}};
+    if (f.variant == "hollow-arm")
+        return {{"{0} is the heaviest thing aboard: {1} g, worked out from its size", {name, oneDecimal(*f.measured)}},
+                {"Everything rests on that figure: weigh it.", {}}};
+    const bool heavy = f.variant == "heavy";
+    return {
+        {"{0} weighs {1} g: {2} g/cm³", {name, oneDecimal(inputOf(f, "weight")), fmt::format("{:.3g}", *f.measured)}},
+        {heavy ? "That is heavier than lead, by the box that it fills. Grams for kilograms, or a digit too many?"
+               : "That is lighter than foam, by the box that it fills. Kilograms for grams, or a digit missing?",
+         {}}};
+}
+
 std::span<const Rule> kitRules() {
-    static const std::array<Rule, 5> rules{{
+    static const std::array<Rule, 6> rules{{
         {RuleId::kitMassUnknown,
          "Mass not known",
          "A part without a weight is missing from the balance; nought grams would be a lie.",
@@ -250,6 +331,15 @@ std::span<const Rule> kitRules() {
          needs(Need::kit),
          judgeMarks,
          wordMarks},
+        {RuleId::kitPlausible,
+         "Weights that are hard to believe",
+         "One slip of a digit moves the balance by centimetres, and an arm taken for solid weighs five times its own.",
+         kTrade,
+         Stage::kit,
+         {},
+         needs(Need::massRows),
+         judgePlausible,
+         wordPlausible},
     }};
     return rules;
 }

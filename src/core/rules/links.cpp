@@ -51,7 +51,7 @@ static void judgeNumbering(const Build &build, const Practice &, const Derived &
     for (std::size_t i = 0; i < wanted.size(); ++i) {
         const MotorMount &mount = frame.motorMounts[i];
         if (custom->numbering == Numbering::own || mount.number == 0 || mount.number == wanted[i]) continue;
-        Finding &f = finding(Severity::watch, "order", {mount.id});
+        Finding &f = finding(Severity::stop, "order", {mount.id});
         f.measured = mount.number;
         f.limit = wanted[i];
         f.margin = -1;

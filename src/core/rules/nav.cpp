@@ -1,5 +1,7 @@
 // NAV-1 and NAV-2: what the GPS antenna sees of the sky, and the angles to enter.
 #include "core/attitude/mounting_angles.h"
+#include "core/findings/input.h"
+#include "core/magnetics/compass_place.h"
 #include "core/rules/rule.h"
 #include "core/survey/at_hand.h"
 #include "core/survey/views.h"
@@ -9,6 +11,33 @@
 #include <fmt/format.h>
 
 namespace waxis {
+
+namespace {
+
+/// In fast flight the antenna leans with the craft; a wedge of half that angle shares it out between hover and cruise.
+void judgeCruiseLean(const Build &build, const SkySurvey &sky, std::vector<Finding> &out) {
+    constexpr double kLean_deg = 30; // common practice, no source
+    const double leans = sky.cruise.axisToZenith_deg;
+    if (!(leans > kLean_deg)) return;
+    Finding f;
+    f.rule = RuleId::navSky;
+    f.variant = "cruise-lean";
+    f.severity = Severity::note;
+    f.subjects = {sky.part};
+    f.measured = leans;
+    f.limit = kLean_deg;
+    f.unit = "deg";
+    f.margin = kLean_deg - leans;
+    f.from_mm = sky.place.position_mm;
+    f.inputs = {{"antenna leans, level", sky.level.axisToZenith_deg, "deg"}, {"wedge", leans / 2, "deg"}};
+    constexpr double kFlat_deg = 5; // one that leans already is turned by hand
+    const Part *part = findPart(build, sky.part);
+    if (part && !part->pinned && sky.level.axisToZenith_deg < kFlat_deg) // positive turns about y lower the nose
+        f.fixes.push_back({sky.part, PartTurn{Vec3::UnitY(), -leans / 2}, {}, {}});
+    out.push_back(std::move(f));
+}
+
+} // namespace
 
 static void judgeSky(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &sky : skiesSeen(derived)) {
@@ -27,7 +56,8 @@ static void judgeSky(const Build &build, const Practice &practice, const Derived
         f.practiceLimit = Limit::skyHidden;
         f.unit = "%";
         f.margin = *f.limit - *f.measured;
-        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        constexpr double kNoSky = 80; // too few satellites for a position to fly by (common practice, no source)
+        f.severity = *f.measured > kNoSky ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         f.from_mm = sky.place.position_mm;
         f.inputs = {{"hidden, level", 100 * sky.level.hidden, "%"},
                     {"hidden, nose down", 100 * sky.cruise.hidden, "%"},
@@ -50,6 +80,8 @@ static void judgeSky(const Build &build, const Practice &practice, const Derived
             lean.severity = leans > 90 ? Severity::stop : Severity::watch;
             lean.from_mm = sky.place.position_mm;
             out.push_back(std::move(lean));
+        } else {
+            judgeCruiseLean(build, sky, out);
         }
     }
 }
@@ -62,6 +94,15 @@ static FindingText wordSky(const Build &build, const Finding &f) {
     if (f.variant == "lean")
         return {{"{0}: its antenna leans {1}° from the zenith", words},
                 {"It hears little of the sky beyond {2}°; turn its face up.", words}};
+    if (f.variant == "cruise-lean")
+        return {{"{0}: in fast flight its antenna leans {1}° forward", words},
+                {"Up to {2}° does little. A wedge of {4}° under its front shares it out between hover and cruise.",
+                 {words[0], words[1], words[2], words[3], fmt::format("{:.0f}", inputOf(f, "wedge"))}}};
+    if (f.severity == Severity::stop)
+        return {{f.variant == "cruise" ? "{0}: {1} % of the sky is hidden in fast flight, too much for a position"
+                                       : "{0}: {1} % of the sky is hidden, too much for a position",
+                 words},
+                {"{2} % allowed, mostly by {3}. Raise it on a mast, or move it out from under.", words}};
     return {
         {f.variant == "cruise" ? "{0}: {1} % of the sky is hidden in fast flight" : "{0}: {1} % of the sky is hidden",
          words},
@@ -70,7 +111,7 @@ static FindingText wordSky(const Build &build, const Finding &f) {
 
 namespace {
 
-bool hasCompass(const PartType &type) { return type.kind == PartKind::gps && type.arrow.has_value(); }
+bool hasCompass(const PartType &type) { return type.arrow.has_value() && compassPlace(type).has_value(); }
 
 } // namespace
 
@@ -102,7 +143,7 @@ static void judgeAngles(const Build &build, const Practice &practice, const Deri
             f.limit = 60;
             f.practiceLimit.reset();
             f.margin = 60 - angles.topTilt_deg;
-            f.severity = angles.topTilt_deg > 90 ? Severity::stop : Severity::pass;
+            f.severity = angles.topTilt_deg > 90 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
             out.push_back(std::move(f));
             continue;
         }
@@ -139,6 +180,8 @@ static FindingText wordAngles(const Build &build, const Finding &f) {
     };
     const std::vector<std::string> words{displayName(build, f.subjects[0]), turnInWords(quaternionFrom(up)),
                                          triple(down), triple(up), f.measured ? oneDecimal(*f.measured) : ""};
+    if (f.variant == "up" && f.severity == Severity::watch)
+        return {{"{0} leans {4}° from up", words}, {"Its antenna must see the sky: turn its face up.", words}};
     if (f.variant == "up") return {{"{0} faces down", words}, {"Its antenna must see the sky: turn it over.", words}};
     if (f.severity == Severity::watch)
         return {{"{0} is {1}, not arrow forward", words},

@@ -59,11 +59,13 @@ static void judgeCamera(const Build &build, const Practice &practice, const Deri
             return f;
         };
         Finding view = judge("view", camera.now.hidden, Limit::cameraHidden);
+        constexpr double kHalf = 50; // nobody flies by less (common practice, no source)
+        if (type->kind == PartKind::flightCamera && *view.measured > kHalf) view.severity = Severity::stop;
         view.from_mm = cameraPose(*type, framePose(build, *part)).lens_mm;
         if (camera.bestFrom_deg) {
             view.inputs.push_back({"free from tilt", *camera.bestFrom_deg, "deg"});
             view.inputs.push_back({"free to tilt", *camera.bestTo_deg, "deg"});
-            if (view.severity == Severity::watch && !part->pinned) {
+            if (view.severity != Severity::pass && !part->pinned) {
                 Fix fix;
                 fix.part = camera.part;
                 fix.change = CameraTilt{std::clamp(camera.now.tilt_deg, *camera.bestFrom_deg, *camera.bestTo_deg)};
@@ -191,6 +193,14 @@ static void judgeLamp(const Build &build, const Practice &practice, const Derive
         f.practiceLimit = Limit::lampSeen;
         f.unit = "%";
         f.margin = *f.measured - *f.limit;
+        constexpr double kDark_deg = 60; // from farther round nobody walks (common practice, no source)
+        if (f.margin >= 0 && lamp.view.darkSector_deg > kDark_deg) {
+            f.measured = lamp.view.darkSector_deg;
+            f.limit = kDark_deg;
+            f.practiceLimit.reset();
+            f.unit = "deg";
+            f.margin = kDark_deg - lamp.view.darkSector_deg;
+        }
         f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
         f.inputs = {{"seen from", 100 * lamp.view.seen, "%"},
                     {"widest dark sector", lamp.view.darkSector_deg, "deg"},
@@ -211,6 +221,9 @@ static FindingText wordLamp(const Build &build, const Finding &f) {
     const std::vector<std::string> words{
         displayName(build, f.subjects[0]),   oneDecimal(*f.measured),     oneDecimal(*f.limit),
         dark > 0 ? sideInWords(middle) : "", fmt::format("{:.0f}", dark), who.empty() ? "its own board" : who};
+    if (f.unit == "deg")
+        return {{"Status lamp of {0} is dark {3} over {4}°", words},
+                {"Not more than {2}° are usual; hidden by {5}. Lead the light out, or turn the board.", words}};
     Sentence detail{"{2} % wanted; hidden by {5}. Lead the light out, or turn the board.", words};
     if (dark > 0)
         detail.pattern = "{2} % wanted; dark {3} over {4}°, hidden by {5}. Lead the light out, or turn the board.";

@@ -1,16 +1,21 @@
 #include "core/stack/motor_screws.h"
 
 #include "core/build/chain.h"
+#include "core/build/frame_shapes.h"
 #include "core/fasteners/screw.h"
 
 #include <algorithm>
+#include <limits>
 
 namespace waxis {
 
 namespace {
 
 constexpr double kSame_mm = 1e-9;
-constexpr double kThickest_mm = 12; // plates and flat arms; thicker ones are tubes (common practice, no source)
+constexpr double kThickest_mm = 12; // plates and flat arms; thicker ones are clamped, not pierced (common practice)
+
+/// What a screw through the arm clamps; of a hollow one nobody knows: a clamp, a plug or its upper wall alone.
+double gripOf(const Arm &arm) { return isHollow(arm) ? std::numeric_limits<double>::infinity() : arm.thickness_mm; }
 
 /// What lies under the motor: the arm or plate that it is fastened onto, else the arm whose tip is nearest its mount.
 void findGrip(const Build &build, const Part &motor, MotorScrews &screws) {
@@ -26,7 +31,7 @@ void findGrip(const Build &build, const Part &motor, MotorScrews &screws) {
         for (const auto &arm : frame.arms)
             if (arm.id == id && screws.through.empty()) {
                 screws.through = id;
-                screws.grip_mm = arm.thickness_mm;
+                screws.grip_mm = gripOf(arm);
             }
         for (const auto &plate : frame.plates)
             if (plate.id == id && screws.through.empty()) {
@@ -41,7 +46,7 @@ void findGrip(const Build &build, const Part &motor, MotorScrews &screws) {
         if (const double off = (arm.tip_mm - at).norm(); off < nearest) {
             nearest = off;
             screws.through = arm.id;
-            screws.grip_mm = arm.thickness_mm;
+            screws.grip_mm = gripOf(arm);
         }
 }
 

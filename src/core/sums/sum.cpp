@@ -118,9 +118,9 @@ SumResult calculate(const Sum &sum, const SumObject &inputs) {
 std::span<const Sum> sumRegistry() {
     static const std::vector<Sum> registry = [] {
         std::vector<Sum> all = sums::balanceSums();
-        for (const auto &topic :
-             {sums::mendingSums(), sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(), sums::skySums(),
-              sums::wireSums(), sums::powerSums(), sums::antennaSums(), sums::linkSums(), sums::magneticSums()})
+        for (const auto &topic : {sums::mendingSums(), sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(),
+                                  sums::skySums(), sums::wireSums(), sums::powerSums(), sums::antennaSums(),
+                                  sums::linkSums(), sums::magneticSums(), sums::vibrationSums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();

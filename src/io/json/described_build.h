@@ -29,10 +29,13 @@ void describe(V &v, T &arm) {
     v.must("tip_mm", arm.tip_mm);
     v.must("width_mm", arm.width_mm);
     v.must("thickness_mm", arm.thickness_mm);
+    v.sparse("section", arm.section);
+    v.sparse("wall_mm", arm.wall_mm);
     v.must("material", arm.material);
     v.sparse("foldJoint_mm", arm.foldJoint_mm);
     v.sparse("foldAngle_deg", arm.foldAngle_deg);
     v.sparse("foldsDown", arm.foldsDown);
+    v.sparse("hinge_g", arm.hinge_g);
     v.sparse("mass_g", arm.mass_g);
 }
 

@@ -2,6 +2,7 @@
 #include "core/balance/case_balance.h"
 #include "core/balance/mass_rows.h"
 #include "core/balance/reconcile.h"
+#include "core/catalog/part_bounds.h"
 #include "core/kit/kit.h"
 #include "core/rule_rows/setting.h"
 
@@ -14,6 +15,41 @@ void massRow(Setting &s, const char *id, bool known) {
     row.id = id;
     row.known = known;
     s.massRows.push_back(row);
+}
+
+/// Part "a", so heavy; the box of its type is what bareQuad makes it.
+void weighs(Setting &s, double density_g_cm3) {
+    MassRow row;
+    row.id = "a";
+    row.known = true;
+    row.element.mass_g = density_g_cm3 * firmBounds(*typeOf(s.build, s.build.parts[0])).size_mm().prod() * 1e-3;
+    s.massRows.push_back(row);
+}
+
+/// An arm beside part "a", both so heavy.
+void armWeighs(Setting &s, double arm_g, double part_g, ArmSection section, Source source = Source::catalogue) {
+    MassRow part, arm;
+    part.id = "a";
+    part.known = arm.known = true;
+    part.element.mass_g = part_g;
+    s.type("a", [&](PartType &type) {
+        type.solids = {};
+        type.kind = PartKind::battery;
+    });
+    arm.id = "arm";
+    arm.kind = MassKind::arm;
+    arm.source = source;
+    arm.element.mass_g = arm_g;
+    s.build.frame.edit([&](Frame &frame) {
+        Arm drawn;
+        drawn.id = arm.id;
+        drawn.tip_mm = {100, 0, 0};
+        drawn.width_mm = drawn.thickness_mm = 25;
+        drawn.section = section;
+        drawn.wall_mm = 1;
+        frame.arms = {drawn};
+    });
+    s.massRows = {part, arm};
 }
 
 KitLine &kitLine(Setting &s, int needed, std::optional<int> inHand) {
@@ -127,6 +163,27 @@ std::vector<Row> balanceRows() {
              kitLine(s, 1, 1).hasPins = true;
          },
          note, 0, "Arrow or pin order not read"},
+        {"KIT-6 like lead", kitPlausible, [=](Setting &s) { weighs(s, 12 - kHair); }, {}},
+        {"KIT-6 heavier", kitPlausible, [](Setting &s) { weighs(s, 12.5); }, watch, -0.5, "12.5 g/cm³", "heavy"},
+        {"KIT-6 like foam", kitPlausible, [=](Setting &s) { weighs(s, 0.02 + kHair); }, {}},
+        {"KIT-6 lighter", kitPlausible, [](Setting &s) { weighs(s, 0.01); }, watch, -0.01, "0.01 g/cm³", "light"},
+        {"KIT-6 no weight", kitPlausible, [](Setting &s) { massRow(s, "a", false); }, {}},
+        {"KIT-6 arm heaviest", kitPlausible, [](Setting &s) { armWeighs(s, 436, 400, ArmSection::bar); }, note, 0,
+         "worked out as a solid bar", "solid-arm"},
+        {"KIT-6 tube heaviest", kitPlausible, [](Setting &s) { armWeighs(s, 436, 400, ArmSection::tube); }, note, 0,
+         "worked out from its size", "hollow-arm"},
+        {"KIT-6 arm weighed",
+         kitPlausible,
+         [](Setting &s) { armWeighs(s, 436, 400, ArmSection::bar, Source::measured); },
+         {}},
+        {"KIT-6 no pack yet",
+         kitPlausible,
+         [](Setting &s) {
+             armWeighs(s, 436, 400, ArmSection::bar);
+             s.kind("a", PartKind::other);
+         },
+         {}},
+        {"KIT-6 pack heavier", kitPlausible, [](Setting &s) { armWeighs(s, 399, 400, ArmSection::bar); }, {}},
         {"KIT-5 box not begun", kitMarks, [](Setting &s) { kitLine(s, 1, 1).hasArrow = true; }, {}},
         {"BAL-1 on the ring",
          balOffset,

@@ -41,22 +41,24 @@ void cameraHidden(Setting &s, double hidden, double propellers) {
     s.survey.cameras = {camera};
 }
 
-void lampSeen(Setting &s, double seen) {
+void lampSeen(Setting &s, double seen, double dark_deg = 0) {
     LampSurvey lamp;
     lamp.part = "a";
     lamp.port = "led";
     lamp.view.seen = seen;
+    lamp.view.darkSector_deg = dark_deg;
     lamp.view.by = {{"b", 1 - seen}};
     s.survey.lamps = {lamp};
 }
 
-void skyHidden(Setting &s, double level, double cruise, double leans_deg = 0) {
+void skyHidden(Setting &s, double level, double cruise, double leans_deg = 0, double cruiseLeans_deg = 0) {
     SkySurvey sky;
     sky.part = "a";
     sky.loadCase = "case";
     sky.level.hidden = level;
     sky.cruise.hidden = cruise;
     sky.level.axisToZenith_deg = leans_deg;
+    sky.cruise.axisToZenith_deg = cruiseLeans_deg;
     s.survey.skies = {sky};
 }
 
@@ -317,6 +319,28 @@ std::vector<Row> lookRows() {
         {"FIT-10 at the limit", fitLamp, [=](Setting &s) { lampSeen(s, lamp); }, pass, 0},
         {"FIT-10 a tenth less", fitLamp, [=](Setting &s) { lampSeen(s, lamp - 0.001); }, watch, -0.1,
          "Status lamp of a"},
+        {"FIT-10 dark sector", fitLamp, [=](Setting &s) { lampSeen(s, lamp, 60); }, pass, 0},
+        {"FIT-10 a wider one", fitLamp, [=](Setting &s) { lampSeen(s, 0.9, 61); }, watch, -1, "over 61°"},
+        {"FIT-8 half the picture", fitCamera,
+         [](Setting &s) {
+             s.kind("a", PartKind::flightCamera);
+             cameraHidden(s, 0.5, 0);
+         },
+         watch, 100 * (hidden - 0.5), "sees the craft", "view"},
+        {"FIT-8 more than half", fitCamera,
+         [](Setting &s) {
+             s.kind("a", PartKind::flightCamera);
+             cameraHidden(s, 0.501, 0);
+         },
+         stop, 100 * (hidden - 0.501), "sees the craft", "view"},
+        {"NAV-1 little sky", navSky, [](Setting &s) { skyHidden(s, 0.8, 0); }, watch, 100 * (sky - 0.8),
+         "of the sky is hidden", "level"},
+        {"NAV-1 no sky", navSky, [](Setting &s) { skyHidden(s, 0.801, 0); }, stop, 100 * (sky - 0.801),
+         "too much for a position", "level"},
+        {"NAV-1 no sky in cruise", navSky, [](Setting &s) { skyHidden(s, 0, 0.9); }, stop, 100 * (sky - 0.9),
+         "in fast flight, too much for a position", "cruise"},
+        {"NAV-1 leans in cruise", navSky, [](Setting &s) { skyHidden(s, 0, 0, 0, 31); }, note, -1,
+         "leans 31.0° forward", "cruise-lean"},
         {"NAV-1 at the limit", navSky, [=](Setting &s) { skyHidden(s, sky, 0); }, pass, 0, {}, "level"},
         {"NAV-1 over it", navSky, [=](Setting &s) { skyHidden(s, sky + 0.001, 0); }, watch, -0.1,
          "of the sky is hidden", "level"},

@@ -84,7 +84,7 @@ std::vector<Row> motorRows() {
          [](Setting &s) {
              numbered(s, "rear-right-first", {1, 2, 3, 4});
          },
-         watch, -1, "by rear-right-first it is", "order"},
+         stop, -1, "by rear-right-first it is", "order"},
 
         {"LNK-2 in balance", lnkSpin, [](Setting &) {}, pass, 0, {}, "yaw"},
         {"LNK-2 one turned round", lnkSpin, [=](Setting &s) { turning(s, 0, counter); }, stop, -2,

@@ -268,6 +268,20 @@ std::vector<Row> compassRows() {
              lies(s, PartKind::gps, {180, 0, 0}, false);
          },
          stop, -120, "faces down", "up"},
+        {"NAV-2 receiver leans 61°", navAngles,
+         [](Setting &s) {
+             lies(s, PartKind::gps, {0, 61, 0}, false);
+         },
+         watch, -1, "leans 61.0° from up", "up"},
+        {"NAV-2 arrow without a compass",
+         navAngles,
+         [](Setting &s) {
+             lies(s, PartKind::gps, {0, 0, 90}, true);
+         },
+         pass,
+         60,
+         {},
+         "up"},
         {"NAV-2 no arrow", navAngles, [](Setting &s) { lies(s, PartKind::flightController, {}, false); }, {}},
     };
 }
