@@ -8,6 +8,7 @@
 #include "core/layout/numbering.h"
 #include "core/layout/relayout.h"
 #include "core/rules/rule.h"
+#include "core/studies/arm_shake.h"
 #include "support/builds.h"
 
 using namespace waxis;
@@ -419,6 +420,41 @@ private slots:
         QVERIFY(std::abs(folding.centroid_mm.x() - (77.24 * 225 + 6 * 90) / 83.24) < 0.01);
         arm.mass_g = measuredValue(90);
         QCOMPARE(weighs(ArmSection::tube).mass_g, 90.0); // weighed with its joint
+    }
+    void anArmBendsAsHandbooksSay() {
+        // 154 mm free, 16 x 6 mm, 62 g at its end: 69.8 Hz up and 186.2 aside at 55 GPa and 1.6 g/cm3 (Rayleigh; the
+        // case K.arm.0 of tests/reference). Stiffness goes by its root; density moves it by less than a hundredth.
+        Build build = test::bareQuad();
+        build.frame.edit([](Frame &frame) {
+            Arm arm;
+            arm.id = "arm";
+            arm.tip_mm = Vec3(100, 100, 0).normalized() * 154;
+            arm.width_mm = 16;
+            arm.thickness_mm = 6;
+            frame.arms = {arm};
+            for (auto &mount : frame.motorMounts) mount.position_mm *= 154 / std::hypot(100, 100);
+        });
+        QVERIFY(!armShake(build, Analyser().update(build), "arm", 0)); // nothing stands at its end
+        test::addBox(build, "motor", {20, 20, 20}, {0, 0, 10}, 62, PartKind::motor).placement.site = "m1";
+        Analyser analyser;
+        const auto shake = armShake(build, analyser.update(build), "arm", 0);
+        QVERIFY(shake.has_value());
+        QVERIFY(std::abs(shake->free_mm - 154) < 1e-6);
+        QCOMPARE(shake->tip_g, 62.0);
+        QVERIFY(std::abs(shake->up.least_Hz / (69.836 * std::sqrt(40.0 / 55)) - 1) < 0.01);
+        QVERIFY(std::abs(shake->inPlane.most_Hz / (186.23 * std::sqrt(70.0 / 55)) - 1) < 0.01);
+        // A plate that holds it for 54 mm leaves 100: (154/100)^1.5 times as fast, and a little more.
+        build.frame.edit([](Frame &frame) {
+            Plate plate;
+            plate.id = "plate";
+            plate.outline_mm = circleRing(Vec2::Zero(), 2 * 54.4, 48);
+            plate.z_mm = 0;
+            plate.thickness_mm = 2;
+            frame.plates.push_back(plate);
+        });
+        const auto held = armShake(build, analyser.update(build), "arm", 0);
+        QVERIFY(held && std::abs(held->free_mm - 100) < 1.01);
+        QVERIFY(held->up.least_Hz > 1.85 * shake->up.least_Hz && held->up.least_Hz < 2.1 * shake->up.least_Hz);
     }
     void armsTakeAWallOrSayWhyNot() {
         Build build = buildOn(frameOf(LayoutKind::quadX));

@@ -106,6 +106,11 @@ private slots:
         QVERIFY(std::abs(noiseRise_dB(cell.sum_dBm + cell.margin_dB - cell.floor_dBm) - practice[Limit::desenseWatch]) <
                 1e-6);
         QCOMPARE(cellSeverity(cell, false, practice), Severity::watch); // nearer than builders keep
+        RadioCell kept = cell;
+        kept.coupling.reset(); // by the distance alone
+        QCOMPARE(cellSeverity(kept, false, practice), Severity::watch);
+        kept.distance_mm = *kept.practice_mm;
+        QCOMPARE(cellSeverity(kept, false, practice), Severity::pass); // as far as they keep it
     }
     void fartherIsQuieter() {
         double last = 1e9;

@@ -8,6 +8,7 @@
 #include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
 #include "core/rules/wording.h"
+#include "core/studies/arm_shake.h"
 
 #include <QFormLayout>
 #include <QGridLayout>
@@ -99,6 +100,18 @@ MemberCard::MemberCard(Document &document, const theme::Theme &theme, QWidget *p
     connect(height_, &QLineEdit::editingFinished, this, &MemberCard::applyHeight);
 }
 
+QString MemberCard::shakeInWords(const std::string &arm) const {
+    const auto shake = armShake(document_.build(), document_.analysis(), arm, std::size_t(document_.loadCase()));
+    if (!shake) return {};
+    const auto band = [](const FrequencyBand &b) {
+        return QStringLiteral("%1–%2").arg(b.least_Hz, 0, 'f', 0).arg(b.most_Hz, 0, 'f', 0);
+    };
+    QString text = tr("\nBends first at %1 Hz up, %2 aside").arg(band(shake->up), band(shake->inPlane));
+    if (!shake->turns) return text + '.';
+    text += tr("; its propeller turns %1 times a second in hover").arg(band(*shake->turns));
+    return text + (shake->meets() ? tr(": it may sing.") : QStringLiteral("."));
+}
+
 bool MemberCard::refresh() {
     const std::string id = document_.selected().toStdString();
     const Frame &frame = *document_.build().frame;
@@ -120,6 +133,7 @@ bool MemberCard::refresh() {
                        "along.")
                         .arg((a.tip_mm - a.root_mm).norm(), 0, 'f', 1)
                         .arg(weight);
+            facts += shakeInWords(id);
         }
     for (const auto &s : frame.standoffs)
         if (s.id == id) {

@@ -42,6 +42,8 @@ public:
 
 private:
     void applyHeight();
+    /// When the arm bends and its propeller turns; empty: not known.
+    QString shakeInWords(const std::string &arm) const;
     Document &document_;
     const theme::Theme &theme_;
     QLabel *title_ = nullptr;

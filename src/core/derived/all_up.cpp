@@ -14,6 +14,12 @@ const std::optional<Vec3> &offsetOf_mm(const Derived &derived, std::size_t loadC
 
 std::size_t allUpCount(const Derived &derived) { return derived.balance->size(); }
 
+std::optional<double> hoverThrust_N(const Derived &derived, std::size_t loadCase, std::size_t mount) {
+    if (loadCase >= derived.balance.size()) return {};
+    const auto &thrusts = derived.balance[loadCase].hover.thrusts_N;
+    return mount < thrusts.size() ? std::optional(thrusts[mount]) : std::nullopt;
+}
+
 std::optional<double> gramsOf(const Derived &derived, std::string_view id) {
     for (const auto &row : derived.massRows)
         if (row.id == id && row.known) return row.element.mass_g;

@@ -20,6 +20,8 @@ const std::optional<Vec3> &offsetOf_mm(const Derived &derived, std::size_t loadC
 /// How many load cases have one.
 std::size_t allUpCount(const Derived &derived);
 
+/// What the motor on a mount pushes in hover; none where the case cannot be balanced, or there is none such.
+std::optional<double> hoverThrust_N(const Derived &derived, std::size_t loadCase, std::size_t mount);
 /// What a part, a plate, an arm or a standoff weighs; none when nobody knows, or there is no such thing.
 std::optional<double> gramsOf(const Derived &derived, std::string_view id);
 /// The wires that fly in a load case, as weights where they lie: for a craft in which they need not be led.

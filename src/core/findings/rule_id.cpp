@@ -26,6 +26,7 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::lnkNumbering: return "LNK-1";
     case RuleId::lnkSpin: return "LNK-2";
     case RuleId::lnkHand: return "LNK-3";
+    case RuleId::lnkMissing: return "LNK-13";
     case RuleId::navSky: return "NAV-1";
     case RuleId::navAngles: return "NAV-2";
     case RuleId::stkHeight: return "STK-1";

@@ -28,6 +28,7 @@ enum class RuleId {
     lnkNumbering,
     lnkSpin,
     lnkHand,
+    lnkMissing,
     navSky,
     navAngles,
     stkHeight,

@@ -334,13 +334,19 @@ struct Circuit {
         }
     }
 
+    /// Hover is not worked out for a craft of which a motor is missing; before the first one stands, every mount
+    /// counts.
+    bool motorsComplete() const {
+        return report.motors.empty() || report.motors.size() >= build.frame->motorMounts.size();
+    }
+
     void workHover() {
         for (const auto &b : balance) {
             HoverReport hover;
             const Part *pack = findPart(build, b.loadCase.battery);
             const PartType *type = pack ? typeOf(build, *pack) : nullptr;
             const bool able = type && type->electrical && type->electrical->cells && type->electrical->capacity_mAh &&
-                              !b.hover.thrusts_N.empty() && b.loadCase.flies();
+                              !b.hover.thrusts_N.empty() && b.loadCase.flies() && motorsComplete();
             if (able) {
                 hover.pack = pack->id;
                 const CellVolts volts = cellVolts(*type->electrical);

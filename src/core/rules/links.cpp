@@ -172,8 +172,40 @@ static FindingText wordHands(const Build &build, const Finding &f) {
             {"It would push down. Fit one of the other hand, or reverse the motor. Propellers off on the bench.", {}}};
 }
 
+/// Only once one of them stands somewhere: a frame on which nobody has begun lacks nothing yet.
+static void judgeMissing(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    for (const auto kind : {PartKind::motor, PartKind::propeller}) {
+        std::set<std::string> there;
+        for (const auto &part : build.parts)
+            if (const PartType *type = typeOf(build, part);
+                type && type->kind == kind && mountOf(build, part.placement.site))
+                there.insert(part.placement.site);
+        if (there.empty()) continue;
+        for (const auto &mount : build.frame->motorMounts) {
+            if (there.contains(mount.id)) continue;
+            Finding f;
+            f.rule = RuleId::lnkMissing;
+            f.variant = kind == PartKind::motor ? "motor" : "propeller";
+            f.severity = Severity::stop;
+            f.subjects = {mount.id};
+            f.from_mm = mount.position_mm;
+            out.push_back(std::move(f));
+        }
+    }
+}
+
+static FindingText wordMissing(const Build &build, const Finding &f) {
+    const std::string motor = motorName(build, f.subjects[0]);
+    if (f.variant == "propeller")
+        return {
+            {"The {0} has no propeller", {motor}},
+            {"Weight, balance and hover are without it: put one on its mount. On the bench it is fitted last.", {}}};
+    return {{"The {0} is missing", {motor}},
+            {"The others cannot carry the craft without it: put one on its mount.", {}}};
+}
+
 std::span<const Rule> linksRules() {
-    static const std::array<Rule, 3> rules{{
+    static const std::array<Rule, 4> rules{{
         {RuleId::lnkNumbering,
          "Motor numbers",
          "The controller drives outputs, not places: a motor on the wrong output throws the craft over.",
@@ -201,6 +233,15 @@ std::span<const Rule> linksRules() {
          needs(Need::places),
          judgeHands,
          wordHands},
+        {RuleId::lnkMissing,
+         "A motor and a propeller on every mount",
+         "A craft that lacks one of them tips over at take-off, and everything worked out for it is wrong.",
+         kTrade,
+         Stage::frame,
+         {},
+         needs(Need::places),
+         judgeMissing,
+         wordMissing},
     }};
     return rules;
 }

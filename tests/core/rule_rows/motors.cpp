@@ -86,6 +86,23 @@ std::vector<Row> motorRows() {
          },
          stop, -1, "by rear-right-first it is", "order"},
 
+        {"LNK-13 nobody has begun", lnkMissing, [](Setting &) {}, {}},
+        {"LNK-13 motors missing", lnkMissing, [](Setting &s) { onMotor(s, PartKind::motor, {}); }, stop, 0,
+         "motor is missing", "motor"},
+        {"LNK-13 propellers missing", lnkMissing, [=](Setting &s) { onMotor(s, PartKind::propeller, clockwise); }, stop,
+         0, "has no propeller", "propeller"},
+        {"LNK-13 all there",
+         lnkMissing,
+         [](Setting &s) {
+             onMotor(s, PartKind::motor, {});
+             for (const char *mount : {"m2", "m3", "m4"}) {
+                 Part next = s.build.parts[0];
+                 next.id = std::string("on-") + mount;
+                 next.placement.site = mount;
+                 s.build.parts.push_back(next);
+             }
+         },
+         {}},
         {"LNK-2 in balance", lnkSpin, [](Setting &) {}, pass, 0, {}, "yaw"},
         {"LNK-2 one turned round", lnkSpin, [=](Setting &s) { turning(s, 0, counter); }, stop, -2,
          "2 more turn one way", "yaw"},

@@ -104,6 +104,13 @@ std::vector<Row> placeRows() {
         {"FIT-11 slides freely", fitBattery, [](Setting &s) { slides(s, 10, 10, ""); }, pass, 0, {}, "slide"},
         {"FIT-11 meets something", fitBattery, [](Setting &s) { slides(s, 10, 4, "b"); }, note, -6,
          "can slide 10.0 mm aft and 4.0 mm forward", "slide"},
+        {"FIT-11 slides no more",
+         fitBattery,
+         [](Setting &s) {
+             slides(s, 10, 4, "b"); // seen before the slide was taken away
+             s.build.parts[0].slide.reset();
+         },
+         {}},
         {"WIR-9 far enough", wirZone, [=](Setting &s) { overBlades(s, blades + kHair); }, pass, 0},
         {"WIR-9 nearer", wirZone, [=](Setting &s) { overBlades(s, blades - 0.1); }, watch, -0.1, "mm from the"},
         {"WIR-9 in the blades", wirZone, [=](Setting &s) { overBlades(s, -1); }, stop, -blades, "through the zone"},
