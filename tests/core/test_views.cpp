@@ -163,6 +163,28 @@ private slots:
         });
         QVERIFY(lookUp(build).hidden > 0.2); // 12 mm of it
     }
+    void aWedgeSharesTheLeanOutBetweenHoverAndCruise() {
+        Build build = test::bareQuad();
+        test::addBox(build, "gps", {20, 20, 6}, {0, 0, 60}, 9, PartKind::gps);
+        build.practice.profile = "sprint"; // 45 degrees nose down
+        const auto leaning = [](const Build &asIs) {
+            Analyser analyser;
+            std::vector<Finding> found;
+            for (const auto &finding : analyseFully(analyser, asIs).findings)
+                if (finding.rule == RuleId::navSky) found.push_back(finding);
+            return found;
+        };
+        const auto before = leaning(build);
+        QCOMPARE(before.size(), std::size_t(1));
+        QCOMPARE(before[0].variant, "cruise-lean");
+        QVERIFY(std::abs(*before[0].measured - 45) < 1e-6);
+        QCOMPARE(before[0].fixes.size(), std::size_t(1));
+        const auto mended = applyFix(build, before[0].fixes[0]);
+        QVERIFY(bool(mended));
+        QVERIFY(leaning(*mended).empty()); // 22.5 degrees either way
+        build.parts[0].pinned = true;
+        QVERIFY(leaning(build)[0].fixes.empty());
+    }
     void theWholeSkySurveyNamesWhoHides() {
         const Build build = test::stakewalker();
         Analyser analyser;
