@@ -4,9 +4,11 @@
 #include "core/layout/frame_report.h"
 #include "gui/window_fixture.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMimeData>
 #include <QPushButton>
 #include <QTableWidget>
@@ -381,6 +383,47 @@ private slots:
         drop(WEIGHTAXIS_TEST_FIXTURES "/drawings/pieces.dxf");
         QCOMPARE(f.window->stage(), Stage::frame);
         QVERIFY(f.window->frameBench().isReadingDrawing());
+    }
+    void anArmBecomesATubeInTheInspector() {
+        WindowFixture f;
+        f.document().select("arm-fr");
+        const auto arms = [&] { return f.document().build().frame->arms; };
+        const double before = f.document().mass()->mass_g;
+        auto *section = f.child<QComboBox>("arm-section");
+        auto *wall = f.child<QLineEdit>("arm-wall");
+        QVERIFY(section->isVisible());
+        QVERIFY(!wall->isVisible()); // a solid bar has none
+        section->setFocus();
+        QTest::keyClick(section, Qt::Key_End);
+        for (const auto &arm : arms()) QCOMPARE(arm.section, ArmSection::tube);
+        QVERIFY(f.document().mass()->mass_g < before - 20);
+        QVERIFY(wall->isVisible());
+        const auto type = [&](const char *field, const QString &text) {
+            auto *edit = f.child<QLineEdit>(field);
+            edit->setFocus();
+            edit->selectAll();
+            QTest::keyClicks(edit, text);
+            QTest::keyClick(edit, Qt::Key_Return);
+        };
+        type("arm-wall", "1 mm");
+        QCOMPARE(arms()[3].wall_mm, 1.0);
+        type("arm-wall", "40"); // refused, and it stays
+        QCOMPARE(arms()[3].wall_mm, 1.0);
+        QVERIFY(wall->text().startsWith("1 "));
+        // Only this one.
+        f.child<QCheckBox>("arms-alike")->click();
+        type("arm-joint", "30");
+        type("arm-hinge", "4.5 g");
+        type("arm-mass", "21 ± 0.5");
+        int folding = 0, weighed = 0;
+        for (const auto &arm : arms()) {
+            folding += arm.foldJoint_mm == 30 && arm.hinge_g == 4.5;
+            weighed += arm.mass_g.value == 21 && arm.mass_g.tolerance == 0.5;
+        }
+        QCOMPARE(folding, 1);
+        QCOMPARE(weighed, 1);
+        while (f.document().history().canUndo()) f.document().history().undo();
+        QVERIFY(std::abs(f.document().mass()->mass_g - before) < 1e-9);
     }
 };
 

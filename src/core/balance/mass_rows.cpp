@@ -72,10 +72,10 @@ MassRow structureRow(const std::string &id, MassKind kind, const ShapeProperties
 
 /// A weighed arm has its joint in it; to a computed one it comes as a point.
 void addHinge(const Arm &arm, const Practice &practice, MassRow &row) {
-    if (!arm.foldJoint_mm || !arm.hinge_g || !row.known || row.source != Source::catalogue) return;
+    if (!(jointMass_g(arm) > 0) || !row.known || row.source != Source::catalogue) return;
     const Vec3 outwards = (arm.tip_mm - arm.root_mm).normalized();
     const Vec3 joint = arm.root_mm + *arm.foldJoint_mm * outwards - Vec3(0, 0, arm.thickness_mm / 2);
-    const std::array both{row.element, MassElement{*arm.hinge_g, joint, Mat3::Zero()}};
+    const std::array both{row.element, MassElement{jointMass_g(arm), joint, Mat3::Zero()}};
     const CompoundMass sum = rollUp(both);
     row.element = {sum.mass_g, *sum.cg_mm, sum.inertia_gmm2};
     row.tolerance_g = statedOrDefaultTolerance(catalogueValue(sum.mass_g), practice);

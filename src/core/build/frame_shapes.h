@@ -13,6 +13,8 @@ Pose armPose(const Arm &arm);
 Pose armAxes(const Arm &arm);
 /// Length, width, thickness.
 Vec3 armSize_mm(const Arm &arm);
+/// What its folding joint adds to an arm that is computed from its size, g; 0 where it does not fold.
+inline double jointMass_g(const Arm &arm) { return arm.foldJoint_mm ? arm.hinge_g.value_or(0) : 0; }
 /// What a wall makes of an arm: whether there is room in it.
 inline bool isHollow(const Arm &arm) { return arm.section != ArmSection::bar && arm.wall_mm > 0; }
 

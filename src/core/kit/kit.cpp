@@ -40,7 +40,7 @@ double structureMass_g(const Shape &shape, const std::string &material, const Fr
 
 double armMass_g(const Arm &arm, const Frame &frame) {
     const double bare = structureMass_g(armShape(arm), arm.material, frame);
-    return bare < 0 ? bare : bare + (arm.foldJoint_mm ? arm.hinge_g.value_or(0) : 0);
+    return bare < 0 ? bare : bare + jointMass_g(arm);
 }
 
 std::string nameOf(const Plate &plate) { return plate.name.empty() ? plate.id : plate.name; }

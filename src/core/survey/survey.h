@@ -3,25 +3,13 @@
 
 #include "core/build/build.h"
 #include "core/practice/practice.h"
+#include "core/survey/at_hand.h"
 
 #include <atomic>
 
 namespace waxis {
 
-struct AccessSurvey;
-struct CameraSurvey;
-struct CompassHelp;
-struct Derived;
-struct FoldContact;
-struct LampSurvey;
-struct LineShadow;
-struct PairHelp;
-struct PlaceHelp;
-struct RadioCoverage;
 struct Scene;
-struct SkySurvey;
-struct SlideSurvey;
-struct TurnHelp;
 
 /// Each look is only declared here, so that a change of one concerns those alone who read it (views, reach, helps,
 /// core/coverage, core/radio/coupling, core/remedies/radio_help).
