@@ -53,7 +53,15 @@ struct Part {
     bool pinned = false;
     std::optional<SlideRange> slide;
     std::string note; ///< the builder's own words
-    bool operator==(const Part &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Part();
+    Part(const Part &);
+    Part(Part &&) noexcept;
+    Part &operator=(const Part &);
+    Part &operator=(Part &&) noexcept;
+    ~Part();
+    bool operator==(const Part &) const;
 };
 
 /// Another place for a part, to be compared with the one it has. Nothing stands there.
@@ -139,7 +147,15 @@ struct Build {
     std::vector<WeightLimit> weightLimits;
     PracticeSettings practice;
     std::vector<Acceptance> acceptances;
-    bool operator==(const Build &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Build();
+    Build(const Build &);
+    Build(Build &&) noexcept;
+    Build &operator=(const Build &);
+    Build &operator=(Build &&) noexcept;
+    ~Build();
+    bool operator==(const Build &) const;
 };
 
 const Part *findPart(const Build &build, const std::string &id);

@@ -126,7 +126,15 @@ struct Frame {
     std::vector<Site> sites;
     std::vector<PassThrough> passThroughs;
     std::vector<Material> materials; ///< own entries, before the common table
-    bool operator==(const Frame &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Frame();
+    Frame(const Frame &);
+    Frame(Frame &&) noexcept;
+    Frame &operator=(const Frame &);
+    Frame &operator=(Frame &&) noexcept;
+    ~Frame();
+    bool operator==(const Frame &) const;
 };
 
 } // namespace waxis

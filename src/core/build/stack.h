@@ -56,7 +56,15 @@ struct Stack {
     bool headsOutside = false;       ///< heads on the outer end; else under the frame
     ScrewEnd end = ScrewEnd::nut;
     Measured threadDepth_mm; ///< depth of the thread at the end; unknown: the end's own height
-    bool operator==(const Stack &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Stack();
+    Stack(const Stack &);
+    Stack(Stack &&) noexcept;
+    Stack &operator=(const Stack &);
+    Stack &operator=(Stack &&) noexcept;
+    ~Stack();
+    bool operator==(const Stack &) const;
 };
 
 } // namespace waxis

@@ -34,7 +34,15 @@ struct Weighing {
     double scaleTolerance_g = 1;    ///< of each reading, +- 2 sigma
     std::vector<BalanceLine> lines; ///< lines: one or two
     double lineTolerance_mm = 1;    ///< how surely each was found, and scales placed; +- 2 sigma
-    bool operator==(const Weighing &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Weighing();
+    Weighing(const Weighing &);
+    Weighing(Weighing &&) noexcept;
+    Weighing &operator=(const Weighing &);
+    Weighing &operator=(Weighing &&) noexcept;
+    ~Weighing();
+    bool operator==(const Weighing &) const;
 };
 
 /// A weight that the user wants to stay under. The program knows no law.

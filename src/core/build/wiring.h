@@ -51,7 +51,15 @@ struct Wire {
     std::string bundle;                 ///< wires with the same word here are led together
     int splices = 0;
     bool sleeved = false;
-    bool operator==(const Wire &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Wire();
+    Wire(const Wire &);
+    Wire(Wire &&) noexcept;
+    Wire &operator=(const Wire &);
+    Wire &operator=(Wire &&) noexcept;
+    ~Wire();
+    bool operator==(const Wire &) const;
 };
 
 /// Where wires are tied down to the frame.

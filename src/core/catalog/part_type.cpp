@@ -2,6 +2,14 @@
 
 namespace waxis {
 
+PartType::PartType() = default;
+PartType::PartType(const PartType &) = default;
+PartType::PartType(PartType &&) noexcept = default;
+PartType &PartType::operator=(const PartType &) = default;
+PartType &PartType::operator=(PartType &&) noexcept = default;
+PartType::~PartType() = default;
+bool PartType::operator==(const PartType &) const = default;
+
 Family familyOf(PartKind kind) {
     switch (kind) {
     case PartKind::fourInOneEsc:

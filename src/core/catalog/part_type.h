@@ -105,7 +105,15 @@ struct PartType {
     bool mustSeeSky = false;
     bool fragile = false;
     std::string note;
-    bool operator==(const PartType &) const = default;
+
+    // Copied in a hundred files; the code of it is made in one.
+    PartType();
+    PartType(const PartType &);
+    PartType(PartType &&) noexcept;
+    PartType &operator=(const PartType &);
+    PartType &operator=(PartType &&) noexcept;
+    ~PartType();
+    bool operator==(const PartType &) const;
 };
 
 /// Types by their id.

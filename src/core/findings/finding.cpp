@@ -5,6 +5,13 @@
 
 namespace waxis {
 
+Finding::Finding() = default;
+Finding::Finding(const Finding &) = default;
+Finding::Finding(Finding &&) noexcept = default;
+Finding &Finding::operator=(const Finding &) = default;
+Finding &Finding::operator=(Finding &&) noexcept = default;
+Finding::~Finding() = default;
+
 static std::string keyOf(const Finding &f, std::size_t subjects) {
     std::string key(ruleName(f.rule));
     for (const auto *word : {&f.variant, &f.loadCase})

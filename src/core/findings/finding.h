@@ -47,6 +47,14 @@ struct Finding {
     /// The same trouble keeps this while its contributors change: the key with the first subject only, for rules whose
     /// other subjects merely add to it.
     std::string trouble() const;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Finding();
+    Finding(const Finding &);
+    Finding(Finding &&) noexcept;
+    Finding &operator=(const Finding &);
+    Finding &operator=(Finding &&) noexcept;
+    ~Finding();
 };
 
 struct FindingCounts {

@@ -12,6 +12,15 @@
 
 namespace waxis {
 
+Fix::Fix() = default;
+Fix::Fix(std::string part_, Change change_, std::optional<double> leaves, std::vector<Fix> then_)
+    : part(std::move(part_)), change(std::move(change_)), leaves_mm(leaves), then(std::move(then_)) {}
+Fix::Fix(const Fix &) = default;
+Fix::Fix(Fix &&) noexcept = default;
+Fix &Fix::operator=(const Fix &) = default;
+Fix &Fix::operator=(Fix &&) noexcept = default;
+Fix::~Fix() = default;
+
 namespace {
 
 /// Each kind of change of `part`.

@@ -50,6 +50,15 @@ struct Fix {
     }
     /// How far the part goes; nothing for what is no move.
     Vec3 shift_mm() const;
+
+    // Copied in a hundred files; the code of it is made in one.
+    Fix();
+    Fix(std::string part, Change change, std::optional<double> leaves_mm = {}, std::vector<Fix> then = {});
+    Fix(const Fix &);
+    Fix(Fix &&) noexcept;
+    Fix &operator=(const Fix &);
+    Fix &operator=(Fix &&) noexcept;
+    ~Fix();
 };
 
 /// What hangs on a part that is moved or turned comes along (core/edits/hung_on.h). All of it or nothing.
