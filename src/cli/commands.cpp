@@ -53,7 +53,7 @@ Result<Opened, int> open(const std::string &file, const std::string &profile, St
     return Opened{loaded->build, practiceOf(settings)};
 }
 
-void printBalance(const CaseBalance &balance, std::ostream &out) {
+void printBalance(const Build &build, const CaseBalance &balance, std::ostream &out) {
     say(out, "  {:<28} {:>7.1f} ± {:.1f} g", balance.loadCase.name, balance.mass.mass_g, balance.tolerance_g);
     if (balance.offset_mm) {
         const Vec3 &d = *balance.offset_mm;
@@ -62,7 +62,11 @@ void printBalance(const CaseBalance &balance, std::ostream &out) {
             d.z() >= 0 ? "above" : "below");
     }
     if (balance.thrustToWeight) say(out, "   thrust to weight {:.1f}", *balance.thrustToWeight);
-    if (balance.unknownMasses > 0) say(out, "   ({} not weighed)", balance.unknownMasses);
+    if (!balance.notWeighed.empty()) {
+        std::string names;
+        for (const auto &id : balance.notWeighed) names += (names.empty() ? "" : ", ") + displayName(build, id);
+        say(out, "   (not weighed: {})", names);
+    }
     out << '\n';
 }
 
@@ -74,7 +78,7 @@ int check(const CheckOptions &options, Streams io) {
     Analyser analyser;
     const Analysis &analysis = analyseFully(analyser, opened->build, opened->practice);
     say(io.out, "{}, practice {}\n", opened->build.name, analysis.practice.profile);
-    for (const auto &balance : analysis.derived.balance) printBalance(balance, io.out);
+    for (const auto &balance : analysis.derived.balance) printBalance(opened->build, balance, io.out);
     io.out << '\n';
     for (const auto &finding : analysis.findings) {
         const FindingText text = wordFinding(opened->build, finding);

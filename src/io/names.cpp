@@ -30,6 +30,8 @@ WAXIS_NAMES(SolidRole, {{SolidRole::body, "body"},
                         {SolidRole::shield, "shield"},
                         {SolidRole::lens, "lens"},
                         {SolidRole::soft, "soft"}})
+WAXIS_NAMES(PadJoint,
+            {{PadJoint::unstated, "unstated"}, {PadJoint::throughHole, "through-hole"}, {PadJoint::surface, "surface"}})
 WAXIS_NAMES(PatternShape, {{PatternShape::square, "square"},
                            {PatternShape::circle, "circle"},
                            {PatternShape::rectangle, "rectangle"}})
@@ -195,6 +197,7 @@ std::string_view lookUp(E value) {
 
 std::string_view nameOf(Source value) { return lookUp(value); }
 std::string_view nameOf(SolidRole value) { return lookUp(value); }
+std::string_view nameOf(PadJoint value) { return lookUp(value); }
 std::string_view nameOf(PatternShape value) { return lookUp(value); }
 std::string_view nameOf(PartKind value) { return lookUp(value); }
 std::string_view nameOf(FastenerForm value) { return lookUp(value); }
@@ -231,6 +234,7 @@ std::optional<E> fromName(std::string_view name) {
 
 template std::optional<Source> fromName<Source>(std::string_view);
 template std::optional<SolidRole> fromName<SolidRole>(std::string_view);
+template std::optional<PadJoint> fromName<PadJoint>(std::string_view);
 template std::optional<PatternShape> fromName<PatternShape>(std::string_view);
 template std::optional<PartKind> fromName<PartKind>(std::string_view);
 template std::optional<FastenerForm> fromName<FastenerForm>(std::string_view);

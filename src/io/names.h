@@ -19,6 +19,7 @@ namespace waxis::io {
 
 std::string_view nameOf(Source value);
 std::string_view nameOf(SolidRole value);
+std::string_view nameOf(PadJoint value);
 std::string_view nameOf(PatternShape value);
 std::string_view nameOf(PartKind value);
 std::string_view nameOf(FastenerForm value);

@@ -173,9 +173,11 @@ private slots:
                     most = std::max(most, path->path().boundingRect().height());
             return most;
         };
-        QVERIFY(std::abs(thickestDisc() - 20) < 1e-6); // 12 mm above and 8 mm below the blades
+        // 12 mm above and 8 mm below the blades of 127 mm, in proportion for these; 25 and 20 mm for 381 mm.
+        const double diameter = document.build().frame->motorMounts[0].propDiameter_mm;
+        QVERIFY(std::abs(thickestDisc() - 20 * diameter / 127) < 1e-6);
         document.edit("practice", chooseProfile(document.build(), "lift"));
-        QVERIFY(std::abs(thickestDisc() - 45) < 1e-6); // large propellers flex more: 25 and 20 mm
+        QVERIFY(std::abs(thickestDisc() - 45 * diameter / 381) < 1e-6);
     }
     void findingsAreListedWorstFirstAndByStage() {
         app::Document document;
@@ -184,13 +186,13 @@ private slots:
         for (int row = 1; row < model.rowCount(); ++row)
             QVERIFY(model.finding(row - 1).severity <= model.finding(row).severity);
         model.setStage(Stage::balance);
-        QCOMPARE(model.rowCount(), 3);
+        QCOMPARE(model.rowCount(), 4);
         for (int row = 0; row < model.rowCount(); ++row)
             QVERIFY(ruleOf(model.finding(row).rule).stage == Stage::balance);
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 24);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 62);
+        QCOMPARE(model.rowCount(), 65);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

@@ -135,7 +135,10 @@ private slots:
     }
     void aPortThatNobodyHasToReachIsNotAskedFor() {
         Build build = boardWithPort();
-        build.types.edit([](TypeTable &types) { types.at("fc-type").ports[0].mustStayReachable = false; });
+        build.types.edit([](TypeTable &types) {
+            types.at("fc-type").ports[0].mustStayReachable = false;
+            types.at("fc-type").ports[0].kind = PortKind::lamp; // keys, cards and USB are always asked for
+        });
         QVERIFY(portOf(build).part.empty());
     }
 

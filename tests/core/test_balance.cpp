@@ -205,6 +205,46 @@ private slots:
             QVERIFY2(std::abs(force - 1.2 * kStandardGravity_m_s2) < 1e-9 && moment.norm() < 1e-6, "seed 12");
         }
     }
+    void leaningMotorsCarryWithTheirUprightPart() {
+        // By hand: four motors 20 degrees outwards share the weight alike, T = m g / (4 cos 20); nothing is left aside.
+        const double g = kStandardGravity_m_s2, lean = radiansFromDegrees(20);
+        std::vector<Thruster> motors;
+        for (const Vec2 &at : {Vec2(100, 100), Vec2(100, -100), Vec2(-100, 100), Vec2(-100, -100)}) {
+            const Vec2 out = at.normalized() * std::sin(lean);
+            motors.push_back({{at.x(), at.y(), 20}, {out.x(), out.y(), std::cos(lean)}});
+        }
+        const auto out = tiltedSplit(motors, {0, 0, 0}, 1, g);
+        QVERIFY(out);
+        for (const double t : *out) QVERIFY(std::abs(t - g / 4 / std::cos(lean)) < 1e-9);
+        // All forward by 10 degrees, 20 mm over the CG: the moment of the side force comes on top; statics by hand:
+        // (front less rear) cos 10 * 100 = sum T sin 10 * 20, so that the nose is not pushed down.
+        for (auto &motor : motors) motor.axis = {std::sin(radiansFromDegrees(10)), 0, std::cos(radiansFromDegrees(10))};
+        const auto forward = tiltedSplit(motors, {0, 0, 0}, 1, g);
+        QVERIFY(forward);
+        double sum = 0;
+        for (const double t : *forward) sum += t;
+        QVERIFY(std::abs(sum - g / std::cos(radiansFromDegrees(10))) < 1e-9);
+        const double rear = (*forward)[2] + (*forward)[3], front = (*forward)[0] + (*forward)[1];
+        QVERIFY(std::abs((front - rear) * 100 * std::cos(radiansFromDegrees(10)) -
+                         sum * std::sin(radiansFromDegrees(10)) * 20) < 1e-7);
+    }
+    void uprightMotorsAreASpecialCase() {
+        std::mt19937 random(20261130);
+        std::uniform_real_distribution<double> somewhere(-150, 150);
+        for (int i = 0; i < 200; ++i) {
+            std::vector<Vec2> plan;
+            std::vector<Thruster> motors;
+            for (int m = 0; m < 4 + i % 5; ++m) {
+                plan.emplace_back(somewhere(random), somewhere(random));
+                motors.push_back({{plan.back().x(), plan.back().y(), somewhere(random)}, Vec3::UnitZ()});
+            }
+            const Vec2 cg(somewhere(random) / 10, somewhere(random) / 10);
+            const auto flat = thrustSplit(plan, cg, 1.5, kStandardGravity_m_s2);
+            const auto leaning = tiltedSplit(motors, {cg.x(), cg.y(), 12}, 1.5, kStandardGravity_m_s2);
+            QCOMPARE(bool(flat), bool(leaning));
+            for (std::size_t m = 0; flat && m < plan.size(); ++m) QVERIFY(std::abs((*flat)[m] - (*leaning)[m]) < 1e-7);
+        }
+    }
 };
 
 QTEST_APPLESS_MAIN(TestBalance)

@@ -16,6 +16,7 @@
 #include "io/csv/csv.h"
 #include "io/csv/mass_csv.h"
 #include "support/balances.h"
+#include "support/weighings.h"
 
 using namespace waxis;
 using test::balancedQuad;
@@ -448,8 +449,9 @@ private slots:
         // Each rule of the stage in each of its colours, so that no sentence is left with a hole in it.
         Build build = balancedQuad(80);
         build.weightLimits = {{"limit", "Mine", 300, {}}};
-        build.weighings = {{"w", "Scale", "with", WeighingMethod::total, measuredValue(900, 1), {}, {}, 1, {}, 1},
-                           {"x", "Scale", "with", WeighingMethod::total, {}, {}, {}, 1, {}, 1}};
+        build.weighings = {
+            test::weighed("w", "Scale", "with", WeighingMethod::total, measuredValue(900, 1), {}, {}, 1, {}, 1),
+            test::weighed("x", "Scale", "with", WeighingMethod::total, {}, {}, {}, 1, {}, 1)};
         build.frame.edit([](Frame &frame) { frame.motorMounts[0].propDiameter_mm = 180; });
         Analyser analyser;
         for (const Build &variant : {build, *setMotorThrust(build, 90), *setMotorThrust(build, std::nullopt),

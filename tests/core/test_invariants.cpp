@@ -68,6 +68,10 @@ double heldGrams(const Build &build, const Practice &practice) {
             const KitEntry *inBox = findKitEntry(build, piece.item);
             sum += piece.pieces * (inBox && inBox->mass_g.known() ? *inBox->mass_g.value : piece.piece_g);
         }
+    for (const auto &[member, piece, at_mm] : frameHardware(*build.frame, practice)) {
+        const KitEntry *inBox = findKitEntry(build, piece.item);
+        sum += inBox && inBox->mass_g.known() ? *inBox->mass_g.value : piece.piece_g;
+    }
     return sum;
 }
 
@@ -79,7 +83,8 @@ std::set<std::string> idsOf(const Build &build) {
     };
     add(build.parts), add(build.wires), add(build.stacks), add(build.ties), add(build.allowances);
     add(build.groundStations), add(build.weightLimits), add(build.weighings), add(frame.passThroughs);
-    add(frame.plates), add(frame.arms), add(frame.standoffs), add(frame.sites), add(frame.motorMounts);
+    add(frame.plates), add(frame.arms), add(frame.standoffs), add(frame.screws), add(frame.sites),
+        add(frame.motorMounts);
     return ids;
 }
 

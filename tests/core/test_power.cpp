@@ -352,6 +352,26 @@ private slots:
         Build gone = *removePart(build, "reg");
         QVERIFY(gone.wires.empty()); // what ended there goes with it
     }
+    void rotorsOverOneAnotherTakeMore() {
+        // Leishman, Principles of Helicopter Aerodynamics, chapter 2 (from memory): 1.28 by momentum theory at most,
+        // about 1.2 measured.
+        Frame frame = *bareQuad().frame;
+        for (const auto &share : coaxialShares(frame.motorMounts)) QCOMPARE(share.usual, 1.0);
+        const auto upper = frame.motorMounts;
+        for (MotorMount mount : upper) {
+            mount.id += "-low";
+            mount.propPlane_mm = -20;
+            frame.motorMounts.push_back(mount);
+        }
+        for (const auto &share : coaxialShares(frame.motorMounts)) {
+            QVERIFY(share.least >= 1.2 && share.most <= 1.28);
+            QVERIFY(std::abs(share.usual - (share.least + share.most) / 2) < 1e-12); // the range lies about it
+        }
+        // Side by side, a tenth of the propeller apart, they are two again.
+        frame.motorMounts = {upper[0], upper[0]};
+        frame.motorMounts[1].position_mm.x() += 0.1 * upper[0].propDiameter_mm;
+        QCOMPARE(coaxialShares(frame.motorMounts)[0].usual, 1.0);
+    }
 };
 
 QTEST_APPLESS_MAIN(TestPower)

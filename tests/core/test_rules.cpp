@@ -161,8 +161,14 @@ private slots:
     }
     void motorAndPropellerBelongToTheirOwnDisc() {
         Build build = bareQuad();
-        addBox(build, "motor", {20, 20, 20}, {0, 0, 10}, 30).placement.site = "m1";
+        addBox(build, "motor", {20, 20, 20}, {0, 0, 10}, 30, PartKind::motor).placement.site = "m1";
         QVERIFY(of(RuleId::fitPropZone, build).empty());
+        // A guard that is screwed onto the mount is struck like anything else.
+        addBox(build, "guard", {2, 2, 2}, {40, 0, 20}, 3).placement.site = "m1";
+        const auto found = of(RuleId::fitPropZone, build);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].subjects.front(), std::string("guard"));
+        QCOMPARE(found[0].severity, Severity::stop);
     }
     void tipGapCountsInPlanButForCoaxialPairs() {
         // Motors 200 mm apart: 196 mm propellers leave 4 mm of the 5 mm wanted, 194 mm ones 6 mm.
@@ -263,14 +269,14 @@ private slots:
             rules.emplace(ruleName(finding.rule));
         }
         QCOMPARE(rules,
-                 (std::set<std::string>{"BAL-1",  "BAL-6", "FIT-1",  "FIT-10", "FIT-11", "FIT-2", "FIT-3",  "FIT-7",
-                                        "FIT-9",  "KIT-1", "KIT-2",  "KIT-4",  "KIT-5",  "LNK-9", "NAV-2",  "NAV-3",
-                                        "NAV-4",  "NAV-5", "PWR-1",  "PWR-6",  "PWR-9",  "RAD-1", "RAD-10", "RAD-15",
-                                        "RAD-17", "RAD-2", "RAD-4",  "RAD-6",  "RAD-7",  "STK-2", "STK-3",  "STK-6",
-                                        "STK-8",  "WIR-1", "WIR-10", "WIR-12", "WIR-2",  "WIR-6", "WIR-9"}));
+                 (std::set<std::string>{"BAL-1",  "BAL-6",  "BAL-8", "FIT-1",  "FIT-10", "FIT-11", "FIT-2", "FIT-3",
+                                        "FIT-7",  "FIT-9",  "KIT-1", "KIT-2",  "KIT-4",  "KIT-5",  "LNK-9", "NAV-2",
+                                        "NAV-3",  "NAV-4",  "NAV-5", "PWR-1",  "PWR-6",  "PWR-9",  "RAD-1", "RAD-10",
+                                        "RAD-15", "RAD-17", "RAD-2", "RAD-4",  "RAD-6",  "RAD-7",  "STK-2", "STK-3",
+                                        "STK-6",  "STK-8",  "WIR-1", "WIR-10", "WIR-12", "WIR-2",  "WIR-6", "WIR-9"}));
         QCOMPARE(analysis.counts.stop, 12);
         QCOMPARE(analysis.counts.watch, 30);
-        QCOMPARE(analysis.counts.note, 23);
+        QCOMPARE(analysis.counts.note, 26);
         QCOMPARE(analysis.counts.unknown, 2);
     }
 };

@@ -6,6 +6,7 @@
 #include "core/derived/all_up.h"
 #include "core/edits/balance_edits.h"
 #include "support/balances.h"
+#include "support/weighings.h"
 
 using namespace waxis;
 using test::balancedQuad;
@@ -27,8 +28,8 @@ private slots:
         Build build = balancedQuad();
         Analyser analyser;
         const double mass_g = allUp(analyser.update(build).derived).mass_g;
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, measuredValue(mass_g + 1, 0.5), {}, {}, 1, {}, 1}};
+        build.weighings = {test::weighed("w", "Scale", "with", WeighingMethod::total, measuredValue(mass_g + 1, 0.5),
+                                         {}, {}, 1, {}, 1)};
         const ReconcileReport &report = *analyser.update(build).derived.reconciled;
         QCOMPARE(report.conditions, 1);
         QVERIFY(!report.contradicts() && report.suspects.empty());
@@ -44,18 +45,10 @@ private slots:
         Build build = balancedQuad(40);
         Analyser analyser;
         const CompoundMass real = allUp(analyser.update(truth).derived);
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, measuredValue(real.mass_g, 0.5), {}, {}, 1, {}, 1},
-            {"b",
-             "Rod",
-             "with",
-             WeighingMethod::lines,
-             {},
-             {},
-             {},
-             1,
-             {{real.cg_mm->head<2>(), 90}, {real.cg_mm->head<2>(), 0}},
-             0.5}};
+        build.weighings = {test::weighed("w", "Scale", "with", WeighingMethod::total, measuredValue(real.mass_g, 0.5),
+                                         {}, {}, 1, {}, 1),
+                           test::weighed("b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1,
+                                         {{real.cg_mm->head<2>(), 90}, {real.cg_mm->head<2>(), 0}}, 0.5)};
         const ReconcileReport report = analyser.update(build).derived.reconciled;
         QCOMPARE(report.conditions, 3);
         QVERIFY(report.contradicts() && report.decided);
@@ -66,8 +59,8 @@ private slots:
         QVERIFY(finding && finding->severity == Severity::watch && finding->variant == "suspect");
         QCOMPARE(finding->subjects.front(), std::string("camera"));
         // The same truth through three scales.
-        build.weighings = {
-            {"s", "Scales", "with", WeighingMethod::scales, {}, {{80, 80}, {80, -80}, {-90, 0}}, {}, 0.5, {}, 0.5}};
+        build.weighings = {test::weighed("s", "Scales", "with", WeighingMethod::scales, {},
+                                         {{80, 80}, {80, -80}, {-90, 0}}, {}, 0.5, {}, 0.5)};
         Eigen::Matrix3d a;
         a << 1, 1, 1, 80, 80, -90, 80, -80, 0;
         const Eigen::Vector3d f = a.colPivHouseholderQr().solve(
@@ -84,8 +77,9 @@ private slots:
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         const double total = allUp(derived).mass_g + 4;
-        build.weighings = {{"w", "Scale", "with", WeighingMethod::total, measuredValue(total, 2.0), {}, {}, 1, {}, 1},
-                           {"b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {{{4, 0}, 90}}, 2}};
+        build.weighings = {
+            test::weighed("w", "Scale", "with", WeighingMethod::total, measuredValue(total, 2.0), {}, {}, 1, {}, 1),
+            test::weighed("b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {{{4, 0}, 90}}, 2)};
         const auto rows = derived.massRows;
         const Eigen::Index n = Eigen::Index(rows.size());
         Eigen::MatrixXd h = Eigen::MatrixXd::Zero(2, n);
@@ -114,8 +108,8 @@ private slots:
         build.types.edit([](TypeTable &types) { test::typeIn(types, "camera").mass_g = {}; });
         Analyser analyser;
         const double rest = allUp(analyser.update(build).derived).mass_g;
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, measuredValue(rest + 42, 0.5), {}, {}, 1, {}, 1}};
+        build.weighings = {test::weighed("w", "Scale", "with", WeighingMethod::total, measuredValue(rest + 42, 0.5), {},
+                                         {}, 1, {}, 1)};
         const ReconcileReport report = analyser.update(build).derived.reconciled;
         QCOMPARE(report.masses.front().id, std::string("camera"));
         QVERIFY(!report.masses.front().known && std::abs(report.masses.front().likely_g - 42) < 8);
@@ -123,10 +117,10 @@ private slots:
     }
     void unusableWeighingsSayWhy() {
         Build build = balancedQuad();
-        build.weighings = {
-            {"w", "Scale", "with", WeighingMethod::total, {}, {}, {}, 1, {}, 1},
-            {"s", "Scales", "with", WeighingMethod::scales, {}, {{0, 0}, {1, 0}, {2, 0}}, {100, 100, 100}, 1, {}, 1},
-            {"b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {}, 1}};
+        build.weighings = {test::weighed("w", "Scale", "with", WeighingMethod::total, {}, {}, {}, 1, {}, 1),
+                           test::weighed("s", "Scales", "with", WeighingMethod::scales, {}, {{0, 0}, {1, 0}, {2, 0}},
+                                         {100, 100, 100}, 1, {}, 1),
+                           test::weighed("b", "Rod", "with", WeighingMethod::lines, {}, {}, {}, 1, {}, 1)};
         Analyser analyser;
         const Analysis &analysis = analyser.update(build);
         QCOMPARE(analysis.derived.reconciled->conditions, 0);

@@ -1,6 +1,7 @@
 // The Frame stage in the real window.
 #include "app/shell/start_page.h"
 #include "app/stages/frame/frame_bench.h"
+#include "core/findings/fix.h"
 #include "core/layout/frame_report.h"
 #include "gui/window_fixture.h"
 
@@ -9,6 +10,7 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QMimeData>
 #include <QPushButton>
 #include <QTableWidget>
@@ -383,6 +385,69 @@ private slots:
         drop(WEIGHTAXIS_TEST_FIXTURES "/drawings/pieces.dxf");
         QCOMPARE(f.window->stage(), Stage::frame);
         QVERIFY(f.window->frameBench().isReadingDrawing());
+    }
+    void screwsOfTheFrameAreChosenJudgedTakenOutAndDrawnAgain() { // as docs/guide/frame.md says
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        QTest::qWait(30);
+        const auto screws = [&] { return f.document().build().frame->screws; };
+        const auto stops = [&](RuleId rule) {
+            for (const auto &finding : f.document().analysis().findings)
+                if (finding.rule == rule) return true;
+            return false;
+        };
+        const std::size_t all = screws().size();
+        auto *table = f.child<QTableWidget>("frame-things");
+        const int last = table->rowCount() - 1;
+        table->scrollToItem(table->item(last, 0));
+        QVERIFY(table->item(last, 0)->text().startsWith("screw M3"));
+        QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(last, 0)).center());
+        QCOMPARE(f.document().selected().toStdString(), screws().back().id);
+        auto *length = f.child<QComboBox>("frame-screw-length");
+        QVERIFY(length->isVisible());
+        QCOMPARE(length->currentIndex(), 0);
+        QVERIFY(f.child<QLabel>("member")->isVisible());
+        const double mass = f.document().mass()->mass_g;
+        length->setFocus();
+        while (length->currentText() != "5 mm" && length->currentIndex() + 1 < length->count())
+            QTest::keyClick(length, Qt::Key_Down);
+        int short_ = 0;
+        for (const auto &screw : screws()) short_ += screw.length_mm == 5;
+        QVERIFY(short_ > 1); // all that are like it
+        QVERIFY(stops(RuleId::frmScrew));
+        QVERIFY(f.document().mass()->mass_g < mass);
+        length->setFocus();
+        QTest::keyClick(length, Qt::Key_Home);
+        QVERIFY(!screws().back().length_mm && !stops(RuleId::frmScrew));
+        // Out, missed, and there again by the finding's cure.
+        f.child<QToolButton>("remove-from-frame")->click();
+        QCOMPARE(screws().size(), all - 1);
+        QVERIFY(stops(RuleId::frmLoose));
+        for (const auto &finding : f.document().analysis().findings)
+            if (finding.rule == RuleId::frmLoose) {
+                QVERIFY(f.document().edit("cure", applyFix(f.document().build(), finding.fixes.at(0))));
+                break;
+            }
+        QCOMPARE(screws().size(), all);
+        // One more by hand, its head sunk, put in from the other side.
+        f.window->frameBench().panel();
+        auto *add = f.child<QToolButton>("add-to-frame");
+        QAction *wanted = nullptr;
+        for (auto *action : add->menu()->actions())
+            if (action->text().startsWith("Screw, through")) wanted = action;
+        QVERIFY(wanted);
+        wanted->trigger();
+        QCOMPARE(screws().size(), all + 1);
+        QCOMPARE(f.document().selected().toStdString(), screws().back().id);
+        auto *head = f.child<QComboBox>("frame-screw-head");
+        head->setFocus();
+        QTest::keyClick(head, Qt::Key_End);
+        QCOMPARE(int(screws().back().head), int(HeadStyle::countersunk));
+        auto *side = f.child<QComboBox>("frame-screw-side");
+        const bool before = screws().back().fromAbove;
+        side->setFocus();
+        QTest::keyClick(side, before ? Qt::Key_Up : Qt::Key_Down);
+        QCOMPARE(screws().back().fromAbove, !before);
     }
     void anArmBecomesATubeInTheInspector() {
         WindowFixture f;

@@ -56,7 +56,7 @@ private slots:
 
     void theDemoShowsWeightBalanceAndFindings() {
         WindowFixture f;
-        QVERIFY(f.axisText().startsWith("1073.3 g"));
+        QVERIFY(f.axisText().startsWith("1081.1 g"));
         QVERIFY(showsWhatTheCoreComputes(f));
     }
     void numbersChangeWhileTheMouseIsDown() {
@@ -284,7 +284,7 @@ private slots:
         QCOMPARE(cases->count(), 5); // three, a line, and the way to change them
         cases->setCurrentIndex(1);
         emit cases->activated(1);
-        QVERIFY(f.axisText().startsWith("938.4 g"));
+        QVERIFY(f.axisText().startsWith("946.2 g"));
         auto *profiles = f.window->findChild<QComboBox *>("practice");
         const int watches = f.document().analysis().counts.watch;
         const auto compassCounts = [&] {

@@ -163,7 +163,7 @@ private slots:
         slow.packs.push_back({"pack", "survey", comparePacks(build, analyser.current().practice, "pack", 0, {})});
         QVERIFY(!std::regex_search(io::analysisText(build, analyser.current(), slow), std::regex("\\b(nan|inf)\\b")));
         const auto first = json::parse(text)["loadCases"][0];
-        QCOMPARE(first["unknownMasses"].get<int>(), 78); // every part aboard but the small pack
+        QCOMPARE(first["unknownMasses"].get<int>(), 76); // every part aboard but the small pack
         QVERIFY(first["thrustToWeight"].is_number());    // plates, arms and standoffs still weigh something
         QVERIFY(!first["cg_mm"].is_null());
     }

@@ -20,6 +20,7 @@
 #include "core/layout/handles.h"
 #include "core/layout/numbering.h"
 #include "core/layout/relayout.h"
+#include "core/layout/screw_edits.h"
 #include "core/placing/perch.h"
 #include "core/sight/camera_pose.h"
 #include "core/studies/savings.h"
@@ -383,6 +384,25 @@ inline const std::vector<AnyEdit> &everyEdit() {
                          Standoff standoff = d.one(b.frame->standoffs);
                          standoff.height_mm = d.number(15, 40);
                          return setStandoff(b, standoff);
+                     }},
+                    {"addMissingScrews", [](B b, Draw &) { return addMissingScrews(b); }},
+                    {"addFrameScrew",
+                     [](B b, Draw &d) {
+                         return addFrameScrew(b, {d.number(-40, 40), d.number(-20, 20)});
+                     }},
+                    {"setFrameScrew",
+                     [](B b, Draw &d) {
+                         FrameScrew screw = d.one(b.frame->screws);
+                         screw.fromAbove = d.coin();
+                         screw.head = HeadStyle(int(d.number(0, 2.99)));
+                         screw.length_mm = d.coin() ? std::optional(d.number(4, 40)) : std::nullopt;
+                         return setFrameScrew(b, screw);
+                     }},
+                    {"setMotorMount",
+                     [](B b, Draw &d) {
+                         MotorMount mount = d.one(b.frame->motorMounts);
+                         mount.propDiameter_mm = d.number(50, 300);
+                         return setMotorMount(b, mount);
                      }},
                     {"setSite",
                      [](B b, Draw &d) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "support/builds.h"
+#include "support/weighings.h"
 
 namespace waxis::test {
 
@@ -114,6 +115,8 @@ inline Build everyField() {
         frame.numbering = "own";
         frame.motorMounts[0].number = 3;
         frame.standoffs[0].role = StandoffRole::bobbin;
+        frame.screws = {
+            {"frame-screw", {20, 10}, true, "M2.5", HeadStyle::cap, 8, {"main"}, "so-1", FastenerForm::pressNut}};
         frame.arms[0].foldAngle_deg = 75;
         frame.arms[0].foldsDown = true;
         frame.arms[0].section = ArmSection::tube;
@@ -161,9 +164,15 @@ inline Build everyField() {
         type.magnetics = Magnetics{{10, -20, 30}, true, Vec3(1, 2, 3)};
         type.leads = {{"uart", 150, 28, "1 mm plug"}};
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
+        type.propPitch_mm = 101.6;
+        type.propBlades = 3;
+        type.bore_mm = 5;
+        type.shaft_mm = 5;
+        type.shaftThread = "M5";
         type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
         type.ports[0].pins.push_back({"TX", 3.3, true});
+        type.ports[0].joint = PadJoint::surface;
         type.ports[0].connector = "RP-SMA female";
         Solid skin = type.solids[0];
         skin.shape = Mesh{{{0, 0, 0}, {10, 0, 0}, {0, 10, 0}, {0, 0, 10}},
@@ -200,27 +209,12 @@ inline Build everyField() {
     build.groundStations = {
         {"ground-1", "Handset", "part-1", 1, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
     build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
-    build.weighings = {{"scale-1",
-                        "On the scale",
-                        build.loadCases.empty() ? std::string() : build.loadCases[0].id,
-                        WeighingMethod::total,
-                        measuredValue(812.5, 0.5),
-                        {},
-                        {},
-                        0.75,
-                        {},
-                        1.5},
-                       {"scales-1",
-                        "Three scales",
-                        {},
-                        WeighingMethod::scales,
-                        {},
-                        {{60, 60}, {60, -60}, {-80, 0}},
-                        {310, 295, 402},
-                        1,
-                        {},
-                        2},
-                       {"rod-1", "Rod", {}, WeighingMethod::lines, {}, {}, {}, 1, {{{3, 4}, 90}, {{1, 2}, -5}}, 1}};
+    build.weighings = {
+        test::weighed("scale-1", "On the scale", build.loadCases.empty() ? std::string() : build.loadCases[0].id,
+                      WeighingMethod::total, measuredValue(812.5, 0.5), {}, {}, 0.75, {}, 1.5),
+        test::weighed("scales-1", "Three scales", {}, WeighingMethod::scales, {}, {{60, 60}, {60, -60}, {-80, 0}},
+                      {310, 295, 402}, 1, {}, 2),
+        test::weighed("rod-1", "Rod", {}, WeighingMethod::lines, {}, {}, {}, 1, {{{3, 4}, 90}, {{1, 2}, -5}}, 1)};
     build.weightLimits = {{"limit-1", "Class", 249.5, "all"}};
     Stack stack;
     stack.id = "stack-1";

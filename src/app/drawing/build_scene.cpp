@@ -7,8 +7,10 @@
 #include "app/theme/metrics.h"
 #include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
+#include "core/practice/blade_room.h"
 
 #include <QEvent>
 #include <QFontMetricsF>
@@ -130,12 +132,15 @@ void BuildScene::rebuildFrame() {
     for (const auto &standoff : drawnFrame_->standoffs)
         add(standoff.id, standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure),
             c.matBar);
+    for (const auto &screw : drawnFrame_->screws)
+        for (const auto &[shape, pose] : bodiesOf(*drawnFrame_, screw))
+            add(screw.id, shape, pose, theme::familyColor(Family::structure).lighter(130), c.matBar);
     if (!overlays_.propellers || document_.foldedShare() > 0) return; // what is folded does not turn
     for (const auto &mount : drawnFrame_->motorMounts) {
-        const double up = drawnPractice_[Limit::propFlexUp], down = drawnPractice_[Limit::propFlexDown];
+        const BladeRoom room = bladeRoomOf(drawnPractice_);
         QColor veil = c.softChalk;
         veil.setAlphaF(0.10f);
-        auto *disc = add(mount.id, discShape(mount, up, down), discPose(mount, up, down), veil, c.softChalk, true);
+        auto *disc = add(mount.id, discShape(mount, room), discPose(mount, room), veil, c.softChalk, true);
         QPen pen = disc->pen();
         pen.setStyle(Qt::DashLine);
         disc->setPen(pen);

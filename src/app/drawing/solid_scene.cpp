@@ -72,6 +72,8 @@ Look lookOf(const app::Document &document, const Build &build, const BodyTable &
                 break;
             }
         }
+    } else if (owner.kind == OwnerKind::screw) {
+        look.color = look.color.lighter(130);
     } else if (owner.kind != OwnerKind::standoff) {
         look.color = look.color.darker(owner.kind == OwnerKind::arm ? 140 : 122);
         if (looks.ghostPlates) {

@@ -131,9 +131,18 @@ void AxisBar::paintWeight(QPainter &painter, int xWeight) const {
         painter.setPen(c.muted);
         painter.drawText(QRect(after, 24, 60, 26), Qt::AlignLeft | Qt::AlignVCenter,
                          tr("± %1").arg(balance->tolerance_g, 0, 'f', 0));
-        if (balance->unknownMasses > 0)
-            painter.drawText(QRect(xWeight, 49, 150, 16), Qt::AlignLeft,
-                             tr("%n not weighed", nullptr, balance->unknownMasses));
+        if (!balance->notWeighed.empty()) {
+            const int count = int(balance->notWeighed.size());
+            QString text = tr("%n not weighed", nullptr, count);
+            if (count == 1) { // one is named, as far as there is room
+                const QFontMetrics metrics(painter.font());
+                const QString name = QString::fromStdString(displayName(document_.build(), balance->notWeighed[0]));
+                text = tr("%1 not weighed");
+                const int room = 150 - metrics.horizontalAdvance(text.arg(QString()));
+                text = text.arg(metrics.elidedText(name, Qt::ElideRight, room));
+            }
+            painter.drawText(QRect(xWeight, 49, 150, 16), Qt::AlignLeft, text);
+        }
     } else {
         painter.setFont(theme_.text(12));
         painter.setPen(c.muted);

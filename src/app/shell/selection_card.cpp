@@ -1,6 +1,7 @@
 #include "app/shell/selection_card.h"
 
 #include "app/shell/arm_rows.h"
+#include "app/shell/screw_rows.h"
 
 #include "app/shell/group_tools.h"
 #include "app/theme/metrics.h"
@@ -94,6 +95,7 @@ MemberCard::MemberCard(Document &document, const theme::Theme &theme, QWidget *p
     form_ = new QFormLayout;
     form_->addRow(tr("underside"), height_);
     arm_ = new ArmRows(document_, theme_, *form_, this);
+    screw_ = new ScrewRows(document_, *form_, this);
     column->addWidget(title_);
     column->addWidget(facts_);
     column->addLayout(form_);
@@ -144,6 +146,10 @@ bool MemberCard::refresh() {
                         .arg(s.diameter_mm)
                         .arg(weight);
         }
+    if (const QString screw = screw_->refresh(); !screw.isEmpty()) {
+        found = true;
+        facts = screw + (weight.isEmpty() ? QString() : tr("\nWith its nut%1.").arg(weight));
+    }
     if (!found) return false;
     title_->setText(QString::fromStdString(displayName(document_.build(), id)));
     facts_->setText(facts);

@@ -14,6 +14,7 @@ class QToolButton;
 namespace waxis::app {
 
 class ArmRows;
+class ScrewRows;
 
 /// Several parts: what they weigh together, and what can be done with them at once.
 class SelectionCard : public QWidget {
@@ -51,6 +52,7 @@ private:
     QFormLayout *form_ = nullptr;
     QLineEdit *height_ = nullptr;
     ArmRows *arm_ = nullptr;
+    ScrewRows *screw_ = nullptr;
 };
 
 } // namespace waxis::app

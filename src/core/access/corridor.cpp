@@ -54,6 +54,12 @@ Corridor corridorOf(const Port &port, const Pose &X_FramePart, bool withHand, co
     return corridor;
 }
 
+/// Mounts block ports as any body does, but not those of the very part that they carry.
+static bool isHeldBy(const Scene &scene, int self, int mount) {
+    const auto &onto = scene.owners[std::size_t(self)].onto;
+    return std::find(onto.begin(), onto.end(), mount) != onto.end();
+}
+
 std::vector<int> blockersOf(const Corridor &corridor, const Scene &scene, int self, int loadCase, double slack_mm) {
     std::vector<int> owners;
     if (!(corridor.fullSize_mm.minCoeff() > 0)) return owners;
@@ -65,7 +71,7 @@ std::vector<int> blockersOf(const Corridor &corridor, const Scene &scene, int se
         const BodyTraits &traits = scene.traits[i];
         const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
         if (traits.owner == self || traits.soft || owner.flexible || owner.holds || owner.kind == OwnerKind::disc ||
-            !(owner.cases >> loadCase & 1))
+            !(owner.cases >> loadCase & 1) || (owner.carries && isHeldBy(scene, self, traits.owner)))
             continue;
         if (std::find(owners.begin(), owners.end(), traits.owner) != owners.end()) continue;
         if (boxGap(bounds, boundsOf(bodies[i].shape, bodies[i].X_FrameBody)) > 0) continue;

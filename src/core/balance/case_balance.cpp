@@ -1,5 +1,6 @@
 #include "core/balance/case_balance.h"
 
+#include "core/balance/mass_rows.h"
 #include "core/balance/ring_chance.h"
 
 #include <algorithm>
@@ -12,7 +13,7 @@ CaseBalance caseBalance(const Build &build, const std::vector<MassRow> &rows, co
     CaseBalance balance;
     balance.loadCase = loadCases[caseIndex];
     const CaseMasses in = massesIn(build, rows, caseIndex, balance.loadCase.folded);
-    balance.unknownMasses = int(in.unknown.size());
+    for (const std::size_t row : in.unknown) balance.notWeighed.push_back(rows[row].id);
     std::vector<MassElement> elements;
     std::vector<UncertainMass> doubts;
     for (const auto &m : in.masses) {
@@ -57,7 +58,7 @@ CaseBalance caseBalance(const Build &build, const std::vector<MassRow> &rows, co
     // A craft with some of its motors flies nowhere: no figure for it.
     const bool whole = motors > 0 && motors >= build.frame->motorMounts.size();
     if (whole && everyThrustKnown) balance.thrustToWeight = thrust_gf / balance.mass.mass_g;
-    balance.hover = hoverShare(build, balance.loadCase, balance.mass.cg_mm->head<2>(), balance.mass.mass_g);
+    balance.hover = hoverShare(build, balance.loadCase, *balance.mass.cg_mm, balance.mass.mass_g);
     return balance;
 }
 

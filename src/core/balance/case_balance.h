@@ -13,7 +13,7 @@ struct CaseBalance {
     double tolerance_g = 0; ///< +- 2 sigma of the all-up mass
     Mat3 cgCovariance_mm2 = Mat3::Zero();
     PrincipalAxes principal;
-    int unknownMasses = 0;
+    std::vector<std::string> notWeighed; ///< ids of the rows without a weight
     /// Thrust centre to CG: x forward, y left; z is CG above the mean propeller plane. None without mass or
     /// motors.
     std::optional<Vec3> offset_mm;

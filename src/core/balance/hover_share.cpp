@@ -2,6 +2,7 @@
 
 #include "core/balance/statics.h"
 #include "core/base/units.h"
+#include "core/build/frame_shapes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -31,13 +32,13 @@ std::vector<double> torquesPerThrust(const std::vector<MotorMount> &mounts) {
 
 } // namespace
 
-HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &cg_mm, double mass_g) {
+HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec3 &cg_mm, double mass_g) {
     HoverShare share;
     const auto &mounts = build.frame->motorMounts;
-    std::vector<Vec2> motors;
+    std::vector<Thruster> motors;
     motors.reserve(mounts.size());
     for (const auto &mount : mounts) {
-        motors.emplace_back(mount.position_mm.head<2>());
+        motors.push_back({propCentre_mm(mount), mount.axis});
         const PartType *motor = motorOn(build, loadCase, mount);
         share.most_N.push_back(motor && motor->maxThrust_gf.known()
                                    ? std::optional(newtonsFromGrams(*motor->maxThrust_gf.value))
@@ -47,12 +48,12 @@ HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &
         const PartType *type = typeOf(build, part);
         return type && type->kind == PartKind::servo && isAboard(part, loadCase);
     });
-    const auto split = thrustSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2);
+    const auto split = tiltedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2);
     if (!split) return share;
     share.thrusts_N = *split;
+    for (std::size_t i = 0; i < mounts.size(); ++i) share.aside_N += share.thrusts_N[i] * mounts[i].axis.head<2>();
     const auto torques = torquesPerThrust(mounts);
-    if (const auto trimmed =
-            yawBalancedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2, torques))
+    if (const auto trimmed = tiltedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2, &torques))
         share.yawBalanced_N = *trimmed;
     double left = 0, all = 0;
     for (std::size_t i = 0; i < mounts.size(); ++i) {

@@ -9,7 +9,9 @@
 namespace waxis {
 
 struct HoverShare {
-    std::vector<double> thrusts_N; ///< by motor mount: least norm, yaw ignored; empty: cannot be balanced
+    std::vector<double>
+        thrusts_N;               ///< by motor mount, along its axis: least norm, yaw ignored; empty: cannot be balanced
+    Vec2 aside_N = Vec2::Zero(); ///< what leaning motors push forward and to the left; the craft leans against it
     /// The same with the propellers' torques in balance too; empty: no such hover, as with three motors.
     std::vector<double> yawBalanced_N;
     std::vector<std::optional<double>> most_N; ///< stated thrust of the motor on each mount
@@ -25,6 +27,6 @@ struct HoverShare {
 };
 
 /// Thrusts that hover, in N; gravity is standard.
-HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec2 &cg_mm, double mass_g);
+HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec3 &cg_mm, double mass_g);
 
 } // namespace waxis

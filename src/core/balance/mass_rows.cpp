@@ -6,6 +6,7 @@
 #include "core/kit/holding.h"
 #include "core/kit/kit.h"
 
+#include <array>
 #include <cmath>
 
 namespace waxis {
@@ -79,6 +80,36 @@ void addHinge(const Arm &arm, const Practice &practice, MassRow &row) {
     const CompoundMass sum = rollUp(both);
     row.element = {sum.mass_g, *sum.cg_mm, sum.inertia_gmm2};
     row.tolerance_g = statedOrDefaultTolerance(catalogueValue(sum.mass_g), practice);
+}
+
+/// One row for each screw of the frame with its nut, one for the nuts of each bobbin.
+void addFrameHardware(const Build &build, const Practice &practice, CaseMask cases, std::vector<MassRow> &rows) {
+    for (const auto &[member, piece, at_mm] : frameHardware(*build.frame, practice)) {
+        const bool bobbin = piece.basis == "on its stud";
+        const std::string id = bobbin ? member + "/fastening" : member;
+        const KitEntry *inBox = findKitEntry(build, piece.item);
+        const bool weighed = inBox && inBox->mass_g.known();
+        MassElement element{weighed ? *inBox->mass_g.value : piece.piece_g, at_mm, Mat3::Zero()};
+        const double doubt = weighed ? inBox->mass_g.tolerance.value_or(0.05) : piece.tolerance_g;
+        if (!rows.empty() && rows.back().id == id) { // screw and nut
+            MassRow &row = rows.back();
+            const std::array both{row.element, element};
+            const CompoundMass sum = rollUp(both);
+            row.element = {sum.mass_g, *sum.cg_mm, sum.inertia_gmm2};
+            row.tolerance_g += doubt;
+            if (weighed) row.source = Source::measured;
+            continue;
+        }
+        MassRow row;
+        row.id = id;
+        row.kind = MassKind::fastening;
+        row.known = true;
+        row.source = weighed ? Source::measured : Source::estimated;
+        row.cases = cases;
+        row.element = element;
+        row.tolerance_g = doubt;
+        rows.push_back(std::move(row));
+    }
 }
 
 } // namespace
@@ -162,6 +193,7 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
         rows.push_back(structureRow(standoff.id, MassKind::standoff, tube, standoffPose(standoff), standoff.material,
                                     weighed(standoff.mass_g, kitItemOf(standoff)), frame, practice, allCases));
     }
+    addFrameHardware(build, practice, allCases, rows);
     for (const auto &allowance : build.allowances) {
         MassRow row;
         row.id = allowance.id;

@@ -56,23 +56,26 @@ Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, d
 
 namespace {
 
-/// A T = w with rows force, roll, pitch and perhaps yaw; T = A^T (A A^T)^-1 w.
-Result<std::vector<double>, StaticsError> leastNorm(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
+/// A T = w with rows lift, roll, pitch and perhaps yaw; T = A^T (A A^T)^-1 w.
+Result<std::vector<double>, StaticsError> leastNorm(const std::vector<Thruster> &motors, const Vec3 &cg, double mass_kg,
                                                     double gravity, const std::vector<double> *yaw) {
     if (motors.size() < 3) return refuse("three motors are needed to balance force, roll and pitch");
-    if (inLine(motors)) return refuse("the motors stand in one line: roll or pitch cannot be balanced");
+    std::vector<Vec2> places;
+    for (const auto &motor : motors) places.emplace_back(motor.at_mm.head<2>());
+    if (inLine(places)) return refuse("the motors stand in one line: roll or pitch cannot be balanced");
     if (!(mass_kg > 0) || !(gravity > 0)) return refuse("mass and gravity must be more than zero");
     const auto n = Eigen::Index(motors.size()), rows = Eigen::Index(yaw ? 4 : 3);
     Eigen::MatrixXd a(rows, n);
-    const double scale = (motors.front() - cg).norm() + 1.0; // keeps the rows of like size
+    const double scale = (places.front() - cg.head<2>()).norm() + 1.0; // keeps the rows of like size
     double most = 0;
     if (yaw)
         for (double k : *yaw) most = std::max(most, std::abs(k));
     for (Eigen::Index i = 0; i < n; ++i) {
-        const Vec2 d = (motors[std::size_t(i)] - cg) / scale;
-        a(0, i) = 1.0;
-        a(1, i) = d.y();
-        a(2, i) = d.x();
+        const Thruster &motor = motors[std::size_t(i)];
+        const Vec3 moment = ((motor.at_mm - cg) / scale).cross(motor.axis);
+        a(0, i) = motor.axis.z();
+        a(1, i) = moment.x();
+        a(2, i) = -moment.y();
         if (yaw) a(3, i) = most > 0 ? (*yaw)[std::size_t(i)] / most : 0;
     }
     Eigen::VectorXd w = Eigen::VectorXd::Zero(rows);
@@ -87,9 +90,26 @@ Result<std::vector<double>, StaticsError> leastNorm(const std::vector<Vec2> &mot
 
 } // namespace
 
+namespace {
+
+std::vector<Thruster> upright(const std::vector<Vec2> &motors) {
+    std::vector<Thruster> all;
+    for (const auto &at : motors) all.push_back({{at.x(), at.y(), 0}, Vec3::UnitZ()});
+    return all;
+}
+
+} // namespace
+
 Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors, const Vec2 &cg, double mass_kg,
                                                       double gravity) {
-    return leastNorm(motors, cg, mass_kg, gravity, nullptr);
+    return leastNorm(upright(motors), {cg.x(), cg.y(), 0}, mass_kg, gravity, nullptr);
+}
+
+Result<std::vector<double>, StaticsError> tiltedSplit(const std::vector<Thruster> &motors, const Vec3 &cg,
+                                                      double mass_kg, double gravity, const std::vector<double> *yaw) {
+    if (yaw && yaw->size() != motors.size()) return refuse("every motor needs a torque");
+    if (yaw && motors.size() < 4) return refuse("four motors are needed to balance yaw as well");
+    return leastNorm(motors, cg, mass_kg, gravity, yaw);
 }
 
 Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec2> &motors, const Vec2 &cg,
@@ -97,7 +117,7 @@ Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec
                                                            const std::vector<double> &yaw) {
     if (yaw.size() != motors.size()) return refuse("every motor needs a torque");
     if (motors.size() < 4) return refuse("four motors are needed to balance yaw as well");
-    return leastNorm(motors, cg, mass_kg, gravity, &yaw);
+    return leastNorm(upright(motors), {cg.x(), cg.y(), 0}, mass_kg, gravity, &yaw);
 }
 
 Vec2 acrossLine(const BalanceLine &line) {

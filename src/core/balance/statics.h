@@ -38,6 +38,18 @@ Result<double, StaticsError> cgHeightFromTilt(double span_mm, double weight_g, d
 Result<std::vector<double>, StaticsError> thrustSplit(const std::vector<Vec2> &motors_mm, const Vec2 &cg_mm,
                                                       double mass_kg, double gravity_m_s2);
 
+/// A motor that pushes along a unit vector, mm in the frame's axes.
+struct Thruster {
+    Vec3 at_mm = Vec3::Zero();
+    Vec3 axis = Vec3::UnitZ();
+};
+
+/// The same for motors that lean: the vertical parts carry the weight, the moments of whole thrusts about the CG
+/// balance; forces to the side are left over. With `yaw` as in yawBalancedSplit. Thrusts along each axis, N.
+Result<std::vector<double>, StaticsError> tiltedSplit(const std::vector<Thruster> &motors, const Vec3 &cg_mm,
+                                                      double mass_kg, double gravity_m_s2,
+                                                      const std::vector<double> *yaw = nullptr);
+
 /// The same with a fourth condition, sum k T = 0: `yaw` are the signed torques per thrust of the motors, any unit.
 /// Fails where the four conditions contradict each other, as with three motors, or leave no choice that balances.
 Result<std::vector<double>, StaticsError> yawBalancedSplit(const std::vector<Vec2> &motors_mm, const Vec2 &cg_mm,

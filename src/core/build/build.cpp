@@ -80,6 +80,7 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.frame->arms);
     take(build.frame->plates);
     take(build.frame->standoffs);
+    take(build.frame->screws);
     take(build.frame->sites);
     take(build.frame->passThroughs);
     take(build.parts);
@@ -118,6 +119,8 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;
     if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";
     if (byId(build.frame->standoffs, id)) return "Standoff " + id;
+    if (const auto *screw = byId(build.frame->screws, id))
+        return fmt::format("{} screw {}", screw->thread, id.starts_with("screw-") ? id.substr(6) : id);
     if (const auto *mount = byId(build.frame->motorMounts, id))
         return quarterInWords(mount->position_mm) + " propeller disc";
     // Mass rows of what holds a part without being drawn.

@@ -183,7 +183,7 @@ using CaseMask = std::uint64_t;
 inline constexpr std::size_t kMostLoadCases = 64;
 CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 
-/// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, sites, pass-throughs,
+/// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, screws, sites, pass-throughs,
 /// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings and weight limits share
 /// one name space.
 std::vector<std::string> allIds(const Build &build);

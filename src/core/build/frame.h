@@ -5,6 +5,7 @@
 #include "core/base/measured.h"
 #include "core/base/spin.h"
 #include "core/catalog/material.h"
+#include "core/fasteners/fastener.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/geometry/polygon.h"
 #include "core/geometry/pose.h"
@@ -90,6 +91,20 @@ struct Standoff {
     bool operator==(const Standoff &) const = default;
 };
 
+/// A screw of the frame's own: clamps arms, plates, posts and feet that lie over one another. It stands upright.
+struct FrameScrew {
+    std::string id;
+    Vec2 at_mm = Vec2::Zero(); ///< its axis
+    bool fromAbove = false;    ///< where the head is
+    std::string thread = "M3";
+    HeadStyle head = HeadStyle::button;
+    std::optional<double> length_mm;          ///< as sold; none: the shortest on sale that holds
+    std::vector<std::string> through;         ///< plates, arms, feet and plain posts, from the head onwards
+    std::string into;                         ///< the post or foot whose thread it turns into; empty: a nut
+    FastenerForm nut = FastenerForm::lockNut; ///< where `into` is empty: nut, lockNut, thinLockNut or pressNut
+    bool operator==(const FrameScrew &) const = default;
+};
+
 enum class SiteKind { pattern, face, edge, arm, strap, mast };
 
 /// A place where parts mount. Parts at a site have their pose in the site's axes.
@@ -123,6 +138,7 @@ struct Frame {
     std::vector<Arm> arms;
     std::vector<Plate> plates;
     std::vector<Standoff> standoffs;
+    std::vector<FrameScrew> screws;
     std::vector<Site> sites;
     std::vector<PassThrough> passThroughs;
     std::vector<Material> materials; ///< own entries, before the common table

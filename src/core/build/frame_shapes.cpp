@@ -78,14 +78,21 @@ Pose standoffPose(const Standoff &standoff) {
     return {standoff.base_mm + Vec3(0, 0, standoff.height_mm / 2), Quat::Identity()};
 }
 
-Shape discShape(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {
-    return Cylinder{mount.propDiameter_mm,
-                    mount.flexUp_mm.value_or(flexUp_mm) + mount.flexDown_mm.value_or(flexDown_mm)};
+BladeRoom bladeRoomOf(const MotorMount &mount, const BladeRoom &usual) {
+    const double share = usual.for_mm > 0 ? std::clamp(mount.propDiameter_mm / usual.for_mm, 0.4, 3.0) : 1;
+    return {mount.flexUp_mm.value_or(usual.up_mm * share), mount.flexDown_mm.value_or(usual.down_mm * share),
+            mount.propDiameter_mm};
 }
 
-Pose discPose(const MotorMount &mount, double flexUp_mm, double flexDown_mm) {
-    const double middle = (mount.flexUp_mm.value_or(flexUp_mm) - mount.flexDown_mm.value_or(flexDown_mm)) / 2;
-    return {propCentre_mm(mount) + mount.axis * middle, Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
+Shape discShape(const MotorMount &mount, const BladeRoom &usual) {
+    const BladeRoom room = bladeRoomOf(mount, usual);
+    return Cylinder{mount.propDiameter_mm, room.up_mm + room.down_mm};
+}
+
+Pose discPose(const MotorMount &mount, const BladeRoom &usual) {
+    const BladeRoom room = bladeRoomOf(mount, usual);
+    return {propCentre_mm(mount) + mount.axis * ((room.up_mm - room.down_mm) / 2),
+            Quat::FromTwoVectors(Vec3::UnitZ(), mount.axis)};
 }
 
 Vec3 thrustCentre_mm(const Frame &frame) {

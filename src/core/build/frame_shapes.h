@@ -26,12 +26,25 @@ Polygon platePolygon(const Plate &plate);
 Shape plateShape(const Plate &plate);
 inline Pose platePose(const Plate &plate) { return {Vec3(0, 0, plate.z_mm), Quat::Identity()}; }
 
-/// The propeller's zone: the disc with the room that blade thickness and flex need above and below, mm.
-Shape discShape(const MotorMount &mount, double flexUp_mm, double flexDown_mm);
-Pose discPose(const MotorMount &mount, double flexUp_mm, double flexDown_mm);
+/// Room above and below the blades' middle for their thickness and flex, as given for propellers of one diameter, mm.
+struct BladeRoom {
+    double up_mm = 0, down_mm = 0, for_mm = 0;
+};
+/// The same for one mount: as it states, else in proportion to its propeller (a tip bends by a share of the blade's
+/// length), from two fifths to three times as much.
+BladeRoom bladeRoomOf(const MotorMount &mount, const BladeRoom &usual);
+
+/// The propeller's zone: the disc with that room.
+Shape discShape(const MotorMount &mount, const BladeRoom &usual);
+Pose discPose(const MotorMount &mount, const BladeRoom &usual);
 
 /// Middle of the propeller in the frame's axes.
 inline Vec3 propCentre_mm(const MotorMount &mount) { return mount.position_mm + mount.axis * mount.propPlane_mm; }
+
+/// Whether a motor hangs under its arm: its blades lie below its foot.
+inline bool hangs(const MotorMount &mount) { return mount.propPlane_mm * mount.axis.z() < 0; }
+/// Which way the motor turns for somebody who looks at the end of its shaft, as a nut on it does.
+inline Spin spinAtShaft(const MotorMount &mount) { return hangs(mount) ? opposite(mount.spin) : mount.spin; }
 
 /// Centroid of the motor axes in plan and mean height of the propellers; zero without motors.
 Vec3 thrustCentre_mm(const Frame &frame);

@@ -79,7 +79,7 @@ std::string materialOf(const PartType &type) { return type.solids.empty() ? std:
 
 Result<PartType, TypeError> fastenerType(const FastenerData &f, const std::string &material) {
     const ThreadSize *thread = findThread(f.thread);
-    if (!thread) return refuse(fmt::format("There is no thread \"{}\" in the tables (M1.6 to M4).", f.thread));
+    if (!thread) return refuse(fmt::format("There is no thread \"{}\" in the tables (M1.4 to M5).", f.thread));
     const Material *stuff = findMaterial(material, {});
     if (!stuff) return refuse(fmt::format("There is no material \"{}\".", material));
     FastenerData data = f;
@@ -157,7 +157,7 @@ Result<PartType, TypeError> fastenerType(const FastenerData &f, const std::strin
 
 Result<PartType, TypeError> damperType(const std::string &name, double height_mm) {
     const ThreadSize *thread = findThread(name);
-    if (!thread) return refuse(fmt::format("There is no thread \"{}\" in the tables (M1.6 to M4).", name));
+    if (!thread) return refuse(fmt::format("There is no thread \"{}\" in the tables (M1.4 to M5).", name));
     if (!(height_mm >= 0.5 && height_mm <= 30)) return refuse("A damper is 0.5 to 30 mm high.");
     PartType type;
     type.kind = PartKind::damper;

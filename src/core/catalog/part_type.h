@@ -63,6 +63,13 @@ struct Pin {
     bool operator==(const Pin &) const = default;
 };
 
+/// How wires are joined to pads.
+enum class PadJoint {
+    unstated,    ///< taken to be through holes, for safety
+    throughHole, ///< cut ends stand out on the other side
+    surface
+};
+
 struct Port {
     std::string id;
     PortKind kind = PortKind::pads;
@@ -72,6 +79,7 @@ struct Port {
         Vec3::Zero(); ///< room of plug body and first bend along direction, across, and in height; 0: not stated
     std::vector<Pin> pins;
     bool mustStayReachable = false;
+    PadJoint joint = PadJoint::unstated;
     std::string connector = {}; ///< coax: "SMA", "RP-SMA female", "micro-coax snap plug"
     bool operator==(const Port &) const = default;
 };
@@ -92,6 +100,11 @@ struct PartType {
     Measured maxThrust_gf;     ///< motors: static thrust with the build's propeller
     std::optional<Spin> turns; ///< propellers and self-tightening nuts: the motor's direction that they are made for
     std::optional<double> propDiameter_mm; ///< propellers: tip to tip
+    std::optional<double> propPitch_mm;    ///< propellers: way in one turn
+    std::optional<int> propBlades;         ///< propellers: of one
+    std::optional<double> bore_mm;         ///< propellers: hole of the hub
+    std::optional<double> shaft_mm;        ///< motors: what the propeller goes on
+    std::string shaftThread;               ///< motors: for the nut, "M5"; empty: not stated
     Measured threadDepth_mm;               ///< motors: how deep a screw may go before it touches the windings
     std::optional<FastenerData> fastener;  ///< screws, nuts, spacers: which
     std::optional<HolePattern> carries;    ///< adapter plates: the other pattern, beside `mounting`

@@ -278,11 +278,20 @@ std::vector<QuickField> quickFields(const PartType &model) {
         f.add(
             "thrust", "full thrust", Measure::thrust, 1, 1e5, [](const PartType &t) { return t.maxThrust_gf.value; },
             [](PartType &t, double v) { t.maxThrust_gf = measuredValue(v); });
+        f.add(
+            "shaft", "shaft that takes the propeller", Measure::length, 0.5, 30,
+            [](const PartType &t) { return t.shaft_mm; }, [](PartType &t, double v) { t.shaft_mm = v; });
         break;
     case PartKind::propeller:
         f.add(
             "diameter", "tip to tip", Measure::length, 10, 2000, [](const PartType &t) { return t.propDiameter_mm; },
             [](PartType &t, double v) { t.propDiameter_mm = v; });
+        f.add(
+            "pitch", "way in one turn", Measure::length, 5, 1000, [](const PartType &t) { return t.propPitch_mm; },
+            [](PartType &t, double v) { t.propPitch_mm = v; });
+        f.add(
+            "bore", "hole of the hub", Measure::length, 0.5, 30, [](const PartType &t) { return t.bore_mm; },
+            [](PartType &t, double v) { t.bore_mm = v; });
         f.grams();
         f.size("height", "thickness of the hub", 2);
         break;

@@ -11,14 +11,27 @@ namespace waxis {
 
 namespace {
 
-// In the order of threadSizes(): M1.6, M2, M2.5, M3, M4. Zero: not made. From memory of the standards.
-constexpr std::array<HeadSize, 5> kButton{
-    {{0, 0, false}, {3.5, 1.3, false}, {4.7, 1.5, false}, {5.7, 1.65, true}, {7.6, 2.2, true}}};
-constexpr std::array<HeadSize, 5> kCountersunk{
-    {{3.0, 1.0, true}, {3.8, 1.2, true}, {4.7, 1.5, true}, {6.72, 1.86, true}, {8.96, 2.48, true}}};
-constexpr std::array<double, 5> kLockNut{0, 0, 0, 4.5, 6.0};         // ISO 7040
-constexpr std::array<double, 5> kThinLockNut{0, 3.2, 3.8, 3.9, 5.0}; // ISO 10511; M2 and M2.5 stock sizes
+// M1.6, M2, M2.5, M3, M4, M1.4, M1.7, M5. Zero: not made. From memory of the standards.
+constexpr std::array<HeadSize, 8> kButton{{{0, 0, false},
+                                           {3.5, 1.3, false},
+                                           {4.7, 1.5, false},
+                                           {5.7, 1.65, true},
+                                           {7.6, 2.2, true},
+                                           {0, 0, false},
+                                           {0, 0, false},
+                                           {9.5, 2.75, true}}};
+constexpr std::array<HeadSize, 8> kCountersunk{{{3.0, 1.0, true},
+                                                {3.8, 1.2, true},
+                                                {4.7, 1.5, true},
+                                                {6.72, 1.86, true},
+                                                {8.96, 2.48, true},
+                                                {2.6, 0.85, false},
+                                                {3.2, 1.0, false},
+                                                {11.2, 3.1, true}}};
+constexpr std::array<double, 8> kLockNut{0, 0, 0, 4.5, 6.0, 0, 0, 6.8};         // ISO 7040
+constexpr std::array<double, 8> kThinLockNut{0, 3.2, 3.8, 3.9, 5.0, 0, 0, 5.0}; // ISO 10511; M2 and M2.5 stock sizes
 
+/// All sizes lie in one table, the usual ones first.
 std::size_t indexOf(const ThreadSize &thread) { return std::size_t(&thread - threadSizes().data()); }
 
 } // namespace
@@ -28,6 +41,15 @@ std::optional<HeadSize> headOf(const ThreadSize &thread, HeadStyle style) {
     if (style == HeadStyle::button) size = kButton[indexOf(thread)];
     if (style == HeadStyle::countersunk) size = kCountersunk[indexOf(thread)];
     return size.diameter_mm > 0 ? std::optional(size) : std::nullopt;
+}
+
+std::optional<double> driveKey_mm(const ThreadSize &thread, HeadStyle style) {
+    if (style == HeadStyle::cap) return thread.capKey_mm;
+    constexpr std::array<double, 8> kSocket{0,   1.3, 1.5, 2.0,
+                                            2.5, 0,   0,   3.0}; // button heads, and countersunk ones from M3 on
+    const double key = kSocket[indexOf(thread)];
+    const bool slotted = style == HeadStyle::countersunk && thread.nominal_mm < 3;
+    return key > 0 && !slotted && headOf(thread, style) ? std::optional(key) : std::nullopt;
 }
 
 std::optional<double> nutHeight_mm(const ThreadSize &thread, FastenerForm form) {

@@ -47,6 +47,9 @@ struct HeadSize {
 /// Maximum size of the head, mm (from memory of the standards). None where the size is not made.
 std::optional<HeadSize> headOf(const ThreadSize &thread, HeadStyle style);
 
+/// Hexagon key of the head, mm: ISO 4762, ISO 7380-1, ISO 10642 (from memory). None for heads with another drive.
+std::optional<double> driveKey_mm(const ThreadSize &thread, HeadStyle style);
+
 /// Height of the nut, mm; none where that form is not made in that size.
 std::optional<double> nutHeight_mm(const ThreadSize &thread, FastenerForm form);
 

@@ -53,7 +53,8 @@ double capScrewVolume_mm3(double nominal_mm, double pitch_mm, double length_mm, 
 }
 
 double socketDepth_mm(const ThreadSize &thread) {
-    constexpr std::array<double, 5> depths{0.7, 1.0, 1.1, 1.3, 2.0}; // in the order of threadSizes()
+    constexpr std::array<double, 8> depths{0.7, 1.0, 1.1, 1.3,
+                                           2.0, 0.6, 0.8, 2.5}; // as the table: usual sizes, M1.4, M1.7, M5
     return depths[std::size_t(&thread - threadSizes().data())];
 }
 

@@ -7,6 +7,8 @@
 #include "core/edits/radio_edits.h"
 #include "core/edits/stack_change.h"
 #include "core/edits/wire_edits.h"
+#include "core/layout/hand_edits.h"
+#include "core/layout/screw_edits.h"
 
 #include <fmt/format.h>
 
@@ -58,6 +60,24 @@ struct Apply {
         const EditResult set = setChannel(build, radio.part, radio.band, radio.centre_MHz);
         return set ? setPower(*set, radio.part, radio.band, radio.power_dBm) : set;
     }
+    EditResult operator()(const MissingFrameScrews &) const { return addMissingScrews(build); }
+    EditResult operator()(const MountPropeller &propeller) const {
+        for (MotorMount mount : build.frame->motorMounts)
+            if (mount.id == part) {
+                mount.propDiameter_mm = propeller.diameter_mm;
+                return setMotorMount(build, mount);
+            }
+        return Failure{EditError{fmt::format("There is no motor mount \"{}\".", part)}};
+    }
+    EditResult operator()(const PostHeight &height) const {
+        for (Standoff post : build.frame->standoffs)
+            if (post.id == part) {
+                post.height_mm = height.to_mm;
+                return setStandoff(build, post);
+            }
+        return Failure{EditError{fmt::format("There is no post \"{}\" in this frame.", part)}};
+    }
+    EditResult operator()(const FrameScrewChange &change) const { return setFrameScrew(build, change.to); }
     EditResult operator()(const GroundHand &hand) const {
         for (GroundStation station : build.groundStations)
             if (station.id == part) {

@@ -34,10 +34,25 @@ struct GroundHand {
     Polarisation polarisation = Polarisation::linear;
 };
 
+/// The screws that the frame lacks are drawn.
+struct MissingFrameScrews {};
+/// A motor mount drawn for a propeller of another diameter.
+struct MountPropeller {
+    double diameter_mm = 0;
+};
+/// A post of another height.
+struct PostHeight {
+    double to_mm = 0;
+};
+/// Another length, head or end of one of the frame's own screws.
+struct FrameScrewChange {
+    FrameScrew to;
+};
+
 /// One change, and what is to be done with it.
 struct Fix {
     using Change = std::variant<PartShift, PartTurn, CameraTilt, OntoSite, Perch, StackChange, WireChange, RadioSetting,
-                                GroundHand>;
+                                GroundHand, MissingFrameScrews, PostHeight, MountPropeller, FrameScrewChange>;
     std::string part; ///< that is moved; the stack, radio or ground station that is changed; empty: wires
     Change change;
     std::optional<double> leaves_mm; ///< what remains of the measured value where the move does not cure it all

@@ -23,6 +23,10 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::fitBattery: return "FIT-11";
     case RuleId::fitFolding: return "FIT-12";
     case RuleId::fitHeld: return "FIT-13";
+    case RuleId::frmScrew: return "FRM-1";
+    case RuleId::frmMeet: return "FRM-2";
+    case RuleId::frmLoose: return "FRM-3";
+    case RuleId::frmHeads: return "FRM-4";
     case RuleId::lnkNumbering: return "LNK-1";
     case RuleId::lnkSpin: return "LNK-2";
     case RuleId::lnkHand: return "LNK-3";
@@ -96,6 +100,8 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::balSure: return "BAL-5";
     case RuleId::balMeasured: return "BAL-6";
     case RuleId::balYaw: return "BAL-7";
+    case RuleId::balLever: return "BAL-8";
+    case RuleId::prcSchool: return "PRC-1";
     }
     return "";
 }

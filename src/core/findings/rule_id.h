@@ -25,6 +25,10 @@ enum class RuleId {
     fitBattery,
     fitFolding,
     fitHeld,
+    frmScrew,
+    frmMeet,
+    frmLoose,
+    frmHeads,
     lnkNumbering,
     lnkSpin,
     lnkHand,
@@ -97,7 +101,9 @@ enum class RuleId {
     balThrust,
     balSure,
     balMeasured,
-    balYaw
+    balYaw,
+    balLever,
+    prcSchool
 };
 
 /// As in files and on the command line: "FIT-1".

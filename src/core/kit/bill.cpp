@@ -40,6 +40,9 @@ HardwareBill hardwareBill(const Build &build, const Practice &practice) {
         for (const auto &piece : holdingOf(build, part, practice).pieces)
             add(piece.item, piece.name, piece.material, piece.pieces,
                 weighed(piece.item, catalogueValue(piece.piece_g)).value);
+    for (const auto &[member, piece, at_mm] : frameHardware(*build.frame, practice))
+        add(piece.item, piece.name, piece.material, piece.pieces,
+            weighed(piece.item, catalogueValue(piece.piece_g)).value);
     HardwareBill bill;
     for (auto &[item, row] : rows) {
         bill.byMaterial_g[row.material.empty() ? "not stated" : row.material] += row.piece_g * row.pieces;

@@ -5,6 +5,7 @@
 #include "core/catalog/fastener_types.h"
 #include "core/fasteners/screw.h"
 #include "core/geometry/hole_pattern.h"
+#include "core/stack/frame_screws.h"
 #include "core/stack/motor_screws.h"
 
 #include <algorithm>
@@ -178,10 +179,53 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
     return out;
 }
 
+std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice) {
+    std::vector<FramePiece> all;
+    const auto put = [&](const std::string &member, const PartType &type, const Vec3 &at, std::string basis) {
+        Hardware piece;
+        piece.item = type.id;
+        piece.name = type.name;
+        piece.material = materialOf(type);
+        piece.pieces = 1;
+        piece.piece_g = type.mass_g.value.value_or(0);
+        piece.tolerance_g = type.mass_g.tolerance.value_or(piece.piece_g * 0.1);
+        piece.basis = std::move(basis);
+        all.push_back({member, std::move(piece), at});
+    };
+    const auto reports = frameScrewReports(frame, practice);
+    for (std::size_t i = 0; i < frame.screws.size(); ++i) {
+        const ScrewColumn &column = reports[i].column;
+        const Vec3 head(column.at_mm.x(), column.at_mm.y(), column.headFace_mm), end = column.end_mm();
+        for (const auto &type : piecesOf(frame.screws[i], reports[i]))
+            put(frame.screws[i].id, type, type.fastener->form == FastenerForm::screw ? Vec3((head + end) / 2) : end,
+                fmt::format("{:.1f} mm clamped", column.grip_mm));
+    }
+    for (const auto &bobbin : frame.standoffs) {
+        if (bobbin.role != StandoffRole::bobbin) continue;
+        const auto nut = fastenerType({FastenerForm::lockNut, bobbin.thread, 0}, "steel");
+        if (!nut) continue;
+        for (const double end : {0.0, bobbin.height_mm})
+            put(bobbin.id, *nut, bobbin.base_mm + Vec3(0, 0, end), "on its stud");
+    }
+    return all;
+}
+
 std::string hardwareName(std::string_view item) {
     for (const auto &simple : {foamTape(), hookAndLoop(), cableTie(), strap()})
         if (item == simple.item) return simple.name;
+    for (const auto &thread : threadSizes())
+        for (const auto form :
+             {FastenerForm::nut, FastenerForm::lockNut, FastenerForm::thinLockNut, FastenerForm::pressNut})
+            if (const auto nut = fastenerType({form, std::string(thread.name), 0}, "steel"); nut && nut->id == item)
+                return nut->name;
     if (!item.starts_with("screw-")) return {};
+    for (const auto &thread : threadSizes())
+        for (const auto head : {HeadStyle::button, HeadStyle::countersunk})
+            for (const double length : kStockLengths_mm)
+                if (const auto screw =
+                        fastenerType({FastenerForm::screw, std::string(thread.name), length, head}, "steel");
+                    screw && screw->id == item)
+                    return screw->name;
     for (const auto &thread : threadSizes())
         for (const double length : kStockLengths_mm)
             if (const Hardware screw = screwsOf(thread, length, 1, {}); item == screw.item) return screw.name;

@@ -35,6 +35,14 @@ struct Holding {
 /// Tape and hook-and-loop: the part's footprint, foam 1 mm thick. Ties: two; straps: one.
 Holding holdingOf(const Build &build, const Part &part, const Practice &practice);
 
+/// Screws and nuts of the frame itself, and the two nuts of each bobbin: one piece each, with what it belongs to.
+struct FramePiece {
+    std::string member; ///< id of the frame's screw, or of the bobbin
+    Hardware piece;
+    Vec3 at_mm = Vec3::Zero();
+};
+std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice);
+
 /// What a kit item of that kind is called; empty: no part in any build could take such a piece.
 std::string hardwareName(std::string_view item);
 

@@ -157,19 +157,21 @@ std::vector<KitLine> kitLines(const Build &build, const Practice &practice) {
                 return whole < 0 ? whole : whole * (1 - bore * bore);
             }(),
             Vec3(standoff.diameter_mm, standoff.diameter_mm, standoff.height_mm));
+    const auto hardwareLine = [&](const std::string &member, const Hardware &piece) {
+        KitLine &line = lineOf(piece.item);
+        line.needed += piece.pieces;
+        if (line.members.empty() || line.members.back() != member) line.members.push_back(member);
+        if (!line.name.empty() && line.kind == KitKind::part) return; // placed pieces of the same size
+        line.kind = KitKind::hardware;
+        line.name = piece.name;
+        // Strips are cut to the part: what one weighs differs, so the mean stands for all.
+        const double before = line.catalogueMass_g.value.value_or(0) * (line.needed - piece.pieces);
+        line.catalogueMass_g = {(before + piece.piece_g * piece.pieces) / line.needed, piece.tolerance_g,
+                                Source::estimated};
+    };
+    for (const auto &piece : frameHardware(frame, practice)) hardwareLine(piece.member, piece.piece);
     for (const auto &part : build.parts)
-        for (const auto &piece : holdingOf(build, part, practice).pieces) {
-            KitLine &line = lineOf(piece.item);
-            line.needed += piece.pieces;
-            line.members.push_back(part.id);
-            if (!line.name.empty() && line.kind == KitKind::part) continue; // placed pieces of the same size
-            line.kind = KitKind::hardware;
-            line.name = piece.name;
-            // Strips are cut to the part: what one weighs differs, so the mean stands for all.
-            const double before = line.catalogueMass_g.value.value_or(0) * (line.needed - piece.pieces);
-            line.catalogueMass_g = {(before + piece.piece_g * piece.pieces) / line.needed, piece.tolerance_g,
-                                    Source::estimated};
-        }
+        for (const auto &piece : holdingOf(build, part, practice).pieces) hardwareLine(part.id, piece);
     for (auto &line : lines) takeEntry(build, line);
     return lines;
 }

@@ -2,6 +2,7 @@
 
 #include "core/base/text_match.h"
 #include "core/base/units.h"
+#include "core/build/frame_screws.h"
 #include "core/layout/numbering.h"
 
 #include <algorithm>
@@ -124,6 +125,7 @@ public:
         addPlates(spokes);
         addExtras();
         for (auto &plate : frame_.plates) shift(plate);
+        if (w_.yes("screws")) frame_.screws = missingScrews(frame_);
         return std::move(frame_);
     }
 
@@ -162,7 +164,10 @@ private:
                 frame_.motorMounts.push_back(mount);
             }
             if (w_["footHeight_mm"] > 0) {
-                const double share = coaxial() ? 0.45 : 1.0; // clear of the lower propeller
+                const double length = (spoke.motor_mm - spoke.root_mm).norm();
+                // Clear of the lower propeller: its radius, half a foot, and air.
+                const double clear = (length - w_["prop_mm"] / 2 - 13) / length;
+                const double share = coaxial() ? std::clamp(clear, 0.1, 0.45) : 1.0;
                 Standoff foot;
                 foot.id = "foot-" + word;
                 foot.role = StandoffRole::foot;
@@ -235,11 +240,37 @@ private:
         for (const auto &hole : holeCentres(square)) drill(plate, hole, w_["stackHole_mm"]);
     }
 
-    void drillArms(Plate &plate, const std::vector<Spoke> &spokes) const {
+    /// Two clamp screws for each arm, the outer one where their heads and those of the stack have room: along the arm
+    /// as far out as the plate goes, else nearer, else the two side by side. The same places in both plates.
+    void drillArms(Plate &main, Plate &second, const std::vector<Spoke> &spokes) const {
         for (const auto &spoke : spokes) {
-            const Vec2 out = (spoke.motor_mm - spoke.root_mm).normalized();
-            for (double step : {6.0, 18.0}) drill(plate, spoke.root_mm + out * step, 3.2);
+            const Vec2 out = (spoke.motor_mm - spoke.root_mm).normalized(), aside(-out.y(), out.x());
+            const double across = w_["armWidth_mm"] / 2 - 3.2; // leaves 1.6 mm of arm beside the hole
+            std::vector<Vec2> places;
+            for (const double step : {6.0, 18.0, 14.0, 22.0, 26.0, 30.0})
+                for (const double side : {0.0, across, -across}) places.push_back(out * step + aside * side);
+            int drilled = 0;
+            for (const Vec2 &place : places)
+                if (drilled < 2 && clearOfPosts(spoke.root_mm + place) && headFits(main, spoke.root_mm + place) &&
+                    headFits(second, spoke.root_mm + place) && drill(main, spoke.root_mm + place, 3.2) &&
+                    drill(second, spoke.root_mm + place, 3.2))
+                    ++drilled;
         }
+    }
+
+    bool clearOfPosts(const Vec2 &centre) const {
+        constexpr double kBeside_mm = 6.5; // half a post of 5 mm and half a lock nut, and some air
+        const auto posts = w_.yes("topPlate") ? standoffPlaces() : std::vector<Vec2>{};
+        return std::all_of(posts.begin(), posts.end(),
+                           [&](const Vec2 &post) { return (post - centre).norm() >= kBeside_mm; });
+    }
+
+    static bool headFits(const Plate &plate, const Vec2 &centre) {
+        constexpr double kHeads_mm = 7; // a lock nut beside a cap head of M3
+        Plate probe = plate;
+        return std::all_of(plate.holes.begin(), plate.holes.end(),
+                           [&](const RoundHole &hole) { return (hole.centre_mm - centre).norm() >= kHeads_mm; }) &&
+               drill(probe, centre, 3.2);
     }
 
     void addSite(const char *id, const char *name, SiteKind kind, const std::string &on, const Vec3 &position) {
@@ -256,10 +287,9 @@ private:
         Plate main =
             plate("plate-main", "Main plate", -w_["mainThickness_mm"], w_["mainThickness_mm"], length_, width_);
         drillStack(main);
-        drillArms(main, spokes);
         Plate second = plate("plate-second", "Second plate", armTop_, w_["secondThickness_mm"], length_, width_);
         drillStack(second);
-        drillArms(second, spokes);
+        drillArms(main, second, spokes);
         Plate &deckPlate = w_.yes("secondPlate") ? second : main;
         addPassBehindStack(deckPlate);
         const bool top = w_.yes("topPlate");

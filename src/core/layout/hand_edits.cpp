@@ -3,6 +3,7 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/layout/relayout.h"
+#include "core/layout/screw_edits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -294,6 +295,7 @@ EditResult addToFrame(const Build &build, const FrameWish &wish, std::string *id
     Frame frame = *build.frame;
     std::string made, fault;
     switch (wish.thing) {
+    case FrameThing::screw: return addFrameScrew(build, wish.at_mm, id);
     case FrameThing::post:
     case FrameThing::bobbin:
     case FrameThing::foot: fault = addPost(build, frame, wish, made); break;
@@ -315,7 +317,15 @@ EditResult moveOnFrame(const Build &build, const std::string &id, const Vec2 &to
     if (!to_mm.allFinite()) return refuse("The place is not a finite number.");
     Frame frame = *build.frame;
     std::string fault;
+    if (const auto *screw = byId(frame.screws, id)) {
+        FrameScrew moved = *screw;
+        moved.at_mm = to_mm;
+        return setFrameScrew(build, moved);
+    }
     if (auto *post = byId(frame.standoffs, id)) {
+        for (auto &screw : frame.screws) // what turns into it comes along
+            if (screw.into == id || std::find(screw.through.begin(), screw.through.end(), id) != screw.through.end())
+                screw.at_mm = to_mm;
         const auto holes = holesOf(frame, *post);
         const Vec2 shift = to_mm - post->base_mm.head<2>();
         healAll(frame, holes);
@@ -348,6 +358,7 @@ EditResult removeFromFrame(const Build &build, const std::string &id) {
     if (const auto *post = byId(frame.standoffs, id)) {
         healAll(frame, holesOf(frame, *post));
         std::erase_if(frame.standoffs, [&](const Standoff &s) { return s.id == id; });
+    } else if (std::erase_if(frame.screws, [&](const FrameScrew &s) { return s.id == id; })) {
     } else if (const auto *site = byId(frame.sites, id)) {
         healAll(frame, holesOf(frame, *site));
         std::erase_if(frame.sites, [&](const Site &s) { return s.id == id; });
@@ -381,13 +392,19 @@ EditResult setStandoff(const Build &build, const Standoff &standoff) {
     return setThing(build, &Frame::standoffs, standoff);
 }
 
+EditResult setMotorMount(const Build &build, const MotorMount &mount) {
+    if (!(mount.propDiameter_mm > 0 && mount.propDiameter_mm <= 3000))
+        return refuse("A propeller is more than 0 and at most 3000 mm across.");
+    if (mount.flexUp_mm.value_or(0) < 0 || mount.flexDown_mm.value_or(0) < 0)
+        return refuse("Blades bend by nothing or more.");
+    return setThing(build, &Frame::motorMounts, mount);
+}
+
 EditResult setSite(const Build &build, const Site &site) { return setThing(build, &Frame::sites, site); }
 
 EditResult setPassThrough(const Build &build, const PassThrough &pass) {
     return setThing(build, &Frame::passThroughs, pass);
 }
-
-bool hangs(const MotorMount &mount) { return mount.propPlane_mm * mount.axis.z() < 0; }
 
 EditResult hangMotor(const Build &build, const std::string &id, bool hanging) {
     Frame frame = *build.frame;

@@ -8,6 +8,7 @@ namespace waxis {
 
 /// What a person can add to a frame.
 enum class FrameThing {
+    screw, ///< of the frame itself, through whatever lies there
     post,
     bobbin,
     foot,
@@ -47,12 +48,13 @@ EditResult removeFromFrame(const Build &build, const std::string &id);
 /// tip, no such arm.
 EditResult setArm(const Build &build, const Arm &arm);
 EditResult setStandoff(const Build &build, const Standoff &standoff);
+/// Diameter and height of its propeller, spin, number, holes. Errors: no such mount, no diameter, flex below nothing.
+EditResult setMotorMount(const Build &build, const MotorMount &mount);
 EditResult setSite(const Build &build, const Site &site);
 EditResult setPassThrough(const Build &build, const PassThrough &pass);
 
 /// Whether a motor hangs under its arm (or plate): the mount goes to the other face, the blades below it, and what sits
 /// on the mount is turned over with it.
 EditResult hangMotor(const Build &build, const std::string &mount, bool hanging);
-bool hangs(const MotorMount &mount);
 
 } // namespace waxis

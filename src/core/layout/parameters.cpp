@@ -96,7 +96,10 @@ std::vector<LayoutParameter> parametersOf(LayoutKind kind) {
     list.push_back({"stackPattern_mm", "Stack pattern", "mm", 30.5, 10, 100, number, stack});
     list.push_back({"stackHole_mm", "Stack hole", "mm", 3.2, 1, 8, number, stack});
     list.push_back({"cameraCage", "Camera cage at the nose", "", 1, 0, 1, yesNo, extras});
-    list.push_back({"footHeight_mm", "Landing feet, 0: none", "mm", 0, 0, 500, number, extras});
+    list.push_back({"screws", "Draw the frame's own screws", "", 1, 0, 1, yesNo, extras});
+    // Hanging blades are no feet.
+    const bool hanging = kind == LayoutKind::coaxialY6 || kind == LayoutKind::coaxialX8;
+    list.push_back({"footHeight_mm", "Landing feet, 0: none", "mm", hanging ? 60.0 : 0.0, 0, 500, number, extras});
     return list;
 }
 

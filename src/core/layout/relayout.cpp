@@ -1,6 +1,7 @@
 #include "core/layout/relayout.h"
 
 #include "core/build/chain.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
 #include "core/edits/wire_edits.h"
 
@@ -107,6 +108,7 @@ std::optional<Pose> motionOfPart(const Build &before, const Frame &after, const 
 Build onFrame(const Build &build, const Frame &frame) {
     Build next = build;
     next.frame = frame;
+    next.frame.edit(tidyScrews);
     // Stacks whose site is gone come apart; what was in them stays where it stood.
     for (const auto &stack : build.stacks) {
         if (isSeat(frame, stack.on) || findPart(build, stack.on)) continue;
@@ -184,6 +186,7 @@ EditResult relayout(const Build &build, LayoutKind kind, const LayoutValues &val
             next.arms = merged(base->arms, fresh->arms, own.arms);
             next.plates = merged(base->plates, fresh->plates, own.plates);
             next.standoffs = merged(base->standoffs, fresh->standoffs, own.standoffs);
+            next.screws = merged(base->screws, fresh->screws, own.screws);
             next.sites = merged(base->sites, fresh->sites, own.sites);
             next.passThroughs = merged(base->passThroughs, fresh->passThroughs, own.passThroughs);
             next.numbering = own.numbering;

@@ -22,6 +22,16 @@ double geopotential_m(double geometric_m) {
     return kEarth_m * geometric_m / (kEarth_m + geometric_m);
 }
 
+std::vector<CoaxialShare> coaxialShares(const std::vector<MotorMount> &mounts) {
+    std::vector<CoaxialShare> shares(mounts.size());
+    for (std::size_t i = 0; i < mounts.size(); ++i)
+        for (std::size_t k = 0; k < mounts.size(); ++k) {
+            const double away = (mounts[i].position_mm - mounts[k].position_mm).head<2>().norm();
+            if (i != k && away < 0.1 * mounts[i].propDiameter_mm) shares[i] = kCoaxial;
+        }
+    return shares;
+}
+
 RotorPower rotorPower(double thrust_N, double diameter_mm, double density_kg_m3, double figureOfMerit) {
     RotorPower power;
     power.area_m2 = kPi / 4 * diameter_mm * diameter_mm * 1e-6;

@@ -75,6 +75,7 @@ struct Circuit {
     double merit() const { return practice[Limit::figureOfMerit] / 100; }
 
     void findMotors(double nominal_V) {
+        const auto coaxial = coaxialShares(build.frame->motorMounts);
         const CaseBalance *hovering = nullptr;
         for (const auto &b : balance)
             if (!hovering && !b.hover.thrusts_N.empty() && b.loadCase.flies() && !b.loadCase.battery.empty())
@@ -92,7 +93,9 @@ struct Circuit {
                     if (wire.to.part == motor.motor) motor.esc = wire.from.part;
                 }
                 const double diameter = mounts[m].propDiameter_mm;
-                if (hovering) motor.hover_A = electric_W(hovering->hover.thrusts_N[m], diameter, merit()) / nominal_V;
+                if (hovering)
+                    motor.hover_A =
+                        coaxial[m].usual * electric_W(hovering->hover.thrusts_N[m], diameter, merit()) / nominal_V;
                 if (types[i]->electrical && types[i]->electrical->peak_A.known())
                     motor.full_A = *types[i]->electrical->peak_A.value;
                 else if (types[i]->maxThrust_gf.known())
@@ -341,22 +344,24 @@ struct Circuit {
     }
 
     void workHover() {
+        const auto coaxial = coaxialShares(build.frame->motorMounts);
         for (const auto &b : balance) {
             HoverReport hover;
             const Part *pack = findPart(build, b.loadCase.battery);
             const PartType *type = pack ? typeOf(build, *pack) : nullptr;
             const bool able = type && type->electrical && type->electrical->cells && type->electrical->capacity_mAh &&
-                              !b.hover.thrusts_N.empty() && b.loadCase.flies() && motorsComplete();
+                              !b.hover.thrusts_N.empty() && b.loadCase.flies() && motorsComplete() &&
+                              *std::min_element(b.hover.thrusts_N.begin(), b.hover.thrusts_N.end()) >= 0;
             if (able) {
                 hover.pack = pack->id;
                 const CellVolts volts = cellVolts(*type->electrical);
                 const double nominal_V = *type->electrical->cells * volts.nominal_V;
                 double full_W = 0;
-                auto power = [&](double figure) {
+                auto power = [&](double figure, double CoaxialShare::*which) {
                     double sum = 0;
                     for (std::size_t m = 0; m < b.hover.thrusts_N.size(); ++m)
-                        sum += electric_W(std::max(0.0, b.hover.thrusts_N[m]),
-                                          build.frame->motorMounts[m].propDiameter_mm, figure);
+                        sum += coaxial[m].*which * electric_W(std::max(0.0, b.hover.thrusts_N[m]),
+                                                              build.frame->motorMounts[m].propDiameter_mm, figure);
                     return sum;
                 };
                 double aside_A = 0; // everything but the motors
@@ -368,15 +373,17 @@ struct Circuit {
                     }
                 aside_A = std::max(0.0, aside_A);
                 for (const auto &motor : report.motors) full_W += motor.full_A;
-                hover.power_W = power(merit()) + aside_A * nominal_V;
+                hover.power_W = power(merit(), &CoaxialShare::usual) + aside_A * nominal_V;
                 hover.current_A = hover.power_W / nominal_V;
                 if (full_W > 0) hover.full_A = full_W + aside_A;
                 const double usable_Ah =
                     *type->electrical->capacity_mAh * 1e-3 * (1 - practice[Limit::packReserve] / 100);
                 constexpr double kSpread = 0.1;
-                auto minutes = [&](double figure) { return usable_Ah / (power(figure) / nominal_V + aside_A) * 60; };
-                hover.least_min = minutes(std::max(0.2, merit() - kSpread));
-                hover.most_min = minutes(std::min(1.0, merit() + kSpread));
+                auto minutes = [&](double figure, double CoaxialShare::*which) {
+                    return usable_Ah / (power(figure, which) / nominal_V + aside_A) * 60;
+                };
+                hover.least_min = minutes(std::max(0.2, merit() - kSpread), &CoaxialShare::most);
+                hover.most_min = minutes(std::min(1.0, merit() + kSpread), &CoaxialShare::least);
                 hover.alarm_V = volts.land_V;
                 hover.turnBack_mAh = usable_Ah * 1e3 / 2;
             }

@@ -21,6 +21,7 @@ enum class Limit {
     propFlexibleGap,
     propFlexUp,
     propFlexDown,
+    propFlexFor,
     tipGap,
     cgOffset,
     unweighedCg,
@@ -115,11 +116,12 @@ enum class Limit {
     leastThrust,
     balanceSure,
     yawTorque,
+    lever,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance
 };
-inline constexpr std::size_t kLimitCount = 105;
+inline constexpr std::size_t kLimitCount = std::size_t(Limit::measuredMassTolerance) + 1;
 
 struct LimitDefinition {
     Limit limit;

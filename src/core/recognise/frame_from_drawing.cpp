@@ -1,4 +1,5 @@
 #include "core/base/units.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
 #include "core/layout/numbering.h"
 #include "core/recognise/laying.h"
@@ -299,6 +300,7 @@ public:
         }
         turnMotors();
         addStandoffs();
+        frame_.screws = missingScrews(frame_);
         return std::move(frame_);
     }
 

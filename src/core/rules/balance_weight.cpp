@@ -2,6 +2,7 @@
 #include "core/balance/case_balance.h"
 #include "core/balance/reconcile.h"
 #include "core/base/units.h"
+#include "core/build/frame_shapes.h"
 #include "core/rules/rule.h"
 
 #include <algorithm>
@@ -31,9 +32,9 @@ static void judgeWeight(const Build &build, const Practice &, const Derived &der
             f.margin = limit.most_g - balance.mass.mass_g;
             f.inputs = {{"all-up weight", balance.mass.mass_g, "g"},
                         {"doubt (2 sigma)", balance.tolerance_g, "g"},
-                        {"things without a weight", double(balance.unknownMasses), ""}};
+                        {"things without a weight", double(balance.notWeighed.size()), ""}};
             f.severity = f.margin < 0                     ? Severity::watch
-                         : balance.unknownMasses > 0      ? Severity::unknown
+                         : !balance.notWeighed.empty()    ? Severity::unknown
                          : f.margin < balance.tolerance_g ? Severity::note
                                                           : Severity::pass;
             if (f.severity == Severity::note) f.variant = "doubt";
@@ -232,8 +233,53 @@ static FindingText wordYawTorque(const Build &build, const Finding &f) {
              words}};
 }
 
+/// Controllers and GPS modules feel turns as moves by their lever.
+static void judgeLever(const Build &build, const Practice &practice, const Derived &derived,
+                       std::vector<Finding> &out) {
+    const CaseBalance *flown = nullptr; // the first that flies
+    for (const auto &balance : derived.balance)
+        if (!flown && flies(balance) && balance.mass.cg_mm) flown = &balance;
+    if (!flown) return;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || (type->kind != PartKind::flightController && type->kind != PartKind::gps)) continue;
+        if (!isAboard(part, flown->loadCase)) continue;
+        const Aabb box = partBounds(build, part);
+        const Vec3 lever = (box.min_mm + box.max_mm) / 2 - *flown->mass.cg_mm;
+        Finding f;
+        f.rule = RuleId::balLever;
+        f.variant = type->kind == PartKind::gps ? "gps" : "controller";
+        f.subjects = {part.id};
+        f.loadCase = flown->loadCase.id;
+        f.measured = lever.norm();
+        f.limit = practice[Limit::lever];
+        f.practiceLimit = Limit::lever;
+        f.unit = "mm";
+        f.margin = *f.limit - *f.measured;
+        f.severity = f.margin < 0 ? Severity::note : Severity::pass;
+        f.inputs = {{"forward", lever.x(), "mm"}, {"left", lever.y(), "mm"}, {"up", lever.z(), "mm"}};
+        f.from_mm = *flown->mass.cg_mm;
+        f.to_mm = *flown->mass.cg_mm + lever;
+        out.push_back(std::move(f));
+    }
+}
+
+static FindingText wordLever(const Build &build, const Finding &f) {
+    const auto input = [&](std::size_t i) { return i < f.inputs.size() ? f.inputs[i].value : 0.0; };
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         oneDecimal(*f.measured),
+                                         oneDecimal(*f.limit),
+                                         wholeNumber(input(0)),
+                                         wholeNumber(-input(1)),
+                                         wholeNumber(-input(2))};
+    if (f.severity == Severity::pass)
+        return {{"{0} sits {1} mm from the centre of gravity", words}, {"No offsets to enter within {2} mm.", words}};
+    return {{"{0} sits {1} mm from the centre of gravity", words},
+            {"Where the firmware asks for offsets: forward {3}, right {4}, down {5} mm.", words}};
+}
+
 std::span<const Rule> balanceWeightRules() {
-    static const std::array<Rule, 5> rules{{
+    static const std::array<Rule, 6> rules{{
         {RuleId::balWeight,
          "Weight limits",
          "A limit is a line that the builder drew; grams are lost most easily before anything is soldered. Which "
@@ -281,6 +327,15 @@ std::span<const Rule> balanceWeightRules() {
          needs(Need::balance),
          judgeYawTorque,
          wordYawTorque},
+        {RuleId::balLever,
+         "Controller and GPS off the centre of gravity",
+         "A sensor beside the centre feels every turn as a move; firmware takes that out when it knows the lever.",
+         kTrade,
+         Stage::balance,
+         {Limit::lever},
+         needs(Need::places, Need::balance),
+         judgeLever,
+         wordLever},
     }};
     return rules;
 }

@@ -30,9 +30,56 @@ bool isFoot(const Build &build, const BodyOwner &owner) {
     return type && type->kind == PartKind::landingFoot;
 }
 
+/// What a craft should not come down on.
+bool mustNotBeStoodOn(const PartType &type) {
+    return type.kind == PartKind::battery || type.kind == PartKind::antenna || type.kind == PartKind::gps ||
+           type.camera.has_value();
+}
+
+/// Without feet it stands on whatever hangs lowest.
+void judgeWithoutFeet(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    if (build.frame->plates.empty() && build.frame->arms.empty()) return;
+    const auto &bodies = derived.scene.world->bodies();
+    double lowest = 1e300, sturdy = 1e300; // of all; of what may stand on the ground
+    int owner = -1;
+    Vec3 at = Vec3::Zero();
+    for (std::size_t i = 0; i < bodies.size(); ++i) {
+        const int o = derived.scene.traits[i].owner;
+        const BodyOwner &who = derived.scene.owners[std::size_t(o)];
+        const Vec3 p = bodies[i].X_FrameBody *
+                       supportPoint(bodies[i].shape, bodies[i].X_FrameBody.rotation.conjugate() * -Vec3::UnitZ());
+        const Part *part = who.kind == OwnerKind::part ? findPart(build, who.id) : nullptr;
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        const bool harmed = who.kind == OwnerKind::disc || (type && mustNotBeStoodOn(*type));
+        if (!harmed && !who.flexible && who.kind != OwnerKind::screw) sturdy = std::min(sturdy, p.z());
+        if (p.z() >= lowest || (who.flexible && !harmed)) continue;
+        lowest = p.z();
+        owner = harmed ? o : -1;
+        at = p;
+    }
+    if (owner < 0 || sturdy > 1e299) return;
+    const BodyOwner &who = derived.scene.owners[std::size_t(owner)];
+    const Part *part = who.kind == OwnerKind::part ? findPart(build, who.id) : nullptr;
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    const bool pack = type && type->kind == PartKind::battery;
+    Finding f;
+    f.rule = RuleId::fitBattery;
+    f.variant = who.kind == OwnerKind::disc ? "stands-on-blades" : "stands-on";
+    f.subjects = {who.id};
+    f.measured = sturdy - lowest;
+    f.limit = 0.0;
+    f.unit = "mm";
+    f.margin = lowest - sturdy;
+    f.severity = who.kind == OwnerKind::disc                    ? Severity::stop
+                 : pack && practice.follows("battery", "below") ? Severity::note
+                                                                : Severity::watch;
+    f.from_mm = at;
+    out.push_back(std::move(f));
+}
+
 void judgeGround(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     const Stance ground = stanceOf(build);
-    if (ground.feet.empty()) return;
+    if (ground.feet.empty()) return judgeWithoutFeet(build, practice, derived, out);
     // The lowest firm body that is no foot, per whole craft.
     const auto &bodies = derived.scene.world->bodies();
     double lowest = 1e300;
@@ -210,6 +257,13 @@ static FindingText wordBattery(const Build &build, const Finding &f) {
                                    f.subjects.size() > 1 ? nameWithin(build, f.subjects[1]) : "",
                                    f.measured ? oneDecimal(std::abs(*f.measured)) : "",
                                    f.limit ? oneDecimal(*f.limit) : "", displayName(build, f.loadCase)};
+    if (f.variant == "stands-on")
+        return {{"Without feet the craft stands on {0}", words},
+                {"It hangs {2} mm lower than anything that may take a landing: feet, skids, or another place for it.",
+                 words}};
+    if (f.variant == "stands-on-blades")
+        return {{"Without feet the craft stands on the {0}", {nameWithin(build, f.subjects[0])}},
+                {"Hanging blades turn {2} mm below everything else: feet first. Propellers off on the bench.", words}};
     if (f.variant == "ground") {
         if (f.severity == Severity::stop)
             return {{"{0} reaches {2} mm below the feet", words},

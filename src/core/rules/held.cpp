@@ -1,10 +1,14 @@
 // FIT-13: is everything held by something that it touches.
+#include "core/balance/mass_rows.h"
+#include "core/base/units.h"
+#include "core/build/frame_shapes.h"
 #include "core/build/near_frame.h"
 #include "core/rules/rule.h"
 #include "core/scene/hanging.h"
 #include "core/survey/at_hand.h"
 #include "core/survey/helps.h"
 
+#include <algorithm>
 #include <array>
 
 namespace waxis {
@@ -24,6 +28,39 @@ std::string_view variantOf(HangingKind kind) {
     case HangingKind::island: return "island";
     }
     return "";
+}
+
+} // namespace
+
+namespace {
+
+/// Tape and hook-and-loop hold by their area. Ten times the part's own weight, as in a hard turn or landing, against
+/// what a square millimetre takes before it peels (common practice, no source).
+void judgeTapes(const Build &build, const Derived &derived, std::vector<Finding> &out) {
+    constexpr double kTape_N_mm2 = 0.02, kHook_N_mm2 = 0.03, kJolt = 10;
+    for (std::size_t i = 0; i < build.parts.size(); ++i) {
+        const Part &part = build.parts[i];
+        const bool tape = part.fastening.method == FasteningMethod::tape;
+        if ((!tape && part.fastening.method != FasteningMethod::hookAndLoop) || derived.scene.owners[i].stack >= 0)
+            continue;
+        const auto row = std::find_if(derived.massRows.begin(), derived.massRows.end(),
+                                      [&](const MassRow &one) { return one.id == part.id; });
+        if (row == derived.massRows.end() || !row->known) continue;
+        const Vec3 size = partBounds(build, part).size_mm();
+        if (!(size.minCoeff() > 0)) continue;
+        const double area = size.x() * size.y() * size.z() / size.minCoeff(); // its largest face
+        const double wanted = newtonsFromGrams(row->element.mass_g) * kJolt / (tape ? kTape_N_mm2 : kHook_N_mm2);
+        Finding f;
+        f.rule = RuleId::fitHeld;
+        f.severity = area >= wanted ? Severity::pass : Severity::watch;
+        f.variant = "tape";
+        f.subjects = {part.id};
+        f.unit = "mm2";
+        f.measured = area;
+        f.limit = wanted;
+        f.margin = area - wanted;
+        out.push_back(std::move(f));
+    }
 }
 
 } // namespace
@@ -67,6 +104,7 @@ static void judgeHeld(const Build &build, const Practice &practice, const Derive
         }
         out.push_back(std::move(f));
     }
+    judgeTapes(build, derived, out);
 }
 
 static FindingText wordHeld(const Build &build, const Finding &f) {
@@ -78,6 +116,13 @@ static FindingText wordHeld(const Build &build, const Finding &f) {
     if (!f.fixes.empty() && f.fixes.front().as<Perch>())
         where = std::string(perchWord(f.fixes.front().as<Perch>()->kind)) + " " +
                 nameWithin(build, f.fixes.front().as<Perch>()->on);
+    if (f.variant == "tape") {
+        const std::vector<std::string> words{name, wholeNumber(*f.measured), wholeNumber(*f.limit)};
+        if (f.severity == Severity::pass)
+            return {{"The tape under {0} is large enough", words}, {"{1} mm2, {2} wanted.", words}};
+        return {{"{0} is heavy for the tape that it has room for: {1} mm2", words},
+                {"{2} mm2 would hold ten times its weight. Add a strap or ties, or screw it.", words}};
+    }
     if (f.variant == "far")
         return {{"{0} lies {1} m away from the frame", {name, oneDecimal(*f.measured)}},
                 {"Wires are led there straight, and little else is judged. Move it back, or take it out.", {}}};
@@ -106,7 +151,7 @@ std::span<const Rule> heldRules() {
          kTrade,
          Stage::place,
          {Limit::heldGap},
-         needs(Need::places, Need::owners, Need::gaps, Need::survey),
+         needs(Need::places, Need::owners, Need::gaps, Need::massRows, Need::survey),
          judgeHeld,
          wordHeld},
     }};

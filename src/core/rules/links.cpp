@@ -1,4 +1,5 @@
 // LNK: what talks to what. So far the motors: numbers, direction, propeller hand and nut thread.
+#include "core/build/frame_shapes.h"
 #include "core/layout/numbering.h"
 #include "core/rules/rule.h"
 
@@ -127,7 +128,77 @@ static FindingText wordSpins(const Build &build, const Finding &f) {
         {"Neighbours turn against each other, so that roll and pitch do not turn the craft.", {}}};
 }
 
+namespace {
+
+const PartType *motorTypeOn(const Build &build, const std::string &mount) {
+    for (const auto &part : build.parts)
+        if (const PartType *type = typeOf(build, part);
+            type && type->kind == PartKind::motor && part.placement.site == mount)
+            return type;
+    return nullptr;
+}
+
+/// Propellers that are larger or smaller than the circle that everything was reckoned with: one finding for all mounts
+/// with the same two figures.
+void judgeSizes(const Build &build, std::vector<Finding> &out) {
+    constexpr double kSame = 0.02; // makers round inches
+    const std::size_t first = out.size();
+    for (const auto &part : build.parts) {
+        const MotorMount *mount = mountOf(build, part.placement.site);
+        const PartType *type = typeOf(build, part);
+        if (!mount || !type || type->kind != PartKind::propeller || !type->propDiameter_mm) continue;
+        const double own = *type->propDiameter_mm, drawn = mount->propDiameter_mm;
+        const bool same = std::abs(own - drawn) <= kSame * drawn;
+        const Severity severity = same ? Severity::pass : own > drawn ? Severity::stop : Severity::watch;
+        const auto like = std::find_if(out.begin() + std::ptrdiff_t(first), out.end(),
+                                       [&](const Finding &f) { return f.measured == own && f.limit == drawn; });
+        Fix fix(mount->id, MountPropeller{own});
+        if (like != out.end()) {
+            like->subjects.push_back(mount->id);
+            if (!like->fixes.empty()) like->fixes[0].then.push_back(std::move(fix));
+            continue;
+        }
+        Finding f;
+        f.rule = RuleId::lnkHand;
+        f.variant = "size";
+        f.severity = severity;
+        f.subjects = {part.id, mount->id};
+        f.measured = own;
+        f.limit = drawn;
+        f.unit = "mm";
+        f.margin = kSame * drawn - std::abs(own - drawn);
+        if (!same) f.fixes.push_back(std::move(fix));
+        out.push_back(std::move(f));
+    }
+}
+
+/// The hub's hole against the shaft, both where they are stated.
+void judgeBores(const Build &build, std::vector<Finding> &out) {
+    constexpr double kLoose_mm = 0.2; // common practice, no source
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::propeller || !type->bore_mm) continue;
+        const PartType *motor = motorTypeOn(build, part.placement.site);
+        if (!motor || !motor->shaft_mm) continue;
+        const double room = *type->bore_mm - *motor->shaft_mm;
+        Finding f;
+        f.rule = RuleId::lnkHand;
+        f.variant = room < -1e-9 ? "narrow" : room > kLoose_mm + 1e-9 ? "wide" : "bore";
+        f.severity = room < -1e-9 ? Severity::stop : room > kLoose_mm + 1e-9 ? Severity::watch : Severity::pass;
+        f.subjects = {part.id, part.placement.site};
+        f.measured = *type->bore_mm;
+        f.limit = *motor->shaft_mm;
+        f.unit = "mm";
+        f.margin = room < 0 ? room : kLoose_mm - room;
+        out.push_back(std::move(f));
+    }
+}
+
+} // namespace
+
 static void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+    judgeSizes(build, out);
+    judgeBores(build, out);
     std::vector<std::string> unstated;
     for (const auto &part : build.parts) {
         const MotorMount *mount = mountOf(build, part.placement.site);
@@ -144,7 +215,7 @@ static void judgeHands(const Build &build, const Practice &, const Derived &, st
         f.rule = RuleId::lnkHand;
         f.variant = propeller ? "propeller" : "nut";
         f.subjects = {part.id, mount->id};
-        f.severity = *turns == mount->spin ? Severity::pass : Severity::stop;
+        f.severity = *turns == (propeller ? mount->spin : spinAtShaft(*mount)) ? Severity::pass : Severity::stop;
         out.push_back(std::move(f));
     }
     if (unstated.empty()) return;
@@ -162,12 +233,28 @@ static FindingText wordHands(const Build &build, const Finding &f) {
                 {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the "
                  "bench.",
                  {}}};
+    if (f.variant == "size" || f.variant == "bore" || f.variant == "narrow" || f.variant == "wide") {
+        const std::vector<std::string> words{displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured),
+                                             fmt::format("{:g}", *f.limit), motorName(build, f.subjects[1])};
+        if (f.variant == "narrow")
+            return {{"{0} has a hole of {1} mm: the shaft of {2} mm does not go in", words},
+                    {"Ream it only where its maker allows; else another one, or another motor.", words}};
+        if (f.variant == "wide")
+            return {{"{0} has a hole of {1} mm on a shaft of {2} mm", words},
+                    {"It turns off its centre and shakes: fit the ring that came with it.", words}};
+        if (f.variant == "bore") return {{"{0} fits its shaft", words}, {"{1} mm on {2} mm.", words}};
+        if (f.severity == Severity::pass) return {{"{0} is as large as its mount is drawn", words}, {"{1} mm.", words}};
+        return {{"{0} measures {1} mm; the mount is drawn for {2} mm", words},
+                {"Zones, tip gaps and hover were worked out for {2} mm. Draw the mounts for what is on them.", words}};
+    }
     const MotorMount *mount = mountOf(build, f.subjects[1]);
     const std::string spin = mount ? spinWord(mount->spin) : std::string();
-    if (f.variant == "nut")
-        return {{"{0} loosens itself on a {1} motor", {displayName(build, f.subjects[0]), spin}},
-                {"A motor that turns {0} needs a nut with {1} thread.",
-                 {spin, mount ? std::string(selfTighteningThread(mount->spin)) : std::string()}}};
+    if (f.variant == "nut") {
+        const std::string seen = mount ? spinWord(spinAtShaft(*mount)) : std::string();
+        return {{"{0} loosens itself on a {1} motor", {displayName(build, f.subjects[0]), seen}},
+                {"A motor that turns {0}, seen from the end of its shaft, needs a nut with {1} thread.",
+                 {seen, mount ? std::string(selfTighteningThread(spinAtShaft(*mount))) : std::string()}}};
+    }
     return {{"{0} is made for the other direction: its motor turns {1}", {displayName(build, f.subjects[0]), spin}},
             {"It would push down. Fit one of the other hand, or reverse the motor. Propellers off on the bench.", {}}};
 }

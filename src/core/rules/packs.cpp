@@ -294,12 +294,11 @@ static void judgeEndurance(const Build &, const Practice &practice, const Derive
 }
 
 static FindingText wordEndurance(const Build &build, const Finding &f) {
-    return {
-        {"{0} to {1} minutes of hover on {2}",
-         {wholeNumber(inputOf(f, "at least")), wholeNumber(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
-        {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
-         {brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
-          fmt::format("{:.2f}", inputOf(f, "alarm per cell")), wholeNumber(inputOf(f, "turn back at"))}}};
+    return {{"{0} to {1} minutes of hover on {2}",
+             {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
+            {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
+             {brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
+              fmt::format("{:.2f}", inputOf(f, "alarm per cell")), wholeNumber(inputOf(f, "turn back at"))}}};
 }
 
 std::span<const Rule> packsRules() {

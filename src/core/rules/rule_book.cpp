@@ -14,6 +14,7 @@ std::span<const Rule> sightRules();
 std::span<const Rule> batteryRules();
 std::span<const Rule> foldingRules();
 std::span<const Rule> heldRules();
+std::span<const Rule> frameRules();
 std::span<const Rule> linksRules();
 std::span<const Rule> navRules();
 std::span<const Rule> stackRules();
@@ -30,16 +31,18 @@ std::span<const Rule> radioAntennasRules();
 std::span<const Rule> navCompassRules();
 std::span<const Rule> balanceRules();
 std::span<const Rule> balanceWeightRules();
+std::span<const Rule> schoolRules();
 
 std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
         std::vector<Rule> rules;
         for (const auto family :
-             {kitRules,           fitRules,         mountingRules,    accessRules,       sightRules,
-              batteryRules,       foldingRules,     heldRules,        linksRules,        navRules,
-              stackRules,         stackScrewsRules, stackBoardsRules, wiresRules,        wireRunsRules,
-              packsRules,         powerRules,       signalsRules,     radioRules,        radioProductsRules,
-              radioAntennasRules, navCompassRules,  balanceRules,     balanceWeightRules})
+             {kitRules,           fitRules,           mountingRules,    accessRules,      sightRules,
+              batteryRules,       foldingRules,       heldRules,        frameRules,       linksRules,
+              navRules,           stackRules,         stackScrewsRules, stackBoardsRules, wiresRules,
+              wireRunsRules,      packsRules,         powerRules,       signalsRules,     radioRules,
+              radioProductsRules, radioAntennasRules, navCompassRules,  balanceRules,     balanceWeightRules,
+              schoolRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

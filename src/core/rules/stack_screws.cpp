@@ -39,6 +39,17 @@ Finding screwFinding(const Stack &stack, const StackReport &report) {
     return f;
 }
 
+/// A placed part may stand for a set.
+int piecesIn(const Build &build, const std::vector<std::string> &parts) {
+    int pieces = 0;
+    for (const auto &id : parts) {
+        const Part *part = findPart(build, id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        pieces += type && type->fastener ? std::max(1, type->fastener->pieces) : 1;
+    }
+    return pieces;
+}
+
 /// Of what is there or not, whatever its length.
 Finding withoutLength(Finding f, const char *variant, Severity severity) {
     f.variant = variant;
@@ -95,6 +106,16 @@ static void judgeStackScrews(const Build &build, const Practice &, const Derived
             out.push_back(withoutLength(f, "no-nut", Severity::watch));
             out.back().fixes = {fixBy(change)};
         }
+        for (const auto &layer : stack.layers)
+            if (const int nuts = piecesIn(build, layer.parts), screws = piecesIn(build, stack.screws);
+                layer.role == LayerRole::nut && nuts < screws) {
+                Finding few = withoutLength(f, "few-nuts", Severity::stop);
+                few.measured = nuts;
+                few.limit = screws;
+                few.margin = *few.measured - *few.limit;
+                few.unit = "";
+                out.push_back(std::move(few));
+            }
         for (std::size_t i = 0; i < stack.layers.size(); ++i)
             if (!report->layers[i].held && stack.layers[i].role == LayerRole::board) {
                 out.push_back(withoutLength(f, "loose", Severity::stop));
@@ -137,6 +158,10 @@ static FindingText wordStackScrew(const Build &build, const Finding &f) {
     if (f.variant == "no-nut")
         return {{"{0}: nothing at the far end for the screws to turn into", words},
                 {"Add nuts, or say that they end in threaded standoffs or in the frame.", words}};
+    if (f.variant == "few-nuts")
+        return {{"{0}: {1} nuts for {2} screws",
+                 {displayName(build, f.subjects[0]), wholeNumber(*f.measured), wholeNumber(*f.limit)}},
+                {"A corner that nothing holds shakes the others loose: a nut for every screw.", words}};
     if (f.variant == "loose")
         return {{"{0} lies beyond the nuts of {5}: nothing holds it", words},
                 {"Put it under the nuts, or nuts on top of it.", words}};
@@ -172,6 +197,7 @@ static void judgeMotorScrews(const Build &, const Practice &, const Derived &der
         f.practiceLimit = screws.thread->nominal_mm >= 3 ? Limit::motorEngagementM3 : Limit::motorEngagementM2;
         f.limit = screws.least_mm;
         f.inputs = {{"grip", screws.grip_mm, "mm"}, {"engagement wanted", screws.least_mm, "mm"}};
+        if (screws.clamped.size() > 1) f.inputs.push_back({"things clamped", double(screws.clamped.size()), ""});
         if (screws.depth_mm) f.inputs.push_back({"depth of the motor's holes", *screws.depth_mm, "mm"});
         const auto length = screws.placed_mm ? screws.placed_mm : screws.best_mm;
         if (length) f.inputs.push_back({"length", *length, "mm"});

@@ -2,6 +2,7 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/findings/input.h"
+#include "core/practice/blade_room.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/wiring/routing.h"
@@ -223,7 +224,7 @@ static FindingText wordHoleFill(const Build &, const Finding &f) {
 
 static void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived,
                           std::vector<Finding> &out) {
-    const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
+    const BladeRoom room = bladeRoomOf(practice);
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const auto &points = derived.routes[w].points_mm;
         if (points.size() < 2) continue;
@@ -234,8 +235,8 @@ static void judgeWireZone(const Build &build, const Practice &practice, const De
         for (const Vec3 &p : samples) run.include(p);
         for (const auto &mount : build.frame->motorMounts) {
             if (mount.propDiameter_mm <= 0) continue;
-            const Shape disc = discShape(mount, up, down);
-            const Pose pose = discPose(mount, up, down);
+            const Shape disc = discShape(mount, room);
+            const Pose pose = discPose(mount, room);
             if (boxGap(run, boundsOf(disc, pose)) > practice[Limit::propFlexibleGap] + 5) continue;
             const Pose inverse = pose.inverse();
             for (const Vec3 &p : samples) {
@@ -425,7 +426,7 @@ std::span<const Rule> wireRunsRules() {
          "A propeller that catches a wire takes it along.",
          kTrade,
          Stage::wire,
-         {Limit::propFlexibleGap, Limit::propFlexUp, Limit::propFlexDown},
+         {Limit::propFlexibleGap, Limit::propFlexUp, Limit::propFlexDown, Limit::propFlexFor},
          needs(Need::routes, Need::wiring),
          judgeWireZone,
          wordWireZone},

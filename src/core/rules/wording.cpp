@@ -1,5 +1,6 @@
 #include "core/rules/wording.h"
 
+#include "core/build/frame_screws.h"
 #include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 #include "core/rules/rule.h"
@@ -11,8 +12,35 @@
 
 namespace waxis {
 
+/// A pass says what was looked at, what was found and how much is left: rules word their faults alone.
+static FindingText wordPass(const Build &build, const Finding &f) {
+    const Rule &rule = ruleOf(f.rule);
+    constexpr std::size_t kNamed = 2;
+    std::string names;
+    for (std::size_t i = 0; i < std::min(kNamed, f.subjects.size()); ++i)
+        names += (names.empty() ? "" : ", ") +
+                 (names.empty() ? displayName(build, f.subjects[i]) : nameWithin(build, f.subjects[i]));
+    if (f.subjects.size() > kNamed) names += fmt::format(" and {} more", f.subjects.size() - kNamed);
+    if (names.empty() && !f.loadCase.empty()) names = displayName(build, f.loadCase);
+    FindingText text;
+    text.headline = names.empty() ? Sentence{"{0}: in order", {std::string(rule.title)}}
+                                  : Sentence{"{0}: {1}", {std::string(rule.title), names}};
+    const auto with = [&](double value) {
+        const std::string number = fmt::format("{:.4g}", std::abs(value) < 1e-9 ? 0.0 : value);
+        return f.unit.empty() ? number : number + (f.unit == "deg" ? "°" : " " + std::string(f.unit));
+    };
+    if (f.measured && f.limit)
+        text.detail = {"{0} found, {1} is the limit: {2} to spare.",
+                       {with(*f.measured), with(*f.limit), with(f.margin)}};
+    else if (f.measured)
+        text.detail = {"{0} found.", {with(*f.measured)}};
+    else
+        text.detail = {"Nothing is in the way of it.", {}};
+    return text;
+}
+
 FindingText wordFinding(const Build &build, const Finding &finding) {
-    return ruleOf(finding.rule).word(build, finding);
+    return finding.severity == Severity::pass ? wordPass(build, finding) : ruleOf(finding.rule).word(build, finding);
 }
 
 std::string oneDecimal(double value) {
@@ -105,6 +133,24 @@ struct WordChange {
     Sentence operator()(const StackChange &change) const { return wordChange(build, change); }
     Sentence operator()(const WireChange &change) const { return wordWireChange(build, change); }
     Sentence operator()(const RadioSetting &wanted) const { return wordRadioSetting(build, wanted); }
+    Sentence operator()(const MissingFrameScrews &) const {
+        return {"Draw the {0} screws that the frame lacks", {std::to_string(missingScrews(*build.frame).size())}};
+    }
+    Sentence operator()(const MountPropeller &propeller) const {
+        return {"Draw the {0} for propellers of {1} mm", {nameWithin(build, part), wholeNumber(propeller.diameter_mm)}};
+    }
+    Sentence operator()(const PostHeight &height) const {
+        return {"Use {1} mm for {0}", {nameWithin(build, part), oneDecimal(height.to_mm)}};
+    }
+    Sentence operator()(const FrameScrewChange &change) const {
+        const FrameScrew &to = change.to;
+        FastenerData data{FastenerForm::screw, to.thread, to.length_mm.value_or(0), to.head};
+        for (const auto &now : build.frame->screws)
+            if (now.id == to.id && now.fromAbove != to.fromAbove)
+                return {to.fromAbove ? "Put {0} in from above" : "Put {0} in from below", {nameWithin(build, to.id)}};
+        if (to.length_mm) return {"Use {1} for {0}", {nameWithin(build, to.id), fastenerName(data, "steel")}};
+        return {"Use a {1} head for {0}", {nameWithin(build, to.id), std::string(headWord(to.head))}};
+    }
     Sentence operator()(const GroundHand &hand) const {
         const auto word = [&] {
             switch (hand.polarisation) {

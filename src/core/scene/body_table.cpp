@@ -1,7 +1,9 @@
 #include "core/scene/body_table.h"
 
 #include "core/build/chain.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
+#include "core/practice/blade_room.h"
 #include "core/scene/scene.h"
 
 #include <algorithm>
@@ -36,7 +38,12 @@ BodyOwner partOwner(const Build &build, const Part &part, const std::vector<Load
     const auto site = std::find_if(sites.begin(), sites.end(), [&](const Site &s) { return s.id == seat; });
     owner.isolated = site != sites.end() && site->isolated;
     if (const PartType *type = typeOf(build, part)) {
-        owner.holds = holdsOthers(type->kind);
+        owner.holds = type->kind == PartKind::fastener || type->kind == PartKind::strap;
+        owner.fastener = type->kind == PartKind::fastener;
+        owner.sleeve = type->kind == PartKind::tube;
+        owner.carries = holdsOthers(type->kind) && !owner.holds;
+        // A controller on foam swings as one on dampers does.
+        owner.isolated |= type->kind == PartKind::flightController && part.fastening.method == FasteningMethod::tape;
         owner.flexible = type->flexible;
         owner.hot = type->hot;
         owner.battery = type->kind == PartKind::battery;
@@ -55,11 +62,68 @@ void relateOwners(const Build &build, std::vector<BodyOwner> &owners) {
     };
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         const Part &part = build.parts[i];
-        for (const auto &id : part.fastening.onto) join(int(i), id);
+        for (const auto &id : part.fastening.onto) {
+            join(int(i), id);
+            if (const auto at = byId.find(id); at != byId.end()) owners[i].onto.push_back(at->second);
+        }
         if (part.placement.site.empty()) continue;
-        join(int(i), part.placement.site); // a motor mount: motor and propeller belong to its disc
+        // A motor mount: motor, propeller and what is screwed on with them belong to its disc; a guard or lamp does
+        // not.
+        const PartType *type = typeOf(build, part);
+        const auto seat = byId.find(part.placement.site);
+        const bool disc = seat != byId.end() && owners[std::size_t(seat->second)].kind == OwnerKind::disc;
+        if (!disc || !type || type->kind == PartKind::motor || type->kind == PartKind::propeller ||
+            type->kind == PartKind::fastener)
+            join(int(i), part.placement.site);
         for (const auto &site : build.frame->sites)
             if (site.id == part.placement.site) join(int(i), site.on);
+    }
+}
+
+/// What stands on soft-mounted things, however it is fastened there, sways with them.
+void passIsolationOn(const Build &build, std::vector<BodyOwner> &owners) {
+    const auto soft = [&](int o) {
+        if (owners[std::size_t(o)].isolated) return true;
+        const PartType *type =
+            owners[std::size_t(o)].kind == OwnerKind::part ? typeOf(build, build.parts[std::size_t(o)]) : nullptr;
+        return type && type->kind == PartKind::damper;
+    };
+    for (bool changed = true; changed;) {
+        changed = false;
+        for (std::size_t i = 0; i < build.parts.size(); ++i) {
+            BodyOwner &owner = owners[i];
+            if (owner.isolated || owner.onto.empty() || owner.stack >= 0 || owner.holds) continue;
+            // Held by something that stands still as well, it stands still.
+            if (!std::all_of(owner.onto.begin(), owner.onto.end(), soft)) continue;
+            owner.isolated = changed = true;
+        }
+    }
+}
+
+/// Head and nut touch what the screw holds; what sits on that may stand on them, which FRM-4 says. Stacks and hardware
+/// that stand in them are judged like anything else.
+void relateScrews(const Build &build, std::vector<BodyOwner> &owners) {
+    std::unordered_map<std::string, int> byId;
+    for (std::size_t i = 0; i < owners.size(); ++i) byId.emplace(owners[i].id, int(i));
+    const auto join = [&](int a, int b) {
+        if (a == b || related(owners, a, b)) return;
+        owners[std::size_t(a)].related.push_back(b);
+        owners[std::size_t(b)].related.push_back(a);
+    };
+    for (const auto &screw : build.frame->screws) {
+        const auto own = byId.find(screw.id);
+        if (own == byId.end()) continue;
+        std::vector<std::string> held = screw.through;
+        if (!screw.into.empty()) held.push_back(screw.into);
+        for (const auto &id : held) {
+            const auto member = byId.find(id);
+            if (member == byId.end()) continue;
+            for (const int neighbour : std::vector<int>(owners[std::size_t(member->second)].related)) {
+                const BodyOwner &other = owners[std::size_t(neighbour)];
+                if (other.kind == OwnerKind::part && other.stack < 0 && !other.holds) join(own->second, neighbour);
+            }
+            join(own->second, member->second);
+        }
     }
 }
 
@@ -178,6 +242,8 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
             traits.solid = int(i);
             traits.soft = solid.role == SolidRole::soft;
             traits.bare = solid.bare;
+            traits.component = solid.role == SolidRole::component || solid.role == SolidRole::connector ||
+                               solid.role == SolidRole::shield;
             traits.conductive = conducts(solid.material, frame.materials);
             traits.printed = printed(solid.material);
             addBody(solid.shape, X_FramePart * solid.X_PartSolid, traits);
@@ -200,14 +266,29 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         addMember(OwnerKind::plate, plate.id, plateShape(plate), platePose(plate), plate.material, plate.isolated);
     for (const auto &arm : frame.arms)
         addMember(OwnerKind::arm, arm.id, armShape(arm), armPose(arm), arm.material, false);
-    for (const auto &standoff : frame.standoffs)
+    for (const auto &standoff : frame.standoffs) {
         addMember(OwnerKind::standoff, standoff.id, standoffShape(standoff), standoffPose(standoff), standoff.material,
                   false);
-    const double up = practice[Limit::propFlexUp], down = practice[Limit::propFlexDown];
+        table.traits.back().soft = standoff.role == StandoffRole::bobbin;
+    }
+    for (const auto &screw : frame.screws) {
+        BodyOwner owner;
+        owner.kind = OwnerKind::screw;
+        owner.id = screw.id;
+        owner.cases = all;
+        owner.holds = true;
+        table.owners.push_back(std::move(owner));
+        BodyTraits traits;
+        traits.conductive = true; // steel
+        for (const auto &[shape, pose] : bodiesOf(frame, screw)) addBody(shape, pose, traits);
+    }
+    const BladeRoom room = bladeRoomOf(practice);
     for (const auto &mount : frame.motorMounts)
-        addMember(OwnerKind::disc, mount.id, discShape(mount, up, down), discPose(mount, up, down), {}, false);
+        addMember(OwnerKind::disc, mount.id, discShape(mount, room), discPose(mount, room), {}, false);
     relateOwners(build, table.owners);
+    passIsolationOn(build, table.owners);
     relateStacks(build, table.owners);
+    relateScrews(build, table.owners);
     return table;
 }
 
@@ -218,7 +299,16 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     const bool discA = a.kind == OwnerKind::disc, discB = b.kind == OwnerKind::disc;
     if (discA && discB) return demands;
     if (isFrameMember(a) && isFrameMember(b)) {
-        demands.held = true;
+        const bool soft = ta.soft || tb.soft;
+        const bool screwed = a.kind == OwnerKind::screw || b.kind == OwnerKind::screw;
+        demands.held = !screwed;
+        // Arms may run into one another at the hub; what a screw holds is its own hole's matter (FRM-1).
+        const auto post = [](const BodyOwner &one, const BodyOwner &other) { // where posts and plates meet: FRM-2
+            return one.kind == OwnerKind::standoff && other.kind == OwnerKind::plate;
+        };
+        demands.overlap = !soft && !post(a, b) && !post(b, a) && !related(owners, ta.owner, tb.owner) &&
+                          !(a.kind == OwnerKind::arm && b.kind == OwnerKind::arm);
+        demands.sway = !soft && a.isolated != b.isolated && !related(owners, ta.owner, tb.owner);
         return demands;
     }
     const bool fastened = related(owners, ta.owner, tb.owner);
@@ -228,10 +318,19 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
         if (!fastened) demands.propeller = thing.flexible || body.soft ? Limit::propFlexibleGap : Limit::propRigidGap;
         return demands;
     }
-    const bool passesThrough = fastened && (a.holds || b.holds);
+    // What bends stands in tubes and in the holes of mounts, and tubes are clamped through mounts.
+    const auto takes = [](const BodyOwner &holder, const BodyOwner &held) {
+        return (holder.carries && held.flexible) || (holder.carries && !holder.sleeve && held.sleeve);
+    };
+    const bool sheathed = takes(a, b) || takes(b, a);
+    const bool passesThrough = fastened && (a.holds || b.holds || sheathed);
     const bool anySoft = ta.soft || tb.soft;
     demands.held = fastened;
-    demands.overlap = !passesThrough && !anySoft;
+    // Hardware goes through boards, not through what stands on them round the hole.
+    const bool strikes = (a.fastener && tb.component) || (b.fastener && ta.component);
+    demands.overlap = (!passesThrough || strikes) && !anySoft;
+    demands.seated = fastened && (a.carries || b.carries);
+    demands.heads = fastened && (a.kind == OwnerKind::screw || b.kind == OwnerKind::screw) && !anySoft;
     demands.sway = a.isolated != b.isolated && !fastened && !anySoft;
     const bool insulated = fastened && (a.insulated || b.insulated);
     auto warms = [](const BodyOwner &hot, const BodyTraits &hotBody, const BodyOwner &other, const BodyTraits &body) {
@@ -249,7 +348,7 @@ PairInterest interestIn(const PairDemands &demands, const Practice &practice) {
     if (!demands.any()) return interest;
     interest.look = true;
     constexpr double kHair_mm = 1e-6;
-    interest.overlap = demands.overlap || demands.propeller;
+    interest.overlap = demands.overlap || demands.propeller || demands.heads;
     auto need = [&](Limit limit) {
         interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm);
     };

@@ -23,7 +23,10 @@ std::vector<Pose> bodyPosesOf(const Build &build, const Part &part);
 
 /// What two bodies ask of each other. Nothing set: the pair does not matter.
 struct PairDemands {
-    bool overlap = false;                          ///< FIT-1: they must not stand in each other
+    bool overlap = false; ///< FIT-1: they must not stand in each other
+    bool seated =
+        false;          ///< a mount and what it holds or sits on: tabs, pockets and clamps go into one another a little
+    bool heads = false; ///< FRM-4: a part and the screw under it
     bool sway = false, heat = false, bare = false; ///< FIT-2
     std::optional<Limit> propeller;                ///< FIT-3: which limit holds against the propeller's zone
     bool held = false;                             ///< FIT-13: one may hold the other

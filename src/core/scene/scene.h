@@ -14,7 +14,7 @@ namespace waxis {
 class ClearanceWorld;
 struct BodyGap;
 
-enum class OwnerKind { part, plate, arm, standoff, disc };
+enum class OwnerKind { part, plate, arm, standoff, screw, disc };
 
 /// A thing that has bodies in the clearance world.
 struct BodyOwner {
@@ -22,7 +22,11 @@ struct BodyOwner {
     std::string id;
     CaseMask cases = 0;
     std::vector<int> related; ///< owners that it is fastened to, or that are fastened to it: may touch
-    bool holds = false;       ///< fasteners and straps go through or round what they hold
+    std::vector<int> onto;    ///< of these, what it is fastened onto itself
+    bool holds = false;       ///< screws, nuts, ties and straps go through or round what they hold
+    bool fastener = false;    ///< of these, what is turned in: screws, nuts, washers, spacers
+    bool sleeve = false;      ///< a tube: what bends may stand in it
+    bool carries = false;     ///< a mount or tube: part of how a thing is held, and yet a body
     bool isolated = false;    ///< soft-mounted
     bool flexible = false;
     bool hot = false;
@@ -37,6 +41,7 @@ struct BodyTraits {
     int owner = 0;
     int solid = 0; ///< index in the part type; 0 for frame members
     bool soft = false, bare = false, conductive = false, printed = false;
+    bool component = false; ///< stands on a board: nothing goes through it
     bool operator==(const BodyTraits &) const = default;
 };
 

@@ -73,7 +73,7 @@ FieldPiece wireEnds(const Port &port, const LayerSpan &board, const Pose &X_Base
     return {{convexHull(std::move(corners)), {}},
             std::min(a, b),
             std::max(a, b),
-            "wire ends of " + port.id,
+            (port.joint == PadJoint::unstated ? "wire ends (assumed) of " : "wire ends of ") + port.id,
             true,
             true,
             false};

@@ -1,6 +1,7 @@
 #include "core/stack/motor_screws.h"
 
 #include "core/build/chain.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
 #include "core/fasteners/screw.h"
 
@@ -50,6 +51,73 @@ void findGrip(const Build &build, const Part &motor, MotorScrews &screws) {
         }
 }
 
+/// What a screw beside the motor's axis goes through, one on the other from the motor's foot outwards: arms, plates,
+/// and parts that are fastened to the motor or to one of these and lie under its holes (guards, feet, pads, washers).
+void findClamped(const Build &build, const Part &motor, const PartType &type, MotorScrews &screws) {
+    const Pose pose = framePose(build, motor);
+    const Vec3 shaft = pose.rotation * Vec3::UnitZ();
+    if (std::abs(shaft.z()) < 0.9) return; // a leaning motor: what it is fastened onto
+    const auto holes = holeCentres(*type.mounting);
+    const Vec2 at = (pose * Vec3(holes[0].x(), holes[0].y(), 0)).head<2>();
+    const double away = shaft.z() > 0 ? -1 : 1; // from the motor to the heads
+    struct Layer {
+        std::string id;
+        double low_mm, high_mm, thick_mm;
+        bool arm;
+    };
+    std::vector<Layer> layers;
+    for (const auto &arm : build.frame->arms)
+        if (const auto span = uprightOf(*build.frame, arm.id, at))
+            layers.push_back({arm.id, span->low_mm, span->high_mm, gripOf(arm), true});
+    for (const auto &plate : build.frame->plates)
+        if (const auto span = uprightOf(*build.frame, plate.id, at))
+            layers.push_back({plate.id, span->low_mm, span->high_mm, plate.thickness_mm, false});
+    for (const auto &part : build.parts) {
+        const PartType *own = typeOf(build, part);
+        if (!own || &part == &motor || own->kind == PartKind::motor || own->kind == PartKind::propeller) continue;
+        const bool washer =
+            own->fastener && (own->fastener->form == FastenerForm::washer || own->fastener->form == FastenerForm::shim);
+        if (own->kind == PartKind::fastener && !washer) continue;
+        const auto joined = [](const Part &a, const std::string &id) {
+            return std::find(a.fastening.onto.begin(), a.fastening.onto.end(), id) != a.fastening.onto.end();
+        };
+        const bool screwed = part.fastening.method == FasteningMethod::screws &&
+                             part.placement.site == motor.placement.site && !part.placement.site.empty();
+        if (!joined(part, motor.id) && !joined(motor, part.id) && !screwed) continue;
+        const Aabb box = partBounds(build, part);
+        const double thick = box.max_mm.z() - box.min_mm.z();
+        if (thick > kThickest_mm || (!washer && ((at.array() < box.min_mm.head<2>().array()).any() ||
+                                                 (at.array() > box.max_mm.head<2>().array()).any())))
+            continue;
+        layers.push_back({part.id, box.min_mm.z(), box.max_mm.z(), thick, false});
+    }
+    constexpr double kTouch_mm = 0.3;
+    double reached = pose.position_mm.z(), grip = 0;
+    std::vector<std::string> clamped;
+    for (bool found = true; found;) {
+        found = false;
+        for (const auto &layer : layers) {
+            const double near = away < 0 ? layer.high_mm : layer.low_mm;
+            if (std::find(clamped.begin(), clamped.end(), layer.id) != clamped.end() ||
+                std::abs(near - reached) > kTouch_mm)
+                continue;
+            clamped.push_back(layer.id);
+            grip += layer.thick_mm;
+            reached = away < 0 ? layer.low_mm : layer.high_mm;
+            found = true;
+        }
+    }
+    if (clamped.empty()) return;
+    const bool bears = std::any_of(layers.begin(), layers.end(), [&](const Layer &layer) {
+        return findPart(build, layer.id) == nullptr &&
+               std::find(clamped.begin(), clamped.end(), layer.id) != clamped.end();
+    });
+    if (!bears && clamped.size() < 2) return; // a motor plate alone: what findGrip says of it
+    screws.through = clamped.front();
+    screws.clamped = std::move(clamped);
+    screws.grip_mm = grip;
+}
+
 } // namespace
 
 MotorScrewOption judgeMotorScrew(double length, double grip, double least, std::optional<double> depth,
@@ -70,7 +138,8 @@ std::optional<MotorScrews> motorScrewsFor(const Build &build, const Part &motor,
         return std::nullopt;
     MotorScrews screws;
     screws.motor = motor.id;
-    findGrip(build, motor, screws);
+    findClamped(build, motor, *type, screws);
+    if (screws.clamped.empty()) findGrip(build, motor, screws);
     // Libraries give the hole that the screw fits: 2.2 mm for M2, 3.2 mm for M3.
     for (const auto &thread : threadSizes())
         if (thread.nominal_mm <= type->mounting->holeDiameter_mm + 1e-9) screws.thread = &thread;
@@ -112,8 +181,8 @@ std::optional<MotorScrews> motorScrewsFor(const Build &build, const Part &motor,
 }
 
 bool sameTask(const MotorScrews &a, const MotorScrews &b) {
-    return a.thread == b.thread && a.grip_mm == b.grip_mm && a.gripKnown == b.gripKnown && a.depth_mm == b.depth_mm &&
-           a.placed_mm == b.placed_mm;
+    return a.thread == b.thread && a.clamped.size() == b.clamped.size() && a.grip_mm == b.grip_mm &&
+           a.gripKnown == b.gripKnown && a.depth_mm == b.depth_mm && a.placed_mm == b.placed_mm;
 }
 
 std::vector<MotorScrews> motorScrewsOf(const Build &build, const Practice &practice) {

@@ -14,9 +14,10 @@ struct MotorScrewOption {
 };
 
 struct MotorScrews {
-    std::string motor, through; ///< ids: the part; the arm or plate under it (empty: none found)
+    std::string motor, through;       ///< ids: the part; the arm or plate under it (empty: none found)
+    std::vector<std::string> clamped; ///< all that lies between head and motor, from the motor outwards; washers too
     const ThreadSize *thread = nullptr;
-    double grip_mm = 0;             ///< arm, plate or motor mount
+    double grip_mm = 0;             ///< of all that
     bool gripKnown = true;          ///< false: nothing is under it, or a tube of which only a wall would be
     std::optional<double> depth_mm; ///< of the motor's holes; none: not stated
     double least_mm = 0;            ///< engagement wanted

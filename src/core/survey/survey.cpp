@@ -271,6 +271,13 @@ AccessSurvey lookAtPort(const Build &build, const Practice &practice, const std:
     return survey;
 }
 
+/// What a hand goes to on every field: keys, cards and USB, and the plugs of packs and at packs.
+static bool reachedByNature(const PartType &type, const Port &port) {
+    if (port.kind == PortKind::button || port.kind == PortKind::card || port.kind == PortKind::usb) return true;
+    const bool plugs = port.kind == PortKind::plug || port.kind == PortKind::socket;
+    return plugs && (type.kind == PartKind::battery || type.kind == PartKind::powerPlug);
+}
+
 std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                                    const Scene &scene, const std::atomic<bool> *stop) {
     std::vector<AccessSurvey> out;
@@ -280,9 +287,10 @@ std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice,
         const auto loadCase = firstCaseOf(scene, loadCases, int(i));
         if (!type || !loadCase) continue;
         for (const auto &port : type->ports) {
-            if (!port.mustStayReachable && !takesPlug(port)) continue;
+            const bool byHand = port.mustStayReachable || reachedByNature(*type, port);
+            if (!byHand && !takesPlug(port)) continue;
             AccessSurvey survey =
-                lookAtPort(build, practice, loadCases, scene, build.parts[i], port, port.mustStayReachable, *loadCase);
+                lookAtPort(build, practice, loadCases, scene, build.parts[i], port, byHand, *loadCase);
             if (survey.hand && !survey.blockers.empty()) {
                 std::vector<int> blockers;
                 for (std::size_t o = 0; o < scene.owners.size(); ++o)

@@ -120,6 +120,20 @@ void checkRadio(const Build &build, const Ids &parts) {
         mustBeOneOf(build.trials[i].part, parts, fmt::format("/trials/{}/part", i), "the id of a part");
 }
 
+/// A screw of the frame goes through and into members of the frame.
+void checkFrameScrews(const Frame &frame) {
+    Ids posts = idsOf(frame.standoffs), members = posts;
+    members.merge(idsOf(frame.plates));
+    members.merge(idsOf(frame.arms));
+    for (std::size_t i = 0; i < frame.screws.size(); ++i) {
+        const FrameScrew &screw = frame.screws[i];
+        const auto at = [&](const std::string &key) { return fmt::format("/frame/screws/{}/{}", i, key); };
+        for (std::size_t k = 0; k < screw.through.size(); ++k)
+            mustBeOneOf(screw.through[k], members, at(fmt::format("through/{}", k)), "the id of a plate, arm or post");
+        if (!screw.into.empty()) mustBeOneOf(screw.into, posts, at("into"), "the id of a post");
+    }
+}
+
 void checkWeights(const Build &build) {
     const auto cases = idsOf(effectiveLoadCases(build));
     const auto check = [&](const auto &list, const char *key) {
@@ -140,6 +154,7 @@ void checkReferences(const Build &build) {
     all.take(frame.arms, "/frame/arms");
     all.take(frame.plates, "/frame/plates");
     all.take(frame.standoffs, "/frame/standoffs");
+    all.take(frame.screws, "/frame/screws");
     all.take(frame.sites, "/frame/sites");
     all.take(frame.passThroughs, "/frame/passThroughs");
     all.take(build.parts, "/parts");
@@ -163,6 +178,7 @@ void checkReferences(const Build &build) {
         mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i),
                     "the id of a plate");
 
+    checkFrameScrews(frame);
     Ids typeIds;
     for (const auto &[id, type] : *build.types) typeIds.insert(id);
     for (std::size_t i = 0; i < build.parts.size(); ++i) {

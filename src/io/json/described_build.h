@@ -72,6 +72,19 @@ void describe(V &v, T &standoff) {
     v.sparse("mass_g", standoff.mass_g);
 }
 
+template <class V, Is<FrameScrew> T>
+void describe(V &v, T &screw) {
+    v.must("id", screw.id);
+    v.must("at_mm", screw.at_mm);
+    v.sparse("fromAbove", screw.fromAbove);
+    v.must("thread", screw.thread);
+    v.sparse("head", screw.head, HeadStyle::button);
+    v.sparse("length_mm", screw.length_mm);
+    v.must("through", screw.through);
+    v.sparse("into", screw.into);
+    v.sparse("nut", screw.nut, FastenerForm::lockNut);
+}
+
 template <class V, Is<Site> T>
 void describe(V &v, T &site) {
     v.must("id", site.id);
@@ -109,6 +122,7 @@ void describe(V &v, T &frame) {
     v.sparse("arms", frame.arms);
     v.sparse("plates", frame.plates);
     v.sparse("standoffs", frame.standoffs);
+    v.sparse("screws", frame.screws);
     v.sparse("sites", frame.sites);
     v.sparse("passThroughs", frame.passThroughs);
     v.sparse("materials", frame.materials);

@@ -96,6 +96,7 @@ void describe(V &v, T &port) {
     v.sparse("room_mm", port.fullSize_mm, Vec3(Vec3::Zero()));
     v.sparse("pins", port.pins);
     v.sparse("mustStayReachable", port.mustStayReachable);
+    v.sparse("joint", port.joint);
     v.sparse("connector", port.connector);
 }
 
@@ -224,6 +225,11 @@ void describe(V &v, T &type) {
     v.sparse("maxThrust_gf", type.maxThrust_gf);
     v.sparse("turns", type.turns);
     v.sparse("propDiameter_mm", type.propDiameter_mm);
+    v.sparse("propPitch_mm", type.propPitch_mm);
+    v.sparse("propBlades", type.propBlades);
+    v.sparse("bore_mm", type.bore_mm);
+    v.sparse("shaft_mm", type.shaft_mm);
+    v.sparse("shaftThread", type.shaftThread);
     v.sparse("threadDepth_mm", type.threadDepth_mm);
     v.sparse("fastener", type.fastener);
     v.sparse("carries", type.carries);

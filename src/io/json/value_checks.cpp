@@ -85,7 +85,7 @@ void check(const Reading &in, const Antenna &antenna) {
 
 void check(const Reading &in, const FastenerData &fastener) {
     if (!findThread(fastener.thread))
-        refuse(in.at("thread"), "M1.6, M2, M2.5, M3 or M4", fmt::format("\"{}\"", fastener.thread));
+        refuse(in.at("thread"), "M1.4, M1.6, M1.7, M2, M2.5, M3, M4 or M5", fmt::format("\"{}\"", fastener.thread));
 }
 
 void check(const Reading &in, const Arm &arm) {
@@ -98,6 +98,12 @@ void check(const Reading &in, const Plate &plate) { requireSoundOutline(platePol
 void check(const Reading &in, const Standoff &standoff) {
     if (!(standoff.bore_mm < standoff.diameter_mm))
         refuse(in.at("bore_mm"), "less than the diameter", fmt::format("{:g}", standoff.bore_mm));
+}
+
+void check(const Reading &in, const FrameScrew &screw) {
+    if (!findThread(screw.thread))
+        refuse(in.at("thread"), "M1.4, M1.6, M1.7, M2, M2.5, M3, M4 or M5", fmt::format("\"{}\"", screw.thread));
+    if (screw.through.empty()) refuse(in.at("through"), "what it clamps", "nothing");
 }
 
 void check(const Reading &in, const SlideRange &slide) {

@@ -16,6 +16,7 @@ void check(const Reading &in, const FastenerData &fastener);
 void check(const Reading &in, const Arm &arm);
 void check(const Reading &in, const Plate &plate);
 void check(const Reading &in, const Standoff &standoff);
+void check(const Reading &in, const FrameScrew &screw);
 void check(const Reading &in, const SlideRange &slide);
 void check(const Reading &in, const StackLayer &layer);
 void check(const Reading &in, const Stack &stack);

@@ -2,6 +2,7 @@
 
 #include "core/attitude/mounting_angles.h"
 #include "core/balance/mass_rows.h"
+#include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
 #include "core/kit/holding.h"
 #include "core/kit/kit.h"
@@ -83,7 +84,7 @@ OrderedJson frameJson(const Frame &frame) {
         OrderedJson entry{{"id", motor.mount}, {"number", motor.number}, {"spin", nameOf(motor.spin)}};
         entry["position_mm"] = toJson(frame.motorMounts[i].position_mm);
         entry["propellerHand"] = nameOf(motor.spin);
-        entry["selfTighteningThread"] = selfTighteningThread(motor.spin);
+        entry["selfTighteningThread"] = selfTighteningThread(spinAtShaft(frame.motorMounts[i]));
         entry["propDiameter_mm"] = motor.propDiameter_mm;
         entry["tipGap_mm"] = orNull(motor.tipGap_mm);
         entry["tipNeighbour"] = motor.tipGap_mm ? OrderedJson(motor.tipNeighbour) : OrderedJson(nullptr);
@@ -134,6 +135,13 @@ OrderedJson fixJson(const Build &build, const Fix &fix) {
     out["site"] = orNothing(fix.as<OntoSite>(), [](const OntoSite &seat) { return seat.site; });
     out["groundHand"] =
         orNothing(fix.as<GroundHand>(), [](const GroundHand &hand) { return nameOf(hand.polarisation); });
+    if (const auto *propeller = fix.as<MountPropeller>()) out["mountPropeller_mm"] = propeller->diameter_mm;
+    if (const auto *height = fix.as<PostHeight>()) out["postHeight_mm"] = height->to_mm;
+    if (fix.as<MissingFrameScrews>()) out["frameScrews"] = "missing";
+    if (const auto *change = fix.as<FrameScrewChange>()) {
+        out["frameScrew"] = {{"id", change->to.id}, {"head", nameOf(change->to.head)}};
+        if (change->to.length_mm) out["frameScrew"]["length_mm"] = *change->to.length_mm;
+    }
     out["text"] = wordFix(build, fix).text();
     if (fix.then.empty()) return out;
     out["then"] = OrderedJson::array();

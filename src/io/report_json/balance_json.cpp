@@ -46,6 +46,7 @@ OrderedJson hoverJson(const Build &build, const HoverShare &hover) {
     out["mostOverMean"] = hover.mostOverMean;
     out["tightest"] = mountOr(hover.tightest);
     out["tightestShare"] = hover.tightest < 0 ? OrderedJson(nullptr) : OrderedJson(hover.tightestShare);
+    out["aside_N"] = toJson(hover.aside_N);
     out["torqueLeft"] = hover.yawLeft;
     out["yawServo"] = hover.yawServo;
     return out;
@@ -137,7 +138,8 @@ OrderedJson caseBalanceJson(const Build &build, const Derived &derived, std::siz
     out["name"] = balance.loadCase.name;
     out["mass_g"] = balance.mass.mass_g;
     out["massTolerance_g"] = balance.tolerance_g;
-    out["unknownMasses"] = balance.unknownMasses;
+    out["unknownMasses"] = balance.notWeighed.size();
+    out["notWeighed"] = balance.notWeighed;
     out["cg_mm"] = vectorOrNull(balance.mass.cg_mm);
     out["cgCovariance_mm2"] = matrixJson(balance.cgCovariance_mm2);
     out["cgOffset_mm"] = vectorOrNull(balance.offset_mm);

@@ -227,6 +227,7 @@ OrderedJson motorScrewsJson(const Derived &derived) {
     auto list = OrderedJson::array();
     for (const auto &screws : derived.motorScrews) {
         OrderedJson out{{"motor", screws.motor}, {"through", textOrNull(screws.through)}};
+        if (screws.clamped.size() > 1) out["clamped"] = screws.clamped;
         out["thread"] = std::string(screws.thread->name);
         out["pieces"] = screws.pieces;
         out["grip_mm"] = screws.gripKnown ? OrderedJson(screws.grip_mm) : OrderedJson(nullptr);

@@ -85,7 +85,14 @@ void weightLimit(Setting &s, double mass_g, double tolerance_g = 0, int unknown 
     s.build.weightLimits.push_back(limit);
     CaseBalance &flown = s.flying(mass_g);
     flown.tolerance_g = tolerance_g;
-    flown.unknownMasses = unknown;
+    flown.notWeighed.assign(unknown, "a");
+}
+
+/// "a" stands so far ahead of the centre of gravity.
+void levered(Setting &s, PartKind kind, double away_mm) {
+    s.kind("a", kind);
+    s.flying(1000);
+    s.build.parts[0].placement.pose.position_mm = {away_mm, 0, 0};
 }
 
 /// Hovers on four motors, the first of which carries so much more than the mean.
@@ -265,6 +272,13 @@ std::vector<Row> balanceRows() {
          "left"},
         {"BAL-7 to the right", balYaw, [=](Setting &s) { yaw(s, -turning - 1); }, note, -1,
          "turns the nose to the right", "right"},
+        {"BAL-8 within the lever", balLever, [](Setting &s) { levered(s, PartKind::gps, 25); }, pass, 0, {}, "gps"},
+        {"BAL-8 a GPS on its mast", balLever, [](Setting &s) { levered(s, PartKind::gps, 26); }, note, -1,
+         "sits 26.0 mm from the centre of gravity", "gps"},
+        {"BAL-8 a controller aft", balLever, [](Setting &s) { levered(s, PartKind::flightController, 40); }, note, -15,
+         "sits 40.0 mm", "controller"},
+        {"BAL-8 a camera does not care", balLever, [](Setting &s) { levered(s, PartKind::flightCamera, 90); }, {}},
+        {"BAL-8 no weight yet", balLever, [](Setting &s) { s.kind("a", PartKind::gps); }, {}},
         {"BAL-7 a servo holds it", balYaw, [=](Setting &s) { yaw(s, turning + 1, true); }, pass, -1},
     };
 }

@@ -464,7 +464,7 @@ std::vector<Row> lookRows() {
              s.powerReport.hover[0].least_min = 4;
              s.powerReport.hover[0].most_min = 5;
          },
-         note, 0, "4 to 5 minutes of hover on a"},
+         note, 0, "4.0 to 5.0 minutes of hover on a"},
         {"RAD-14 long enough", radPigtail, [](Setting &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
         {"RAD-14 a millimetre short", radPigtail, [](Setting &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
          "is 1 mm short of"},

@@ -25,6 +25,21 @@ void onMotor(Setting &s, PartKind kind, std::optional<Spin> turns) {
     s.build.parts[0].placement.site = "m1";
 }
 
+/// "a" is a propeller of so many millimetres on a mount of 127.
+void sized(Setting &s, double diameter_mm) {
+    onMotor(s, PartKind::propeller, Spin::clockwise);
+    s.type("a", [&](PartType &type) { type.propDiameter_mm = diameter_mm; });
+}
+
+/// "a" is a propeller with such a hole, "b" its motor with such a shaft.
+void bored(Setting &s, double bore_mm, double shaft_mm) {
+    onMotor(s, PartKind::propeller, Spin::clockwise);
+    s.type("a", [&](PartType &type) { type.bore_mm = bore_mm; });
+    s.kind("b", PartKind::motor);
+    s.type("b", [&](PartType &type) { type.shaft_mm = shaft_mm; });
+    s.build.parts[1].placement.site = "m1";
+}
+
 /// "a" is screwed onto a site of a plate, so far from its edge.
 void screwed(Setting &s, double own_mm, double seat_mm, double hole_mm, double seatHole_mm, double land_mm = 10) {
     s.build.frame.edit([&](Frame &frame) {
@@ -121,6 +136,51 @@ std::vector<Row> motorRows() {
          lnkSpin,
          [](Setting &s) { s.build.frame.edit([](Frame &frame) { frame.motorMounts.resize(1); }); },
          {}},
+
+        // A nut turns on the shaft's end: of a motor that hangs, one sees it from below.
+        {"LNK-3 nut on a hanging motor",
+         lnkHand,
+         [=](Setting &s) {
+             onMotor(s, PartKind::fastener, counter);
+             s.build.frame.edit([](Frame &frame) { frame.motorMounts[0].propPlane_mm = -20; });
+         },
+         pass,
+         0,
+         {},
+         "nut"},
+        {"LNK-3 the standing one's nut on it", lnkHand,
+         [=](Setting &s) {
+             onMotor(s, PartKind::fastener, clockwise);
+             s.build.frame.edit([](Frame &frame) { frame.motorMounts[0].propPlane_mm = -20; });
+         },
+         stop, 0, "loosens itself on a counter-clockwise motor", "nut"},
+        {"LNK-3 propeller on a hanging motor",
+         lnkHand,
+         [=](Setting &s) {
+             onMotor(s, PartKind::propeller, clockwise);
+             s.build.frame.edit([](Frame &frame) { frame.motorMounts[0].propPlane_mm = -20; });
+         },
+         pass,
+         0,
+         {},
+         "propeller"},
+        {"LNK-3 as large as drawn", lnkHand, [=](Setting &s) { sized(s, 127 * 1.02); }, pass, 0, {}, "size"},
+        {"LNK-3 larger than drawn", lnkHand, [=](Setting &s) { sized(s, 130); }, stop, 2.54 - 3,
+         "measures 130 mm; the mount is drawn for 127 mm", "size"},
+        {"LNK-3 smaller than drawn", lnkHand, [=](Setting &s) { sized(s, 102); }, watch, 2.54 - 25, "measures 102 mm",
+         "size"},
+        {"LNK-3 size not stated",
+         lnkHand,
+         [=](Setting &s) { onMotor(s, PartKind::propeller, clockwise); },
+         pass,
+         0,
+         {},
+         "propeller"},
+        {"LNK-3 hub on its shaft", lnkHand, [=](Setting &s) { bored(s, 5.2, 5.0); }, pass, 0, {}, "bore"},
+        {"LNK-3 hub too narrow", lnkHand, [=](Setting &s) { bored(s, 4.9, 5.0); }, stop, -0.1,
+         "the shaft of 5 mm does not go in", "narrow"},
+        {"LNK-3 hub too wide", lnkHand, [=](Setting &s) { bored(s, 5.3, 5.0); }, watch, 0.2 - 0.3,
+         "has a hole of 5.3 mm on a shaft of 5 mm", "wide"},
 
         {"LNK-3 the right hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, clockwise); }, pass, 0},
         {"LNK-3 the wrong hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, counter); }, stop, 0,

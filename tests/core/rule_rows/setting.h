@@ -102,6 +102,7 @@ inline double limitOf(Limit limit) { return practiceOf({})[limit]; }
 // One table per file.
 std::vector<Row> balanceRows();
 std::vector<Row> compassRows();
+std::vector<Row> frameRows();
 std::vector<Row> linkRows();
 std::vector<Row> lookRows();
 std::vector<Row> motorRows();
@@ -109,6 +110,7 @@ std::vector<Row> placeRows();
 std::vector<Row> powerRows();
 std::vector<Row> radioRows();
 std::vector<Row> runRows();
+std::vector<Row> schoolRows();
 std::vector<Row> stackRows();
 
 } // namespace waxis::test

@@ -134,6 +134,21 @@ void flatCable(Setting &s, double turn_deg, bool twist) {
 
 } // namespace
 
+namespace {
+
+/// Four screws, and so many nuts on top of everything.
+void nuts(Setting &s, int count) {
+    Stack &stack = s.build.stacks[0];
+    stack.screws = {"a", "a", "a", "a"};
+    StackLayer layer;
+    layer.role = LayerRole::nut;
+    layer.parts.assign(std::size_t(count), "b");
+    stack.layers.push_back(layer);
+    s.stacks[0].layers.emplace_back();
+}
+
+} // namespace
+
 std::vector<Row> stackRows() {
     using enum Severity;
     using enum RuleId;
@@ -184,6 +199,22 @@ std::vector<Row> stackRows() {
              s.stacks[0].screw.endMissing = true;
          },
          watch, -1, "nothing at the far end", "no-nut"},
+        {"STK-3 three nuts for four screws", stkScrew,
+         [](Setting &s) {
+             screws(s, ScrewVerdict::good, 0);
+             nuts(s, 3);
+         },
+         stop, -1, "3 nuts for 4 screws", "few-nuts"},
+        {"STK-3 a nut for each",
+         stkScrew,
+         [](Setting &s) {
+             screws(s, ScrewVerdict::good, 0);
+             nuts(s, 4);
+         },
+         pass,
+         1,
+         {},
+         "length"},
         {"STK-3 beyond the nuts", stkScrew,
          [](Setting &s) {
              screws(s, ScrewVerdict::good, 0);

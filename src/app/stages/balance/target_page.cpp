@@ -143,8 +143,9 @@ void TargetPage::refreshThrusts() {
     std::vector<Bar> bars;
     if (balance && !balance->hover.thrusts_N.empty() && !balance->loadCase.folded) {
         const HoverShare &hover = balance->hover;
-        double mean = 0;
-        for (double t : hover.thrusts_N) mean += t / double(hover.thrusts_N.size());
+        double all = 0;
+        for (double t : hover.thrusts_N) all += t;
+        const double mean = all / double(hover.thrusts_N.size());
         for (std::size_t i = 0; i < hover.thrusts_N.size(); ++i) {
             const MotorMount &mount = build.frame->motorMounts[i];
             const double t = hover.thrusts_N[i];
@@ -153,8 +154,8 @@ void TargetPage::refreshThrusts() {
             bar.name.remove(tr(" motor"));
             bar.length = t;
             bar.limit = hover.most_N[i];
-            bar.figures =
-                hover.most_N[i] ? tr("%1 %").arg(100 * t / *hover.most_N[i], 0, 'f', 1) : tr("%1 N").arg(t, 0, 'f', 2);
+            bar.figures = tr("%1 %").arg(100 * t / all, 0, 'f', 1);
+            if (hover.most_N[i]) bar.figures += tr(" · load %1 %").arg(100 * t / *hover.most_N[i], 0, 'f', 0);
             bar.color = int(i) == hover.mostLoaded ? c().plumb : theme::familyColor(Family::power);
             bar.tip = hover.most_N[i] ? tr("%1 N of the %2 N that it can push; %3 N left")
                                             .arg(t, 0, 'f', 2)
@@ -170,6 +171,11 @@ void TargetPage::refreshThrusts() {
                                         .arg(QString::fromStdString(motorName(
                                             build, build.frame->motorMounts[std::size_t(hover.mostLoaded)].id)))
                                         .arg(more, 0, 'f', 0);
+        const double aside = hover.aside_N.norm(), lean = degreesFromRadians(std::atan2(aside, all));
+        if (lean > 0.5)
+            note += QStringLiteral(" ") + tr("Leaning motors push %1 N to the side: it hangs leaning by %2°.")
+                                              .arg(aside, 0, 'f', 1)
+                                              .arg(lean, 0, 'f', 1);
         if (hover.tightest >= 0)
             note += QStringLiteral(" ") + tr("It can push %1 times that.").arg(1 / hover.tightestShare, 0, 'f', 1);
         if (hover.yawServo)

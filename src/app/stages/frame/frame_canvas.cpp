@@ -57,6 +57,7 @@ std::vector<FrameCanvas::Thing> FrameCanvas::things() const {
     const Frame &frame = *document_.build().frame;
     for (const auto &post : frame.standoffs) list.push_back({post.id, post.base_mm.head<2>(), post.diameter_mm / 2});
     for (const auto &site : frame.sites) list.push_back({site.id, site.X_FrameSite.position_mm.head<2>(), 0});
+    for (const auto &screw : frame.screws) list.push_back({screw.id, screw.at_mm, 1.5});
     for (const auto &pass : frame.passThroughs) {
         Aabb box;
         for (const auto &p : pass.outline_mm) box.include(Vec3(p.x(), p.y(), 0));

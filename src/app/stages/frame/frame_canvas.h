@@ -47,6 +47,7 @@ private:
     std::vector<Thing> things() const;
     std::optional<Thing> thingAt(const QPointF &at) const;
     void choosePlateUnder(const QPointF &at);
+    void paintScrews(QPainter &painter);
     void paintThings(QPainter &painter);
     const FrameHandle *handleAt(const QPointF &at) const;
     QPointF pixels(const Vec3 &p) const { return toPixels(p.x(), p.y()); }

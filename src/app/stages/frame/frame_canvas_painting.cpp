@@ -98,6 +98,22 @@ void FrameCanvas::paintPlates(QPainter &painter) {
         const double r = standoff.diameter_mm / 2 * pixelsPerMm();
         painter.drawEllipse(pixels(standoff.base_mm), r, r);
     }
+    paintScrews(painter);
+}
+
+/// Heads as they are seen: from above filled, from below as the ring of the thread.
+void FrameCanvas::paintScrews(QPainter &painter) {
+    const auto &c = theme().colors();
+    const Frame &frame = *document_.build().frame;
+    for (const auto &screw : frame.screws) {
+        const ThreadSize *thread = findThread(screw.thread);
+        if (!thread) continue;
+        const auto head = headOf(*thread, screw.head);
+        const double r = (screw.fromAbove && head ? head->diameter_mm : thread->nominal_mm) / 2 * pixelsPerMm();
+        painter.setPen(QPen(c.matBar, 1));
+        painter.setBrush(screw.fromAbove ? QBrush(c.chalk) : QBrush(Qt::NoBrush));
+        painter.drawEllipse(toPixels(screw.at_mm.x(), screw.at_mm.y()), r, r);
+    }
 }
 
 void FrameCanvas::paintThings(QPainter &painter) {
@@ -111,7 +127,9 @@ void FrameCanvas::paintThings(QPainter &painter) {
                                       [&](const Standoff &s) { return s.id == thing.id; });
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(hot ? c.thrustAxis : c.softChalk, hot ? 2 : 1));
-        if (post) { // drawn already: a ring where it is chosen
+        const bool screw = std::any_of(frame.screws.begin(), frame.screws.end(),
+                                       [&](const FrameScrew &s) { return s.id == thing.id; });
+        if (post || screw) { // drawn already: a ring where it is chosen
             if (hot) {
                 const double r = thing.reach_mm * pixelsPerMm() + 3;
                 painter.drawEllipse(at, r, r);

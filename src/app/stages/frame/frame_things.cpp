@@ -1,7 +1,9 @@
 #include "app/stages/frame/frame_things.h"
 
 #include "app/widgets/typed_number.h"
+#include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
+#include "core/layout/screw_edits.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -112,7 +114,8 @@ FrameThings::FrameThings(app::Document &document, const theme::Theme &theme, QWi
 }
 
 void FrameThings::fillAddMenu() {
-    const std::pair<FrameThing, QString> things[] = {{FrameThing::post, tr("Post, through to the plate above")},
+    const std::pair<FrameThing, QString> things[] = {{FrameThing::screw, tr("Screw, through what lies there")},
+                                                     {FrameThing::post, tr("Post, through to the plate above")},
                                                      {FrameThing::bobbin, tr("Bobbin, soft")},
                                                      {FrameThing::foot, tr("Landing foot")},
                                                      {FrameThing::pattern, tr("Hole pattern…")},
@@ -123,6 +126,9 @@ void FrameThings::fillAddMenu() {
                                                      {FrameThing::passThrough, tr("Pass-through for wires")},
                                                      {FrameThing::plate, tr("Plate above the chosen one")},
                                                      {FrameThing::cameraCage, tr("Camera cage")}};
+    add_->menu()->addAction(tr("All screws that the frame lacks"), this, [this] {
+        document_.edit(tr("Draw the frame's screws"), addMissingScrews(document_.build()));
+    });
     for (const auto &[thing, text] : things)
         add_->menu()->addAction(text, this, [this, wanted = thing] { add(wanted); });
 }
@@ -190,7 +196,8 @@ void FrameThings::refresh() {
     filling_ = true;
     const Frame &frame = *document_.build().frame;
     rows_.clear();
-    table_->setRowCount(int(frame.standoffs.size() + frame.sites.size() + frame.passThroughs.size()));
+    table_->setRowCount(
+        int(frame.standoffs.size() + frame.sites.size() + frame.passThroughs.size() + frame.screws.size()));
     int r = 0;
     auto put = [&](int column, const QString &text, bool editable) {
         auto *item = new QTableWidgetItem(text);
@@ -228,6 +235,12 @@ void FrameThings::refresh() {
              Vec3(at.x(), at.y(), 0), false,
              QStringLiteral("%1×%2").arg(number(box.size_mm().x()), number(box.size_mm().y())), false);
     }
+    for (const auto &screw : frame.screws)
+        line(screw.id, Row::Kind::screw,
+             tr("screw %1, %2")
+                 .arg(QString::fromStdString(screw.thread), screw.fromAbove ? tr("from above") : tr("from below")),
+             Vec3(screw.at_mm.x(), screw.at_mm.y(), columnOf(frame, screw).headFace_mm), false,
+             screw.length_mm ? number(*screw.length_mm) : tr("auto"), true);
     filling_ = false;
 }
 
@@ -242,6 +255,13 @@ void FrameThings::typed(int row, int column) {
         Vec2 at(readQuantity(table_->item(row, kX)->text().toStdString(), Measure::length).value_or(0),
                 readQuantity(table_->item(row, kY)->text().toStdString(), Measure::length).value_or(0));
         done = moveOnFrame(document_.build(), which.id, at);
+    } else if (which.kind == Row::Kind::screw && column == kSize) {
+        const QString said = text.trimmed();
+        for (FrameScrew screw : frame.screws)
+            if (screw.id == which.id && (value || said.isEmpty() || said == tr("auto"))) {
+                screw.length_mm = value ? std::optional<double>(*value) : std::nullopt;
+                done = setFrameScrew(document_.build(), screw);
+            }
     } else if (value && which.kind == Row::Kind::post) {
         for (Standoff post : frame.standoffs)
             if (post.id == which.id) {

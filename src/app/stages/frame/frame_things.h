@@ -28,7 +28,7 @@ public:
 private:
     struct Row {
         std::string id;
-        enum class Kind { post, site, opening } kind = Kind::post;
+        enum class Kind { post, site, opening, screw } kind = Kind::post;
     };
     void refresh();
     void fillAddMenu();

@@ -1,6 +1,7 @@
 #include "app/stages/frame/parameter_panel.h"
 
 #include "app/widgets/typed_number.h"
+#include "core/build/frame_shapes.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/handles.h"
 #include "core/layout/numbering.h"

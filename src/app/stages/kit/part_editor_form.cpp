@@ -207,7 +207,21 @@ void PartEditor::makePortsForm() {
                  return true;
              },
              {},
-             true}},
+             true},
+            {tr("Joint"),
+             70,
+             [](const Port &p) {
+                 return p.joint == PadJoint::throughHole ? tr("through")
+                        : p.joint == PadJoint::surface   ? tr("surface")
+                                                         : QString();
+             },
+             [](Port &p, const QString &text) {
+                 p.joint = text == tr("through")   ? PadJoint::throughHole
+                           : text == tr("surface") ? PadJoint::surface
+                                                   : PadJoint::unstated;
+                 return true;
+             },
+             {QString(), tr("through"), tr("surface")}}},
         [this] { return &type_.ports; }, unreadable());
     ports_->widget()->setObjectName("ports");
     Port port;

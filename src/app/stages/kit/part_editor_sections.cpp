@@ -30,6 +30,25 @@ void PartEditor::makeElectricForm() {
     number(tr("Capacitor rated, V"), "type-rated", [this] { return &electrical().rated_V; });
     measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
     number(tr("Propeller: tip to tip, mm"), "type-diameter", [this] { return &type_.propDiameter_mm; });
+    number(tr("Propeller: way in one turn, mm"), "type-pitch", [this] { return &type_.propPitch_mm; });
+    line(
+        tr("Propeller: blades"), "type-blades",
+        [this] { return type_.propBlades ? QString::number(*type_.propBlades) : QString(); },
+        [this](const QString &text) {
+            std::optional<double> blades;
+            if (!setMaybe(blades, text) || (blades && (*blades < 1 || *blades > 12))) return false;
+            type_.propBlades = blades ? std::optional(int(*blades)) : std::nullopt;
+            return true;
+        });
+    number(tr("Propeller: hole of the hub, mm"), "type-bore", [this] { return &type_.bore_mm; });
+    number(tr("Motor: shaft for the propeller, mm"), "type-shaft", [this] { return &type_.shaft_mm; });
+    line(
+        tr("Motor: thread for the nut"), "type-shaft-thread",
+        [this] { return QString::fromStdString(type_.shaftThread); },
+        [this](const QString &text) {
+            type_.shaftThread = text.trimmed().toStdString();
+            return true;
+        });
     outputs_ = std::make_unique<RecordTable<PowerOutput>>(
         tr("Rails that it feeds"),
         std::vector<RecordColumn<PowerOutput>>{

@@ -108,6 +108,7 @@ void OutlinePanel::refresh() {
     for (const auto &plate : frame.plates) add(tr("Frame"), plate.id, frameNamed(plate.id));
     for (const auto &arm : frame.arms) add(tr("Frame"), arm.id, frameNamed(arm.id));
     for (const auto &post : frame.standoffs) add(tr("Frame"), post.id, frameNamed(post.id));
+    for (const auto &screw : frame.screws) add(tr("Frame screws"), screw.id, frameNamed(screw.id));
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         QString kind = type ? QString::fromStdString(std::string(kindName(type->kind))) : tr("unknown");

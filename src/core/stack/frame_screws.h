@@ -1,0 +1,28 @@
+// The frame's own screws: how long each has to be, and whether what is chosen holds.
+#pragma once
+
+#include "core/build/frame_screws.h"
+#include "core/stack/screw_choice.h"
+
+namespace waxis {
+
+struct FrameScrewReport {
+    std::string screw;
+    ScrewColumn column;
+    ScrewTask task;    ///< without a thread where that size is not in the tables
+    std::string meets; ///< the screw that comes into the same post from the other end; empty: none
+    ScrewChoice choice;
+    std::optional<double> length_mm; ///< as stated, else the best that is sold
+    std::optional<ScrewOption> now;  ///< of that length
+};
+
+/// All of them, in the frame's order. Into a post: the engagement that its material asks for (practice), and no deeper
+/// than the post is high; where two meet in one post, each leaves the other what it needs: half, or what a stated
+/// length of the other leaves. Through: a nut and one pitch (practice).
+std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice);
+
+/// The part types of one screw and of what it turns into, as the kit, the bill and the masses count them; empty for a
+/// size that is not made or where no length is known.
+std::vector<PartType> piecesOf(const FrameScrew &screw, const FrameScrewReport &report);
+
+} // namespace waxis
