@@ -274,6 +274,14 @@ private slots:
                                         "NAV-3",  "NAV-4",  "NAV-5", "PWR-1",  "PWR-6",  "PWR-9",  "RAD-1", "RAD-10",
                                         "RAD-15", "RAD-17", "RAD-2", "RAD-4",  "RAD-6",  "RAD-7",  "STK-2", "STK-3",
                                         "STK-6",  "STK-8",  "WIR-1", "WIR-10", "WIR-12", "WIR-2",  "WIR-6", "WIR-9"}));
+        // What passes says what was looked at and what is left, not the fault that it has not.
+        QVERIFY(analysis.passes.size() > 100);
+        for (const auto &pass : analysis.passes) {
+            const FindingText text = wordFinding(build, pass);
+            const std::string title(ruleOf(pass.rule).title);
+            QVERIFY2(text.headline.text().starts_with(title + ":"), text.headline.text().c_str());
+            QVERIFY2(!pass.measured || text.detail.text().find("found") != std::string::npos, text.detail.text().c_str());
+        }
         QCOMPARE(analysis.counts.stop, 12);
         QCOMPARE(analysis.counts.watch, 30);
         QCOMPARE(analysis.counts.note, 26);

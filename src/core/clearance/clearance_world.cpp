@@ -26,6 +26,20 @@ public:
     int index;
 };
 
+/// The shortest move of `a` along an axis after which the boxes only touch; they meet.
+Vec3 outOfBox(const Aabb &a, const Aabb &b) {
+    Vec3 best = Vec3::Constant(1e300);
+    double least = 1e300;
+    for (int axis = 0; axis < 3; ++axis)
+        for (const double way : {b.max_mm[axis] - a.min_mm[axis], b.min_mm[axis] - a.max_mm[axis]}) {
+            if (std::abs(way) >= least) continue;
+            least = std::abs(way);
+            best = Vec3::Zero();
+            best[axis] = way;
+        }
+    return best;
+}
+
 } // namespace
 
 struct ClearanceWorld::Impl {
@@ -47,7 +61,11 @@ struct ClearanceWorld::Impl {
         gap.a = a;
         gap.b = b;
         if (wanted.overlap && gap.distance_mm <= 0) {
-            gap.freeingMove_mm = shortestWayOut(bodies[a], *pieces[a], bodies[b], *pieces[b]);
+            gap.freeingMove_mm = outOfBox(bounds[a], bounds[b]);
+            // What hardly stands in one another's boxes stands no deeper in one another: most that touch are that.
+            constexpr double kTouching_mm = 1e-6;
+            if (gap.freeingMove_mm.norm() > kTouching_mm)
+                gap.freeingMove_mm = shortestWayOut(bodies[a], *pieces[a], bodies[b], *pieces[b]);
             gap.depth_mm = gap.freeingMove_mm.norm();
         }
         gaps.push_back(gap);

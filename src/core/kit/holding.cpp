@@ -181,31 +181,36 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
 
 std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice) {
     std::vector<FramePiece> all;
-    const auto put = [&](const std::string &member, const PartType &type, const Vec3 &at, std::string basis) {
-        Hardware piece;
-        piece.item = type.id;
-        piece.name = type.name;
-        piece.material = materialOf(type);
-        piece.pieces = 1;
-        piece.piece_g = type.mass_g.value.value_or(0);
-        piece.tolerance_g = type.mass_g.tolerance.value_or(piece.piece_g * 0.1);
-        piece.basis = std::move(basis);
-        all.push_back({member, std::move(piece), at});
+    std::vector<std::pair<FastenerData, Hardware>> made; // a frame has a handful of sizes
+    const auto put = [&](const std::string &member, const FastenerData &data, const Vec3 &at, std::string basis) {
+        auto known = std::find_if(made.begin(), made.end(), [&](const auto &one) { return one.first == data; });
+        if (known == made.end()) {
+            const auto type = fastenerType(data, "steel");
+            if (!type) return;
+            Hardware piece;
+            piece.item = type->id;
+            piece.name = type->name;
+            piece.material = materialOf(*type);
+            piece.pieces = 1;
+            piece.piece_g = type->mass_g.value.value_or(0);
+            piece.tolerance_g = type->mass_g.tolerance.value_or(piece.piece_g * 0.1);
+            known = made.insert(made.end(), {data, std::move(piece)});
+        }
+        all.push_back({member, known->second, at});
+        all.back().piece.basis = std::move(basis);
     };
     const auto reports = frameScrewReports(frame, practice);
     for (std::size_t i = 0; i < frame.screws.size(); ++i) {
         const ScrewColumn &column = reports[i].column;
         const Vec3 head(column.at_mm.x(), column.at_mm.y(), column.headFace_mm), end = column.end_mm();
-        for (const auto &type : piecesOf(frame.screws[i], reports[i]))
-            put(frame.screws[i].id, type, type.fastener->form == FastenerForm::screw ? Vec3((head + end) / 2) : end,
+        for (const auto &data : piecesOf(frame.screws[i], reports[i]))
+            put(frame.screws[i].id, data, data.form == FastenerForm::screw ? Vec3((head + end) / 2) : end,
                 fmt::format("{:.1f} mm clamped", column.grip_mm));
     }
     for (const auto &bobbin : frame.standoffs) {
         if (bobbin.role != StandoffRole::bobbin) continue;
-        const auto nut = fastenerType({FastenerForm::lockNut, bobbin.thread, 0}, "steel");
-        if (!nut) continue;
         for (const double end : {0.0, bobbin.height_mm})
-            put(bobbin.id, *nut, bobbin.base_mm + Vec3(0, 0, end), "on its stud");
+            put(bobbin.id, {FastenerForm::lockNut, bobbin.thread, 0}, bobbin.base_mm + Vec3(0, 0, end), "on its stud");
     }
     return all;
 }

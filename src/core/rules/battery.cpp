@@ -48,8 +48,9 @@ void judgeWithoutFeet(const Build &build, const Practice &practice, const Derive
         const BodyOwner &who = derived.scene.owners[std::size_t(o)];
         const Vec3 p = bodies[i].X_FrameBody *
                        supportPoint(bodies[i].shape, bodies[i].X_FrameBody.rotation.conjugate() * -Vec3::UnitZ());
-        const Part *part = who.kind == OwnerKind::part ? findPart(build, who.id) : nullptr;
-        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (p.z() >= std::max(lowest, sturdy)) continue; // says nothing new
+        // Owners begin with the parts, in file order.
+        const PartType *type = who.kind == OwnerKind::part ? typeOf(build, build.parts[std::size_t(o)]) : nullptr;
         const bool harmed = who.kind == OwnerKind::disc || (type && mustNotBeStoodOn(*type));
         if (!harmed && !who.flexible && who.kind != OwnerKind::screw) sturdy = std::min(sturdy, p.z());
         if (p.z() >= lowest || (who.flexible && !harmed)) continue;

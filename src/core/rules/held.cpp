@@ -43,9 +43,9 @@ void judgeTapes(const Build &build, const Derived &derived, std::vector<Finding>
         const bool tape = part.fastening.method == FasteningMethod::tape;
         if ((!tape && part.fastening.method != FasteningMethod::hookAndLoop) || derived.scene.owners[i].stack >= 0)
             continue;
-        const auto row = std::find_if(derived.massRows.begin(), derived.massRows.end(),
-                                      [&](const MassRow &one) { return one.id == part.id; });
-        if (row == derived.massRows.end() || !row->known) continue;
+        // Parts' rows come first, in file order.
+        const MassRow *row = i < derived.massRows.size() ? &derived.massRows[i] : nullptr;
+        if (!row || row->id != part.id || !row->known) continue;
         const Vec3 size = partBounds(build, part).size_mm();
         if (!(size.minCoeff() > 0)) continue;
         const double area = size.x() * size.y() * size.z() / size.minCoeff(); // its largest face

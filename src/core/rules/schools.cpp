@@ -21,7 +21,12 @@ Aabb platesBox(const Frame &frame) {
 class SchoolCheck {
 public:
     SchoolCheck(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out)
-        : build_(build), practice_(practice), derived_(derived), out_(out), body_(platesBox(*build.frame)) {}
+        : build_(build), practice_(practice), derived_(derived), out_(out), body_(platesBox(*build.frame)) {
+        for (const auto &part : build.parts) {
+            const PartType *type = typeOf(build, part);
+            kinds_.push_back(type ? type->kind : PartKind::other);
+        }
+    }
 
     void all() {
         battery();
@@ -45,9 +50,8 @@ private:
     }
     template <class Visit>
     void each(PartKind kind, Visit &&visit) const {
-        for (std::size_t i = 0; i < build_.parts.size(); ++i)
-            if (const PartType *type = typeOf(build_, build_.parts[i]); type && type->kind == kind)
-                visit(build_.parts[i], i);
+        for (std::size_t i = 0; i < kinds_.size(); ++i)
+            if (kinds_[i] == kind) visit(build_.parts[i], i);
     }
     std::vector<std::string> idsOf(PartKind kind) const {
         std::vector<std::string> ids;
@@ -152,6 +156,7 @@ private:
     const Derived &derived_;
     std::vector<Finding> &out_;
     Aabb body_;
+    std::vector<PartKind> kinds_; ///< of each part
 };
 
 } // namespace

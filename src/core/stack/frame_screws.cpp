@@ -1,7 +1,5 @@
 #include "core/stack/frame_screws.h"
 
-#include "core/catalog/fastener_types.h"
-
 #include <algorithm>
 
 namespace waxis {
@@ -64,15 +62,12 @@ std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practi
     return all;
 }
 
-std::vector<PartType> piecesOf(const FrameScrew &screw, const FrameScrewReport &report) {
-    std::vector<PartType> types;
-    if (!report.length_mm) return types;
-    const auto put = [&](const FastenerData &data) {
-        if (const auto type = fastenerType(data, "steel")) types.push_back(*type);
-    };
-    put({FastenerForm::screw, screw.thread, *report.length_mm, screw.head});
-    if (screw.into.empty()) put({screw.nut, screw.thread, 0});
-    return types;
+std::vector<FastenerData> piecesOf(const FrameScrew &screw, const FrameScrewReport &report) {
+    std::vector<FastenerData> pieces;
+    if (!report.length_mm) return pieces;
+    pieces.push_back({FastenerForm::screw, screw.thread, *report.length_mm, screw.head});
+    if (screw.into.empty()) pieces.push_back({screw.nut, screw.thread, 0});
+    return pieces;
 }
 
 } // namespace waxis

@@ -21,8 +21,8 @@ struct FrameScrewReport {
 /// length of the other leaves. Through: a nut and one pitch (practice).
 std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice);
 
-/// The part types of one screw and of what it turns into, as the kit, the bill and the masses count them; empty for a
-/// size that is not made or where no length is known.
-std::vector<PartType> piecesOf(const FrameScrew &screw, const FrameScrewReport &report);
+/// One screw and the nut that it turns into, as the kit, the bill and the masses count them; empty where no length is
+/// known.
+std::vector<FastenerData> piecesOf(const FrameScrew &screw, const FrameScrewReport &report);
 
 } // namespace waxis
