@@ -280,7 +280,8 @@ private slots:
             const FindingText text = wordFinding(build, pass);
             const std::string title(ruleOf(pass.rule).title);
             QVERIFY2(text.headline.text().starts_with(title + ":"), text.headline.text().c_str());
-            QVERIFY2(!pass.measured || text.detail.text().find("found") != std::string::npos, text.detail.text().c_str());
+            QVERIFY2(!pass.measured || text.detail.text().find("found") != std::string::npos,
+                     text.detail.text().c_str());
         }
         QCOMPARE(analysis.counts.stop, 12);
         QCOMPARE(analysis.counts.watch, 30);
