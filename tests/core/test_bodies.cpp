@@ -245,6 +245,31 @@ private slots:
         mount.flexUp_mm = 3; // as stated
         QCOMPARE(bladeRoomOf(mount, usual).up_mm, 3.0);
     }
+    void aServoSweepsItsTailPropeller() {
+        Build build = bareQuad();
+        build.frame.edit([](Frame &frame) {
+            frame.motorMounts.resize(1);
+            frame.motorMounts[0].position_mm = {-150, 0, 0};
+            frame.motorMounts[0].propPlane_mm = 25;
+            Arm arm;
+            arm.id = "tail";
+            arm.root_mm = {0, 0, 0};
+            arm.tip_mm = {-165, 0, 0};
+            arm.width_mm = 12;
+            arm.thickness_mm = 5;
+            frame.arms = {arm};
+        });
+        // Beside the tail, under the level disc; the tilted blades come down to it: sin 30 x 50 mm = 25 mm.
+        addBox(build, "antenna", {4, 4, 10}, {-150, 55, -2}, 3);
+        QVERIFY(foundBy(build, RuleId::fitPropZone).empty());
+        fastened(build, "servo", {20, 12, 10}, {-100, 0, 5}, PartKind::servo, FasteningMethod::screws, {"tail"});
+        const auto found = foundBy(build, RuleId::fitPropZone);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].subjects.front(), std::string("antenna"));
+        QCOMPARE(found[0].severity, Severity::stop);
+        build.parts[0].placement.pose.position_mm.z() = -60; // the cure: out of the whole travel
+        QVERIFY(foundBy(build, RuleId::fitPropZone).empty());
+    }
     void lowBladesAreSaidOnce() {
         Build build = bareQuad();
         build.frame.edit([](Frame &frame) {

@@ -337,11 +337,8 @@ struct Circuit {
         }
     }
 
-    /// Hover is not worked out for a craft of which a motor is missing; before the first one stands, every mount
-    /// counts.
-    bool motorsComplete() const {
-        return report.motors.empty() || report.motors.size() >= build.frame->motorMounts.size();
-    }
+    /// Hover is not worked out for a craft of which a motor is missing, or all of them.
+    bool motorsComplete() const { return report.motors.size() >= build.frame->motorMounts.size(); }
 
     void workHover() {
         const auto coaxial = coaxialShares(build.frame->motorMounts);

@@ -1,5 +1,6 @@
 #include "core/scene/body_table.h"
 
+#include "core/base/units.h"
 #include "core/build/chain.h"
 #include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
@@ -186,6 +187,25 @@ void relateStacks(const Build &build, std::vector<BodyOwner> &owners) {
     }
 }
 
+/// The arm that a motor stands on when a servo tilts it there; null: nothing does.
+const Arm *tiltedArm(const Build &build, const MotorMount &mount) {
+    constexpr double kTip_mm = 40;
+    for (const auto &arm : build.frame->arms) {
+        if ((arm.tip_mm - mount.position_mm).head<2>().norm() > kTip_mm) continue;
+        for (const auto &part : build.parts) {
+            const PartType *type = typeOf(build, part);
+            if (!type || type->kind != PartKind::servo) continue;
+            const auto &onto = part.fastening.onto;
+            const bool fastened = std::find(onto.begin(), onto.end(), arm.id) != onto.end();
+            const bool sited = std::any_of(build.frame->sites.begin(), build.frame->sites.end(), [&](const Site &site) {
+                return site.id == part.placement.site && site.on == arm.id;
+            });
+            if (fastened || sited) return &arm;
+        }
+    }
+    return nullptr;
+}
+
 /// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so
 /// the one with the special trait carries the whole reach.
 double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
@@ -283,8 +303,20 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         for (const auto &[shape, pose] : bodiesOf(frame, screw)) addBody(shape, pose, traits);
     }
     const BladeRoom room = bladeRoomOf(practice);
-    for (const auto &mount : frame.motorMounts)
+    for (const auto &mount : frame.motorMounts) {
         addMember(OwnerKind::disc, mount.id, discShape(mount, room), discPose(mount, room), {}, false);
+        const Arm *arm = tiltedArm(build, mount);
+        if (!arm) continue;
+        // A servo sweeps it about its arm: the zone is that of the whole travel.
+        constexpr double kTravel_deg = 30; // either way (common practice, no source)
+        const Vec3 along = (arm->tip_mm - arm->root_mm).normalized();
+        for (const double share : {-1.0, -0.5, 0.5, 1.0}) {
+            const Quat by(Eigen::AngleAxisd(radiansFromDegrees(share * kTravel_deg), along));
+            MotorMount tilted = mount;
+            tilted.axis = by * mount.axis;
+            addBody(discShape(tilted, room), discPose(tilted, room), {});
+        }
+    }
     relateOwners(build, table.owners);
     passIsolationOn(build, table.owners);
     relateStacks(build, table.owners);
