@@ -1,7 +1,7 @@
 // The frame's own screws: which ones a layout takes, how long, what they weigh, what becomes of them as it changes.
 #include "core/analysis/analysis.h"
-#include "core/balance/mass_rows.h"
 #include "core/build/frame_screws.h"
+#include "core/derived/all_up.h"
 #include "core/fasteners/fastener.h"
 #include "core/findings/fix.h"
 #include "core/kit/holding.h"
@@ -77,8 +77,7 @@ private slots:
         Analyser analyser;
         const auto &derived = analyser.update(build).derived;
         double rows = 0;
-        for (const auto &row : derived.massRows)
-            if (row.kind == MassKind::fastening) rows += row.element.mass_g;
+        for (const auto &screw : build.frame->screws) rows += gramsOf(derived, screw.id).value();
         QVERIFY(std::abs(rows - grams(pieces)) < 1e-9);
         int inKit = 0;
         for (const auto &line : derived.kit)

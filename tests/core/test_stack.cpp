@@ -1,8 +1,8 @@
 // Stacks: where layers stand, what is between them, does it close. Closed forms by hand.
 #include "core/analysis/analysis.h"
-#include "core/balance/mass_rows.h"
 #include "core/build/chain.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"
@@ -291,9 +291,7 @@ private slots:
         QVERIFY(near(chainOf(cut, cut.stacks[0])->spans[1].to_mm, 1.6));
         Analyser whole, half;
         auto massOf = [](const Analysis &analysis, const std::string &id) {
-            for (const auto &row : analysis.derived.massRows)
-                if (row.id == id) return row.element.mass_g;
-            return -1.0;
+            return gramsOf(analysis.derived, id).value_or(-1);
         };
         const std::string damper = layers.stack().layers[1].parts[0];
         QVERIFY(near(massOf(half.update(cut), damper), massOf(whole.update(layers.build()), damper) / 2));

@@ -1,6 +1,5 @@
 #include "core/balance/case_balance.h"
 
-#include "core/balance/mass_rows.h"
 #include "core/balance/ring_chance.h"
 
 #include <algorithm>
@@ -13,7 +12,7 @@ CaseBalance caseBalance(const Build &build, const std::vector<MassRow> &rows, co
     CaseBalance balance;
     balance.loadCase = loadCases[caseIndex];
     const CaseMasses in = massesIn(build, rows, caseIndex, balance.loadCase.folded);
-    for (const std::size_t row : in.unknown) balance.notWeighed.push_back(rows[row].id);
+    balance.notWeighed = in.notWeighed;
     std::vector<MassElement> elements;
     std::vector<UncertainMass> doubts;
     for (const auto &m : in.masses) {

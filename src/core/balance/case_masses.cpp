@@ -56,6 +56,7 @@ CaseMasses massesIn(const Build &build, const std::vector<MassRow> &rows, std::s
         if (!(row.cases & bit)) continue;
         if (!row.known) {
             result.unknown.push_back(r);
+            result.notWeighed.push_back(rows[r].id);
             continue;
         }
         auto take = [&](const MassElement &element, double share) {

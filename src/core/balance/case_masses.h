@@ -17,7 +17,8 @@ struct CaseMass {
 
 struct CaseMasses {
     std::vector<CaseMass> masses;
-    std::vector<std::size_t> unknown; ///< rows aboard without a weight
+    std::vector<std::size_t> unknown;    ///< rows aboard without a weight
+    std::vector<std::string> notWeighed; ///< their ids
 };
 
 /// `folded` overrides the load case's own say. Rows follow Derived::massRows.

@@ -25,6 +25,14 @@ Vec2 nearestOn(const Ring &ring, const Vec2 &p) {
 
 } // namespace
 
+double motorDiagonal_mm(const Frame &frame) {
+    double longest = 0;
+    for (const auto &a : frame.motorMounts)
+        for (const auto &b : frame.motorMounts)
+            longest = std::max(longest, (a.position_mm - b.position_mm).head<2>().norm());
+    return longest;
+}
+
 FrameReport frameReport(const Frame &frame) {
     FrameReport report;
     report.diagonal_mm = motorDiagonal_mm(frame);

@@ -491,12 +491,4 @@ Result<Frame, LayoutError> generateFrame(LayoutKind kind, const LayoutValues &va
     return frame;
 }
 
-double motorDiagonal_mm(const Frame &frame) {
-    double longest = 0;
-    for (const auto &a : frame.motorMounts)
-        for (const auto &b : frame.motorMounts)
-            longest = std::max(longest, (a.position_mm - b.position_mm).head<2>().norm());
-    return longest;
-}
-
 } // namespace waxis

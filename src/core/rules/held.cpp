@@ -1,8 +1,8 @@
 // FIT-13: is everything held by something that it touches.
-#include "core/balance/mass_rows.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/build/near_frame.h"
+#include "core/derived/all_up.h"
 #include "core/rules/rule.h"
 #include "core/scene/hanging.h"
 #include "core/survey/at_hand.h"
@@ -43,13 +43,12 @@ void judgeTapes(const Build &build, const Derived &derived, std::vector<Finding>
         const bool tape = part.fastening.method == FasteningMethod::tape;
         if ((!tape && part.fastening.method != FasteningMethod::hookAndLoop) || derived.scene.owners[i].stack >= 0)
             continue;
-        // Parts' rows come first, in file order.
-        const MassRow *row = i < derived.massRows.size() ? &derived.massRows[i] : nullptr;
-        if (!row || row->id != part.id || !row->known) continue;
+        const auto grams = gramsOf(derived, part.id);
+        if (!grams) continue;
         const Vec3 size = partBounds(build, part).size_mm();
         if (!(size.minCoeff() > 0)) continue;
         const double area = size.x() * size.y() * size.z() / size.minCoeff(); // its largest face
-        const double wanted = newtonsFromGrams(row->element.mass_g) * kJolt / (tape ? kTape_N_mm2 : kHook_N_mm2);
+        const double wanted = newtonsFromGrams(*grams) * kJolt / (tape ? kTape_N_mm2 : kHook_N_mm2);
         Finding f;
         f.rule = RuleId::fitHeld;
         f.severity = area >= wanted ? Severity::pass : Severity::watch;
