@@ -7,25 +7,10 @@
 #include "core/rules/rule.h"
 #include "core/studies/arm_shake.h"
 #include "support/builds.h"
+#include "support/layouts.h"
 
 using namespace waxis;
-
-namespace {
-
-Frame frameOf(LayoutKind kind, const LayoutValues &values = {}) {
-    auto frame = generateFrame(kind, values);
-    if (!frame) qFatal("%s", frame.error().text().c_str());
-    return *frame;
-}
-
-Build buildOn(const Frame &frame) {
-    Build build;
-    build.name = "Layout";
-    build.frame = frame;
-    return build;
-}
-
-} // namespace
+using test::buildOn, test::frameOf;
 
 class TestArms : public QObject {
     Q_OBJECT

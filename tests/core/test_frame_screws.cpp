@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/build/frame_screws.h"
 #include "core/derived/all_up.h"
+#include "core/fasteners/all_threads.h"
 #include "core/fasteners/fastener.h"
 #include "core/findings/fix.h"
 #include "core/kit/holding.h"
@@ -12,6 +13,7 @@
 #include "core/layout/screw_edits.h"
 #include "core/stack/frame_screws.h"
 #include "support/builds.h"
+#include "support/layouts.h"
 
 #include <QTest>
 #include <numeric>
@@ -20,11 +22,7 @@ using namespace waxis;
 
 namespace {
 
-Build laidOut(LayoutKind kind, const LayoutValues &values = {}) {
-    Build build;
-    build.frame = *generateFrame(kind, values);
-    return build;
-}
+Build laidOut(LayoutKind kind, const LayoutValues &values = {}) { return test::buildOn(test::frameOf(kind, values)); }
 
 double grams(const std::vector<FramePiece> &pieces) {
     return std::accumulate(pieces.begin(), pieces.end(), 0.0,
@@ -172,6 +170,20 @@ private slots:
         QVERIFY(other);
         QVERIFY(other->frame->screws.front().through != all->frame->screws.front().through);
     }
+    void sizesThatNobodySellsStay() {
+        // M1.4, M1.7 and M5 are known, with lengths that are typed.
+        Build build = laidOut(LayoutKind::quadX);
+        FrameScrew screw = build.frame->screws.front();
+        screw.thread = "M5";
+        screw.length_mm = 21.5;
+        const auto next = setFrameScrew(build, screw);
+        QVERIFY(next);
+        QCOMPARE(next->frame->screws.front().length_mm.value(), 21.5);
+        QVERIFY(columnOf(*next->frame, next->frame->screws.front()).narrow.size() > 0); // holes of M3
+        int known = 0;
+        for (const auto &thread : allThreads()) known += findThread(thread.name) == &thread;
+        QCOMPARE(known, 8);
+    }
     void badScrewsAreRefused_data() {
         QTest::addColumn<QString>("thread");
         QTest::addColumn<double>("length");
@@ -215,6 +227,8 @@ private slots:
             if (at == findings.end()) break;
             const auto next = applyFix(build, at->fixes.front());
             QVERIFY(next);
+            const int before = analyser.current().counts.stop;
+            QVERIFY(analyser.update(*next).counts.stop < before); // of the whole craft
             build = *next;
         }
         for (const auto &f : analyser.update(build).findings)

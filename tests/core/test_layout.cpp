@@ -8,23 +8,12 @@
 #include "core/layout/relayout.h"
 #include "core/rules/rule.h"
 #include "support/builds.h"
+#include "support/layouts.h"
 
 using namespace waxis;
+using test::buildOn, test::frameOf;
 
 namespace {
-
-Frame frameOf(LayoutKind kind, const LayoutValues &values = {}) {
-    auto frame = generateFrame(kind, values);
-    if (!frame) qFatal("%s", frame.error().text().c_str());
-    return *frame;
-}
-
-Build buildOn(const Frame &frame) {
-    Build build;
-    build.name = "Layout";
-    build.frame = frame;
-    return build;
-}
 
 const MotorMount &mountIn(const Frame &frame, const std::string &id) {
     for (const auto &mount : frame.motorMounts)

@@ -3,6 +3,7 @@
 #include "app/stages/frame/frame_bench.h"
 #include "core/findings/fix.h"
 #include "core/layout/frame_report.h"
+#include "core/layout/screw_edits.h"
 #include "gui/window_fixture.h"
 
 #include <QCheckBox>
@@ -416,6 +417,14 @@ private slots:
         QVERIFY(short_ > 1); // all that are like it
         QVERIFY(stops(RuleId::frmScrew));
         QVERIFY(f.document().mass()->mass_g < mass);
+        // A length that nobody sells and a rare thread are shown as they are.
+        FrameScrew odd = screws().back();
+        odd.length_mm = 6.5;
+        odd.thread = "M1.7";
+        f.document().edit("odd", setFrameScrew(f.document().build(), odd));
+        QCOMPARE(length->currentText(), QString("6.5 mm"));
+        QCOMPARE(f.child<QComboBox>("frame-screw-thread")->currentText(), QString("M1.7"));
+        f.document().history().undo();
         length->setFocus();
         QTest::keyClick(length, Qt::Key_Home);
         QVERIFY(!screws().back().length_mm && !stops(RuleId::frmScrew));

@@ -1,6 +1,7 @@
 #include "app/shell/screw_rows.h"
 
 #include "app/widgets/form_rows.h"
+#include "core/fasteners/all_threads.h"
 #include "core/fasteners/screw.h"
 #include "core/layout/screw_edits.h"
 #include "core/rules/wording.h"
@@ -24,24 +25,25 @@ QString words(std::string_view text) { return QString::fromUtf8(text.data(), qsi
 
 ScrewRows::ScrewRows(Document &document, QFormLayout &form, QObject *parent)
     : QObject(parent), document_(document), form_(form) {
-    length_ =
-        choice(tr("length"), "frame-screw-length", tr("Length of the screw as sold"), [](FrameScrew &screw, int value) {
-            screw.length_mm = value > 0 ? std::optional<double>(value) : std::nullopt;
-        });
+    length_ = choice(tr("length"), "frame-screw-length", tr("Length of the screw as sold"),
+                     [](FrameScrew &screw, const QVariant &value) {
+                         screw.length_mm = value.isValid() ? std::optional(value.toDouble()) : std::nullopt;
+                     });
     head_ = choice(tr("head"), "frame-screw-head", tr("Head of the screw"),
-                   [](FrameScrew &screw, int value) { screw.head = HeadStyle(value); });
+                   [](FrameScrew &screw, const QVariant &value) { screw.head = HeadStyle(value.toInt()); });
     for (const auto head : {HeadStyle::button, HeadStyle::cap, HeadStyle::countersunk})
         head_->addItem(words(headWord(head)), int(head));
-    thread_ = choice(tr("thread"), "frame-screw-thread", tr("Thread of the screw"), [](FrameScrew &screw, int value) {
-        screw.thread = threadSizes()[std::size_t(value)].name;
-        screw.length_mm.reset();
-    });
-    for (std::size_t i = 0; i < threadSizes().size(); ++i) thread_->addItem(words(threadSizes()[i].name), int(i));
+    thread_ = choice(tr("thread"), "frame-screw-thread", tr("Thread of the screw"),
+                     [](FrameScrew &screw, const QVariant &value) {
+                         screw.thread = allThreads()[std::size_t(value.toInt())].name;
+                         screw.length_mm.reset();
+                     });
+    for (std::size_t i = 0; i < allThreads().size(); ++i) thread_->addItem(words(allThreads()[i].name), int(i));
     end_ = choice(tr("turns into"), "frame-screw-end", tr("What the screw turns into"),
-                  [](FrameScrew &screw, int value) { screw.nut = FastenerForm(value); });
+                  [](FrameScrew &screw, const QVariant &value) { screw.nut = FastenerForm(value.toInt()); });
     for (const auto nut : kNuts) end_->addItem(words(formWord(nut)), int(nut));
     side_ = choice(tr("put in"), "frame-screw-side", tr("From which side the screw is put in"),
-                   [](FrameScrew &screw, int value) { screw.fromAbove = value != 0; });
+                   [](FrameScrew &screw, const QVariant &value) { screw.fromAbove = value.toBool(); });
     side_->addItem(tr("from below"), 0);
     side_->addItem(tr("from above"), 1);
     alike_ = new QCheckBox(tr("all screws like this one"));
@@ -53,13 +55,13 @@ ScrewRows::ScrewRows(Document &document, QFormLayout &form, QObject *parent)
 }
 
 QComboBox *ScrewRows::choice(const QString &label, const char *name, const QString &spoken,
-                             std::function<void(FrameScrew &, int)> put) {
+                             std::function<void(FrameScrew &, const QVariant &)> put) {
     auto *box = new QComboBox;
     box->setObjectName(name);
     box->setAccessibleName(spoken);
     form_.addRow(label, box);
     connect(box, &QComboBox::activated, this, [this, box, label, put = std::move(put)](int index) {
-        const int value = box->itemData(index).toInt();
+        const QVariant value = box->itemData(index);
         apply(tr("Frame screw: %1 %2").arg(label, box->itemText(index)), [&](FrameScrew &screw) { put(screw, value); });
     });
     return box;
@@ -90,11 +92,11 @@ void ScrewRows::apply(const QString &what, const std::function<void(FrameScrew &
 
 void ScrewRows::fillLengths(const FrameScrew &screw) {
     length_->clear();
-    length_->addItem(tr("the shortest that holds"), 0);
-    for (const double length : kStockLengths_mm) length_->addItem(tr("%1 mm").arg(length), int(length));
-    if (screw.length_mm && length_->findData(int(*screw.length_mm)) < 0)
-        length_->addItem(tr("%1 mm").arg(*screw.length_mm), int(*screw.length_mm));
-    length_->setCurrentIndex(std::max(0, length_->findData(screw.length_mm ? int(*screw.length_mm) : 0)));
+    length_->addItem(tr("the shortest that holds"));
+    for (const double length : kStockLengths_mm) length_->addItem(tr("%1 mm").arg(length), length);
+    if (screw.length_mm && length_->findData(*screw.length_mm) < 0) // none that is sold
+        length_->addItem(tr("%1 mm").arg(*screw.length_mm), *screw.length_mm);
+    length_->setCurrentIndex(screw.length_mm ? length_->findData(*screw.length_mm) : 0);
 }
 
 QString ScrewRows::refresh() {

@@ -25,7 +25,7 @@ private:
     /// Changes the chosen screw, and all that are like it where that is wished.
     void apply(const QString &what, const std::function<void(FrameScrew &)> &change);
     QComboBox *choice(const QString &label, const char *name, const QString &spoken,
-                      std::function<void(FrameScrew &, int)> put);
+                      std::function<void(FrameScrew &, const QVariant &)> put);
     void fillLengths(const FrameScrew &screw);
 
     Document &document_;

@@ -52,6 +52,8 @@ HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec3 &
     if (!split) return share;
     share.thrusts_N = *split;
     for (std::size_t i = 0; i < mounts.size(); ++i) share.aside_N += share.thrusts_N[i] * mounts[i].axis.head<2>();
+    share.lean_deg =
+        degreesFromRadians(std::atan2(share.aside_N.norm(), kilogramsFromGrams(mass_g) * kStandardGravity_m_s2));
     const auto torques = torquesPerThrust(mounts);
     if (const auto trimmed = tiltedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2, &torques))
         share.yawBalanced_N = *trimmed;

@@ -12,6 +12,7 @@ struct HoverShare {
     std::vector<double>
         thrusts_N;               ///< by motor mount, along its axis: least norm, yaw ignored; empty: cannot be balanced
     Vec2 aside_N = Vec2::Zero(); ///< what leaning motors push forward and to the left; the craft leans against it
+    double lean_deg = 0;         ///< by which it hangs leaning for that
     /// The same with the propellers' torques in balance too; empty: no such hover, as with three motors.
     std::vector<double> yawBalanced_N;
     std::vector<std::optional<double>> most_N; ///< stated thrust of the motor on each mount

@@ -84,9 +84,7 @@ void addHinge(const Arm &arm, const Practice &practice, MassRow &row) {
 
 /// One row for each screw of the frame with its nut, one for the nuts of each bobbin.
 void addFrameHardware(const Build &build, const Practice &practice, CaseMask cases, std::vector<MassRow> &rows) {
-    for (const auto &[member, piece, at_mm] : frameHardware(*build.frame, practice)) {
-        const bool bobbin = piece.basis == "on its stud";
-        const std::string id = bobbin ? member + "/fastening" : member;
+    for (const auto &[member, id, piece, at_mm] : frameHardware(*build.frame, practice)) {
         const KitEntry *inBox = findKitEntry(build, piece.item);
         const bool weighed = inBox && inBox->mass_g.known();
         MassElement element{weighed ? *inBox->mass_g.value : piece.piece_g, at_mm, Mat3::Zero()};

@@ -1,5 +1,7 @@
 #include "core/build/build.h"
 
+#include "core/base/by_id.h"
+
 #include <algorithm>
 #include <cctype>
 #include <fmt/format.h>
@@ -7,11 +9,6 @@
 namespace waxis {
 
 namespace {
-template <class List>
-auto byId(const List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
-}
 /// "Front left", "Rear", "Left": where a point lies as seen from the datum.
 std::string quarterInWords(const Vec3 &p) {
     constexpr double kMiddle_mm = 1.0;

@@ -1,5 +1,6 @@
 #include "core/build/frame_screws.h"
 
+#include "core/base/by_id.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 
@@ -14,12 +15,6 @@ namespace {
 
 constexpr double kTouch_mm = 0.1;  // faces as close as that lie on one another
 constexpr double kInLine_mm = 0.5; // a hole or post that far off an axis is still on it
-
-template <class List>
-auto byId(const List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
-}
 
 std::optional<Upright> uprightOf(const Plate &plate, const Vec2 &at) {
     if (!contains({plate.outline_mm, {}}, at)) return std::nullopt;

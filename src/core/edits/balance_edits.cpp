@@ -1,5 +1,6 @@
 #include "core/edits/balance_edits.h"
 
+#include "core/base/by_id.h"
 #include "core/build/frame_shapes.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/part_edits.h"
@@ -13,12 +14,6 @@ namespace waxis {
 namespace {
 
 Failure<EditError> refuse(std::string message) { return Failure{EditError{std::move(message)}}; }
-
-template <class List>
-auto *findIn(List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
-}
 
 bool allFinite(const std::vector<double> &values) {
     return std::all_of(values.begin(), values.end(), [](double v) { return std::isfinite(v); });
@@ -37,7 +32,7 @@ EditResult slidePart(const Build &build, const std::string &id, double travel) {
                                   part->slide->min_mm, part->slide->max_mm, travel));
     EditResult moved = shiftPart(build, id, part->slide->direction * travel);
     if (!moved) return moved;
-    SlideRange &range = *findIn(moved->parts, id)->slide;
+    SlideRange &range = *byId(moved->parts, id)->slide;
     range.min_mm = std::min(0.0, range.min_mm - travel);
     range.max_mm = std::max(0.0, range.max_mm - travel);
     return moved;
@@ -45,7 +40,7 @@ EditResult slidePart(const Build &build, const std::string &id, double travel) {
 
 EditResult setSlide(const Build &build, const std::string &id, const std::optional<SlideRange> &slide) {
     Build next = build;
-    Part *part = findIn(next.parts, id);
+    Part *part = byId(next.parts, id);
     if (!part) return refuse(fmt::format("There is no part \"{}\" in this build.", id));
     part->slide = slide;
     if (!slide) return next;
@@ -65,7 +60,7 @@ EditResult swapPack(const Build &build, const std::string &id, const PartType &t
     if (!with.types->contains(type.id)) with.types.edit([&](TypeTable &types) { types[type.id] = type; });
     EditResult changed = changeType(with, id, type.id);
     if (!changed) return changed;
-    Part *swapped = findIn(changed->parts, id);
+    Part *swapped = byId(changed->parts, id);
     if (part->name == typeOf(build, *part)->name) swapped->name = type.name;
     if (part->fastening.method == FasteningMethod::stack) return changed; // its height is the layers'
     // It lies on what it is fastened onto, or hangs from it.
@@ -80,7 +75,7 @@ EditResult swapPack(const Build &build, const std::string &id, const PartType &t
 
 EditResult leaveOut(const Build &build, const std::string &loadCase, const std::string &part) {
     Build next = build;
-    LoadCase *found = findIn(next.loadCases, loadCase);
+    LoadCase *found = byId(next.loadCases, loadCase);
     if (!found) return refuse(fmt::format("There is no load case \"{}\".", loadCase));
     if (std::erase(found->aboard, part) == 0)
         return refuse(fmt::format("{} does not fly in {} by choice.", displayName(build, part), found->name));
@@ -127,7 +122,7 @@ EditResult addWeighing(const Build &build, WeighingMethod method, const std::str
 
 EditResult editWeighing(const Build &build, const Weighing &changed) {
     Build next = build;
-    Weighing *weighing = findIn(next.weighings, changed.id);
+    Weighing *weighing = byId(next.weighings, changed.id);
     if (!weighing) return refuse(fmt::format("There is no weighing \"{}\".", changed.id));
     if (changed.points_mm.size() != changed.readings_g.size()) return refuse("Every scale has a place and a reading.");
     std::vector<double> numbers = changed.readings_g;
@@ -162,7 +157,7 @@ EditResult addWeightLimit(const Build &build, const std::string &name, double mo
 
 EditResult editWeightLimit(const Build &build, const WeightLimit &changed) {
     Build next = build;
-    WeightLimit *limit = findIn(next.weightLimits, changed.id);
+    WeightLimit *limit = byId(next.weightLimits, changed.id);
     if (!limit) return refuse(fmt::format("There is no weight limit \"{}\".", changed.id));
     if (!(changed.most_g > 0) || !std::isfinite(changed.most_g))
         return refuse("A weight limit must be more than nothing.");

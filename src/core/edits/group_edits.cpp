@@ -1,5 +1,6 @@
 #include "core/edits/group_edits.h"
 
+#include "core/build/arm_of.h"
 #include "core/build/chain.h"
 #include "core/build/frame_shapes.h"
 #include "core/edits/part_edits.h"

@@ -1,5 +1,6 @@
 #include "core/edits/radio_edits.h"
 
+#include "core/base/by_id.h"
 #include "core/edits/part_edits.h"
 
 #include <algorithm>
@@ -28,12 +29,6 @@ RadioSetting &settingIn(Build &build, const std::string &part, int band) {
 
 void tidy(Build &build) {
     std::erase_if(build.radioSettings, [](const RadioSetting &s) { return !s.centre_MHz && !s.power_dBm; });
-}
-
-template <class List>
-auto *findIn(List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
 }
 
 } // namespace
@@ -79,7 +74,7 @@ EditResult addGroundStation(const Build &build, const std::string &part, int ban
 
 EditResult editGroundStation(const Build &build, const GroundStation &changed) {
     Build next = build;
-    GroundStation *ground = findIn(next.groundStations, changed.id);
+    GroundStation *ground = byId(next.groundStations, changed.id);
     if (!ground) return Failure{EditError{fmt::format("there is no ground station \"{}\"", changed.id)}};
     if (!(changed.distance_m > 0)) return Failure{EditError{"the distance must be more than zero"}};
     if (!(changed.height_m >= 0) || !(changed.craftHeight_m >= 0))
@@ -107,7 +102,7 @@ EditResult addTrial(const Build &build, const std::string &part, const Pose &X_F
 
 EditResult moveTrial(const Build &build, const std::string &id, const Pose &X_FramePart) {
     Build next = build;
-    TrialPlace *trial = findIn(next.trials, id);
+    TrialPlace *trial = byId(next.trials, id);
     if (!trial) return Failure{EditError{fmt::format("there is no trial place \"{}\"", id)}};
     trial->X_FramePart = X_FramePart;
     return next;
@@ -121,7 +116,7 @@ EditResult removeTrial(const Build &build, const std::string &id) {
 }
 
 EditResult takeTrial(const Build &build, const std::string &id) {
-    const TrialPlace *trial = findIn(build.trials, id);
+    const TrialPlace *trial = byId(build.trials, id);
     if (!trial) return Failure{EditError{fmt::format("there is no trial place \"{}\"", id)}};
     const Part *part = findPart(build, trial->part);
     if (!part) return Failure{EditError{fmt::format("there is no part \"{}\"", trial->part)}};

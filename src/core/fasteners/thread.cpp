@@ -1,6 +1,7 @@
 #include "core/fasteners/thread.h"
 
 #include "core/base/units.h"
+#include "core/fasteners/all_threads.h"
 
 #include <algorithm>
 #include <array>
@@ -29,6 +30,7 @@ constexpr std::array<ThreadSize, 8> kTable{{
 } // namespace
 
 std::span<const ThreadSize> threadSizes() { return {kTable.data(), kUsual}; }
+std::span<const ThreadSize> allThreads() { return kTable; }
 
 const ThreadSize *findThread(std::string_view name) {
     const auto at = std::find_if(kTable.begin(), kTable.end(), [&](const ThreadSize &t) { return t.name == name; });

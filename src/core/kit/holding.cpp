@@ -182,7 +182,8 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
 std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice) {
     std::vector<FramePiece> all;
     std::vector<std::pair<FastenerData, Hardware>> made; // a frame has a handful of sizes
-    const auto put = [&](const std::string &member, const FastenerData &data, const Vec3 &at, std::string basis) {
+    const auto put = [&](const std::string &member, const std::string &row, const FastenerData &data, const Vec3 &at,
+                         std::string basis) {
         auto known = std::find_if(made.begin(), made.end(), [&](const auto &one) { return one.first == data; });
         if (known == made.end()) {
             const auto type = fastenerType(data, "steel");
@@ -196,7 +197,7 @@ std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practi
             piece.tolerance_g = type->mass_g.tolerance.value_or(piece.piece_g * 0.1);
             known = made.insert(made.end(), {data, std::move(piece)});
         }
-        all.push_back({member, known->second, at});
+        all.push_back({member, row, known->second, at});
         all.back().piece.basis = std::move(basis);
     };
     const auto reports = frameScrewReports(frame, practice);
@@ -204,13 +205,15 @@ std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practi
         const ScrewColumn &column = reports[i].column;
         const Vec3 head(column.at_mm.x(), column.at_mm.y(), column.headFace_mm), end = column.end_mm();
         for (const auto &data : piecesOf(frame.screws[i], reports[i]))
-            put(frame.screws[i].id, data, data.form == FastenerForm::screw ? Vec3((head + end) / 2) : end,
+            put(frame.screws[i].id, frame.screws[i].id, data,
+                data.form == FastenerForm::screw ? Vec3((head + end) / 2) : end,
                 fmt::format("{:.1f} mm clamped", column.grip_mm));
     }
     for (const auto &bobbin : frame.standoffs) {
         if (bobbin.role != StandoffRole::bobbin) continue;
         for (const double end : {0.0, bobbin.height_mm})
-            put(bobbin.id, {FastenerForm::lockNut, bobbin.thread, 0}, bobbin.base_mm + Vec3(0, 0, end), "on its stud");
+            put(bobbin.id, bobbin.id + "/fastening", {FastenerForm::lockNut, bobbin.thread, 0},
+                bobbin.base_mm + Vec3(0, 0, end), "on its stud");
     }
     return all;
 }

@@ -38,6 +38,7 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
 /// Screws and nuts of the frame itself, and the two nuts of each bobbin: one piece each, with what it belongs to.
 struct FramePiece {
     std::string member; ///< id of the frame's screw, or of the bobbin
+    std::string row;    ///< id of the mass row that it is counted in
     Hardware piece;
     Vec3 at_mm = Vec3::Zero();
 };

@@ -1,6 +1,8 @@
 #include "core/layout/hand_edits.h"
 
+#include "core/base/by_id.h"
 #include "core/base/units.h"
+#include "core/build/arm_of.h"
 #include "core/build/frame_shapes.h"
 #include "core/layout/relayout.h"
 #include "core/layout/screw_edits.h"
@@ -266,12 +268,6 @@ std::string drillAll(Frame &frame, const std::vector<Drilled> &all, const Vec2 &
             for (const auto &hole : drilled.holes)
                 if (auto fault = drill(*plate, hole.centre_mm + shift, hole.diameter_mm); !fault.empty()) return fault;
     return {};
-}
-
-template <class List>
-auto byId(List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
 }
 
 EditResult onFrameOf(const Build &build, Frame frame, const std::string &fault) {

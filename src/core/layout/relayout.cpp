@@ -1,5 +1,7 @@
 #include "core/layout/relayout.h"
 
+#include "core/base/by_id.h"
+#include "core/build/arm_of.h"
 #include "core/build/chain.h"
 #include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
@@ -12,12 +14,6 @@
 namespace waxis {
 
 namespace {
-
-template <class List>
-auto byId(const List &list, const std::string &id) {
-    const auto at = std::find_if(list.begin(), list.end(), [&](const auto &thing) { return thing.id == id; });
-    return at == list.end() ? nullptr : &*at;
-}
 
 /// Three-way: `base` is what the generator made before, `fresh` what it makes now, `own` what the build holds.
 template <class Thing>
@@ -208,18 +204,6 @@ EditResult setLayoutValue(const Build &build, const std::string &parameter, doub
     for (const auto &[key, usual] : usualSection(values))
         if (key != parameter && (!values.contains(key) || values[key] == usualBefore.at(key))) values[key] = usual;
     return relayout(build, layout->kind, values);
-}
-
-const Arm *armOf(const Frame &frame, const MotorMount &mount) {
-    constexpr double kReach_mm = 40;
-    const Arm *nearest = nullptr;
-    double best = kReach_mm;
-    for (const auto &arm : frame.arms)
-        if (const double away = (arm.tip_mm - mount.position_mm).head<2>().norm(); away < best) {
-            best = away;
-            nearest = &arm;
-        }
-    return nearest;
 }
 
 EditResult moveMotor(const Build &build, const std::string &id, const Vec2 &position_mm) {

@@ -31,7 +31,4 @@ EditResult replaceFrame(const Build &build, const Frame &frame);
 EditResult setPlate(const Build &build, const Plate &plate);
 EditResult removePlate(const Build &build, const std::string &plate);
 
-/// The arm that carries a motor mount: its tip is near the motor in plan. Null for none.
-const Arm *armOf(const Frame &frame, const MotorMount &mount);
-
 } // namespace waxis

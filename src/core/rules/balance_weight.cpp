@@ -272,8 +272,6 @@ static FindingText wordLever(const Build &build, const Finding &f) {
                                          wholeNumber(input(0)),
                                          wholeNumber(-input(1)),
                                          wholeNumber(-input(2))};
-    if (f.severity == Severity::pass)
-        return {{"{0} sits {1} mm from the centre of gravity", words}, {"No offsets to enter within {2} mm.", words}};
     return {{"{0} sits {1} mm from the centre of gravity", words},
             {"Where the firmware asks for offsets: forward {3}, right {4}, down {5} mm.", words}};
 }

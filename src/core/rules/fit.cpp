@@ -1,5 +1,6 @@
 // FIT: does everything find room.
 #include "core/base/units.h"
+#include "core/build/arm_of.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
 #include "core/layout/relayout.h"
@@ -369,8 +370,6 @@ static FindingText wordPropellerZone(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects.back()),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
     if (f.variant == "low") {
-        if (f.severity == Severity::pass)
-            return {{"The blades clear their own arms by {2} mm", words}, {"{3} mm wanted.", words}};
         const Sentence cure{
             "Flexed blades strike it: {3} mm wanted. A taller motor, a spacer under the propeller, or a "
             "flatter arm; Frame says how high they turn. Propellers off on the bench.",

@@ -245,8 +245,7 @@ static FindingText wordScrew(const Build &build, const Finding &f) {
     if (f.variant == "short") return {{"{0}: {6} is {3} mm too short", words}, cure};
     if (f.variant == "bottoms") return {{"{0}: {6} is {3} mm too long for its thread: it does not clamp", words}, cure};
     if (f.variant == "meets") return {{"{0}: {6} runs {3} mm into {1} in the same post", words}, cure};
-    if (f.variant == "long") return {{"{0}: {6} stands {3} mm further out than wanted", words}, cure};
-    return {{"{0}: {6} holds, {3} mm more than the least", words}, {"{4} mm are clamped, {5} mm is the least.", words}};
+    return {{"{0}: {6} stands {3} mm further out than wanted", words}, cure};
 }
 
 static void judgeMeeting(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
@@ -263,12 +262,8 @@ static FindingText wordMeeting(const Build &build, const Finding &f) {
                 {"Posts of one deck are alike: take one that is longer, or shim it.", words}};
     if (f.variant == "pierces")
         return {{"{0} stands {2} mm into {1}", words}, {"Take one that is shorter, or lift the plate.", words}};
-    if (f.variant == "beside")
-        return {{"The mount of the {4} lies {2} mm beside what should carry it", words},
-                {"Its screws reach {3} mm: move it onto the arm in Frame, or turn the arm.", words}};
-    if (f.variant == "mount")
-        return {{"The {4} stands on its arm", words}, {"{2} mm beside it, within {3} mm.", words}};
-    return {{"{0} reaches {1}", words}, {"They lie within {3} mm.", words}};
+    return {{"The mount of the {4} lies {2} mm beside what should carry it", words},
+            {"Its screws reach {3} mm: move it onto the arm in Frame, or turn the arm.", words}};
 }
 
 static void judgeLoose(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
@@ -298,9 +293,7 @@ static FindingText wordLoose(const Build &build, const Finding &f) {
     if (f.variant == "none")
         return {{"The frame's own screws are not drawn: about {0}", words},
                 {"Their weight, count and lengths are missing. Draw them here, or one by one in Frame.", words}};
-    if (f.variant == "some")
-        return {{"Screws missing at {1}{2}: {0}", words}, {"Draw them, or leave them out on purpose.", words}};
-    return {{"Every arm, post and foot of the frame has its screws", words}, {"By the holes of its plates.", words}};
+    return {{"Screws missing at {1}{2}: {0}", words}, {"Draw them, or leave them out on purpose.", words}};
 }
 
 static void judgeHeads(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {

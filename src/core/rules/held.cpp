@@ -117,8 +117,6 @@ static FindingText wordHeld(const Build &build, const Finding &f) {
                 nameWithin(build, f.fixes.front().as<Perch>()->on);
     if (f.variant == "tape") {
         const std::vector<std::string> words{name, wholeNumber(*f.measured), wholeNumber(*f.limit)};
-        if (f.severity == Severity::pass)
-            return {{"The tape under {0} is large enough", words}, {"{1} mm2, {2} wanted.", words}};
         return {{"{0} is heavy for the tape that it has room for: {1} mm2", words},
                 {"{2} mm2 would hold ten times its weight. Add a strap or ties, or screw it.", words}};
     }

@@ -233,7 +233,7 @@ static FindingText wordHands(const Build &build, const Finding &f) {
                 {"Read the marks and enter the hand: one that is on the wrong way pushes down. Propellers off on the "
                  "bench.",
                  {}}};
-    if (f.variant == "size" || f.variant == "bore" || f.variant == "narrow" || f.variant == "wide") {
+    if (f.variant == "size" || f.variant == "narrow" || f.variant == "wide") {
         const std::vector<std::string> words{displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured),
                                              fmt::format("{:g}", *f.limit), motorName(build, f.subjects[1])};
         if (f.variant == "narrow")
@@ -242,8 +242,6 @@ static FindingText wordHands(const Build &build, const Finding &f) {
         if (f.variant == "wide")
             return {{"{0} has a hole of {1} mm on a shaft of {2} mm", words},
                     {"It turns off its centre and shakes: fit the ring that came with it.", words}};
-        if (f.variant == "bore") return {{"{0} fits its shaft", words}, {"{1} mm on {2} mm.", words}};
-        if (f.severity == Severity::pass) return {{"{0} is as large as its mount is drawn", words}, {"{1} mm.", words}};
         return {{"{0} measures {1} mm; the mount is drawn for {2} mm", words},
                 {"Zones, tip gaps and hover were worked out for {2} mm. Draw the mounts for what is on them.", words}};
     }

@@ -1,6 +1,8 @@
 #include "core/scene/body_table.h"
 
+#include "core/base/by_id.h"
 #include "core/base/units.h"
+#include "core/build/arm_of.h"
 #include "core/build/chain.h"
 #include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
@@ -189,21 +191,17 @@ void relateStacks(const Build &build, std::vector<BodyOwner> &owners) {
 
 /// The arm that a motor stands on when a servo tilts it there; null: nothing does.
 const Arm *tiltedArm(const Build &build, const MotorMount &mount) {
-    constexpr double kTip_mm = 40;
-    for (const auto &arm : build.frame->arms) {
-        if ((arm.tip_mm - mount.position_mm).head<2>().norm() > kTip_mm) continue;
-        for (const auto &part : build.parts) {
-            const PartType *type = typeOf(build, part);
-            if (!type || type->kind != PartKind::servo) continue;
-            const auto &onto = part.fastening.onto;
-            const bool fastened = std::find(onto.begin(), onto.end(), arm.id) != onto.end();
-            const bool sited = std::any_of(build.frame->sites.begin(), build.frame->sites.end(), [&](const Site &site) {
-                return site.id == part.placement.site && site.on == arm.id;
-            });
-            if (fastened || sited) return &arm;
-        }
-    }
-    return nullptr;
+    const Arm *arm = armOf(*build.frame, mount);
+    const auto sits = [&](const Part &part) {
+        const auto &onto = part.fastening.onto;
+        const Site *site = byId(build.frame->sites, part.placement.site);
+        return std::find(onto.begin(), onto.end(), arm->id) != onto.end() || (site && site->on == arm->id);
+    };
+    const bool tilts = arm && std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
+                           const PartType *type = typeOf(build, part);
+                           return type && type->kind == PartKind::servo && sits(part);
+                       });
+    return tilts ? arm : nullptr;
 }
 
 /// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so

@@ -1,5 +1,6 @@
 #include "core/studies/arm_shake.h"
 
+#include "core/build/arm_of.h"
 #include "core/build/frame_shapes.h"
 #include "core/derived/all_up.h"
 #include "core/layout/relayout.h"

@@ -47,6 +47,7 @@ OrderedJson hoverJson(const Build &build, const HoverShare &hover) {
     out["tightest"] = mountOr(hover.tightest);
     out["tightestShare"] = hover.tightest < 0 ? OrderedJson(nullptr) : OrderedJson(hover.tightestShare);
     out["aside_N"] = toJson(hover.aside_N);
+    out["lean_deg"] = hover.lean_deg;
     out["torqueLeft"] = hover.yawLeft;
     out["yawServo"] = hover.yawServo;
     return out;

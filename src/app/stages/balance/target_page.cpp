@@ -6,7 +6,6 @@
 #include "app/widgets/typed_number.h"
 #include "core/balance/case_balance.h"
 #include "core/balance/hover_share.h"
-#include "core/base/units.h"
 #include "core/build/chain.h"
 #include "core/edits/balance_edits.h"
 #include "core/rules/wording.h"
@@ -171,11 +170,10 @@ void TargetPage::refreshThrusts() {
                                         .arg(QString::fromStdString(motorName(
                                             build, build.frame->motorMounts[std::size_t(hover.mostLoaded)].id)))
                                         .arg(more, 0, 'f', 0);
-        const double aside = hover.aside_N.norm(), lean = degreesFromRadians(std::atan2(aside, all));
-        if (lean > 0.5)
+        if (hover.lean_deg > 0.5)
             note += QStringLiteral(" ") + tr("Leaning motors push %1 N to the side: it hangs leaning by %2°.")
-                                              .arg(aside, 0, 'f', 1)
-                                              .arg(lean, 0, 'f', 1);
+                                              .arg(hover.aside_N.norm(), 0, 'f', 1)
+                                              .arg(hover.lean_deg, 0, 'f', 1);
         if (hover.tightest >= 0)
             note += QStringLiteral(" ") + tr("It can push %1 times that.").arg(1 / hover.tightestShare, 0, 'f', 1);
         if (hover.yawServo)

@@ -1,6 +1,7 @@
 // The part editor's sections on power, radio, camera, magnetism and hardware.
 #include "app/stages/kit/part_editor.h"
 #include "app/stages/kit/part_fields.h"
+#include "core/fasteners/all_threads.h"
 #include "core/fasteners/thread.h"
 #include "core/radio/coax.h"
 
@@ -351,7 +352,7 @@ void PartEditor::makeHardwareForm() {
             }
         });
     QStringList threads;
-    for (const auto &thread : threadSizes()) threads << fromView(thread.name);
+    for (const auto &thread : allThreads()) threads << fromView(thread.name);
     choice(
         tr("Thread"), "fastener-thread", threads,
         [this, threads] {
