@@ -3,7 +3,6 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
-#include "core/balance/hover_share.h"
 #include "core/edits/balance_edits.h"
 #include "core/edits/case_edits.h"
 #include "core/edits/clip.h"
