@@ -118,6 +118,9 @@ int analyse(const AnalyseOptions &options, Streams io) {
             slow.packs.push_back({loadCase.battery, loadCase.id,
                                   comparePacks(opened->build, analysis.practice, loadCase.battery, i, {})});
     }
+    for (std::size_t i = 0; i < analysis.derived.loadCases.size() && slow.propellers.empty(); ++i)
+        if (analysis.derived.loadCases[i].flies())
+            slow.propellers = comparePropellers(opened->build, analysis.practice, i, {});
     io.out << waxis::io::analysisText(opened->build, analysis, slow);
     return clean;
 }

@@ -153,8 +153,15 @@ WAXIS_NAMES(MassKind, {{MassKind::part, "part"},
                        {MassKind::fastening, "fastening"},
                        {MassKind::wire, "wire"}})
 WAXIS_NAMES(ArmSection, {{ArmSection::bar, "bar"}, {ArmSection::box, "box"}, {ArmSection::tube, "tube"}})
-WAXIS_NAMES(StandoffRole,
-            {{StandoffRole::standoff, "standoff"}, {StandoffRole::bobbin, "bobbin"}, {StandoffRole::foot, "foot"}})
+WAXIS_NAMES(StandoffRole, {{StandoffRole::standoff, "standoff"},
+                           {StandoffRole::bobbin, "bobbin"},
+                           {StandoffRole::foot, "foot"},
+                           {StandoffRole::stopper, "stopper"}})
+WAXIS_NAMES(ArmWall, {{ArmWall::left, "left"},
+                      {ArmWall::right, "right"},
+                      {ArmWall::both, "both"},
+                      {ArmWall::top, "top"},
+                      {ArmWall::bottom, "bottom"}})
 WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
                           {AntennaKind::monopole, "monopole"},
                           {AntennaKind::teeElement, "tee-element"},
@@ -218,6 +225,7 @@ std::string_view nameOf(Stage value) { return lookUp(value); }
 std::string_view nameOf(Family value) { return lookUp(value); }
 std::string_view nameOf(MassKind value) { return lookUp(value); }
 std::string_view nameOf(ArmSection value) { return lookUp(value); }
+std::string_view nameOf(ArmWall value) { return lookUp(value); }
 std::string_view nameOf(StandoffRole value) { return lookUp(value); }
 std::string_view nameOf(AntennaKind value) { return lookUp(value); }
 std::string_view nameOf(Polarisation value) { return lookUp(value); }
@@ -252,6 +260,7 @@ template std::optional<HoleEdge> fromName<HoleEdge>(std::string_view);
 template std::optional<FasteningMethod> fromName<FasteningMethod>(std::string_view);
 template std::optional<Stage> fromName<Stage>(std::string_view);
 template std::optional<ArmSection> fromName<ArmSection>(std::string_view);
+template std::optional<ArmWall> fromName<ArmWall>(std::string_view);
 template std::optional<StandoffRole> fromName<StandoffRole>(std::string_view);
 template std::optional<AntennaKind> fromName<AntennaKind>(std::string_view);
 template std::optional<Polarisation> fromName<Polarisation>(std::string_view);

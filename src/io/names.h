@@ -40,6 +40,7 @@ std::string_view nameOf(Stage value);
 std::string_view nameOf(Family value);
 std::string_view nameOf(MassKind value);
 std::string_view nameOf(ArmSection value);
+std::string_view nameOf(ArmWall value);
 std::string_view nameOf(StandoffRole value);
 std::string_view nameOf(AntennaKind value);
 std::string_view nameOf(Polarisation value);

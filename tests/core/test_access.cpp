@@ -24,7 +24,7 @@ Build boardWithPort() {
     Build build;
     build.frame.edit([](Frame &frame) {
         frame.plates.push_back(
-            {"base", "Base", {{-60, -60}, {60, -60}, {60, 60}, {-60, 60}}, {}, {}, -2, 2, "carbon", false, {}});
+            {"base", "Base", {{-60, -60}, {60, -60}, {60, 60}, {-60, 60}}, {}, {}, -2, 2, "carbon", false, {}, {}});
     });
     Part &board = addBox(build, "fc", {36, 36, 6}, {0, 0, 8}, 8, PartKind::flightController);
     board.fastening.onto = {"base"};

@@ -6,6 +6,8 @@
 #include "core/layout/relayout.h"
 #include "core/rules/rule.h"
 #include "core/studies/arm_shake.h"
+#include "core/wiring/route_field.h"
+#include "core/wiring/routing.h"
 #include "support/builds.h"
 #include "support/layouts.h"
 
@@ -107,6 +109,116 @@ private slots:
         const auto held = armShake(build, analyser.update(build), "arm", 0);
         QVERIFY(held && std::abs(held->free_mm - 100) < 1.01);
         QVERIFY(held->up.least_Hz > 1.85 * shake->up.least_Hz && held->up.least_Hz < 2.1 * shake->up.least_Hz);
+    }
+    void holesInWallsAreOpen() {
+        // A box of 20 x 20 with a wall of 2, 200 mm long, a hole of 8 mm through both sides at 50.
+        Arm arm;
+        arm.id = "arm";
+        arm.tip_mm = {200, 0, 0};
+        arm.width_mm = arm.thickness_mm = 20;
+        arm.section = ArmSection::box;
+        arm.wall_mm = 2;
+        QVERIFY(armWalls(arm).empty());
+        arm.holes = {{50, 8, ArmWall::both, HoleEdge::bare}};
+        QVERIFY(std::abs(armHoles_mm3(arm) - 2 * 3.14159265 * 16 * 2) < 1e-3);
+        const auto walls = armWalls(arm);
+        const auto hits = [&](const Vec3 &p) {
+            return std::any_of(walls.begin(), walls.end(), [&](const auto &wall) {
+                return pointDistance(wall.first, wall.second.inverse() * p) <= 1e-9;
+            });
+        };
+        double volume = 0; // square holes of the same area: nothing is lost
+        for (const auto &[shape, pose] : walls) volume += shapeProperties(shape).volume_mm3;
+        QVERIFY(std::abs(volume - (shapeProperties(armShape(arm)).volume_mm3 - armHoles_mm3(arm))) < 1e-3);
+        QVERIFY(!hits({50, 9, -10}) && !hits({50, -9, -10})); // through the hole, left and right
+        QVERIFY(hits({50, 9, -2.5}) && hits({40, 9, -10}));   // over it, beside it
+        QVERIFY(hits({50, 0, -1}) && hits({50, 0, -19}));     // its top and bottom
+        QVERIFY(!hits({50, 0, -10}) && !hits({150, 0, -10})); // hollow
+        arm.holes[0].wall = ArmWall::left;
+        const auto left = armWalls(arm);
+        QVERIFY(std::any_of(left.begin(), left.end(), [](const auto &wall) {
+            return pointDistance(wall.first, wall.second.inverse() * Vec3(50, -9, -10)) <= 1e-9;
+        }));
+        // Round tubes open at the side too.
+        arm.section = ArmSection::tube;
+        arm.holes[0].wall = ArmWall::both;
+        const auto round = armWalls(arm);
+        const auto inRound = [&](const Vec3 &p) {
+            return std::any_of(round.begin(), round.end(), [&](const auto &wall) {
+                return pointDistance(wall.first, wall.second.inverse() * p) <= 1e-9;
+            });
+        };
+        QVERIFY(!inRound({50, 9, -10}) && inRound({50, 0, -1}) && inRound({80, 9, -10}));
+    }
+    void whatBeginsInAnArmRunsInIt() {
+        // A controller in a tube of 25 mm, its motor on the end: the phase wires come out at the tip.
+        Build build = test::bareQuad();
+        build.frame.edit([](Frame &frame) {
+            frame.motorMounts.resize(1);
+            frame.motorMounts[0].position_mm = {200, 0, 0};
+            frame.motorMounts[0].propPlane_mm = 60;
+            Arm arm;
+            arm.id = "arm";
+            arm.tip_mm = {210, 0, 0};
+            arm.width_mm = arm.thickness_mm = 25;
+            arm.section = ArmSection::tube;
+            arm.wall_mm = 1.5;
+            frame.arms = {arm};
+        });
+        test::addBox(build, "esc", {40, 12, 6}, {80, 0, -12.5}, 10, PartKind::esc).fastening = {
+            FasteningMethod::tape, {"arm"}, false, {}};
+        test::addBox(build, "motor", {28, 28, 20}, {0, 0, 10}, 60, PartKind::motor).placement.site = "m1";
+        build.types.edit([](TypeTable &types) {
+            Port port;
+            port.id = "phase";
+            port.position_mm = {20, 0, 0};
+            port.direction = Vec3::UnitX();
+            port.pins = {{"A", {}, false}};
+            test::typeIn(types, "esc").ports = {port};
+            port.position_mm = {14, 0, -8};
+            test::typeIn(types, "motor").ports = {port};
+        });
+        Wire wire;
+        wire.id = "w";
+        wire.from = {"esc", "phase"};
+        wire.to = {"motor", "phase"};
+        wire.cores = {{"A", "A", 18, {}}};
+        build.wires = {wire};
+        Analyser analyser;
+        const auto route = [&] { return analyser.update(build).derived.routes[0]; };
+        const auto stays = [&](const WireRoute &run, double from, double to) { // in the bore between two places
+            for (double x = from; x <= to; x += 2)
+                for (std::size_t i = 0; i + 1 < run.points_mm.size(); ++i) {
+                    const Vec3 &a = run.points_mm[i], &b = run.points_mm[i + 1];
+                    if (a.x() > x || b.x() < x || b.x() - a.x() < 1e-9) continue;
+                    const Vec3 p = a + (x - a.x()) / (b.x() - a.x()) * (b - a);
+                    if (std::hypot(p.y(), p.z() + 12.5) > 11) return false;
+                }
+            return true;
+        };
+        QVERIFY(route().found);
+        QVERIFY(stays(route(), 105, 205));
+        QVERIFY(route().length_mm > 110); // round the end of the arm, up to the motor
+        // The same the other way round.
+        std::swap(build.wires[0].from, build.wires[0].to);
+        QVERIFY(route().found && std::abs(route().length_mm - 130) < 25);
+    }
+    void holesLieOnTheArmOrAreRefused() {
+        Build build = buildOn(frameOf(LayoutKind::quadX));
+        Arm arm = build.frame->arms[0]; // 13 x 5 mm
+        arm.holes = {{30, 2, ArmWall::both, HoleEdge::bare}};
+        QVERIFY(!setArm(build, arm)); // it is a bar
+        arm.section = ArmSection::box;
+        arm.wall_mm = 1;
+        QVERIFY(setArm(build, arm));
+        arm.holes[0].diameter_mm = 3; // as high as the room in it
+        QVERIFY(!setArm(build, arm));
+        arm.holes[0].wall = ArmWall::top;
+        QVERIFY(setArm(build, arm));
+        arm.holes[0].at_mm = 1;
+        QVERIFY(!setArm(build, arm));
+        arm.holes[0].at_mm = 1000;
+        QVERIFY(!setArm(build, arm));
     }
     void armsTakeAWallOrSayWhyNot() {
         Build build = buildOn(frameOf(LayoutKind::quadX));

@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
 #include "core/base/units.h"
+#include "core/remedies/weigh_advice.h"
 #include "core/studies/balance_study.h"
 #include "support/balances.h"
 
@@ -54,6 +55,46 @@ private slots:
         }
         // The share of 200,000 draws has a standard deviation of 0.05 %.
         QVERIFY(std::abs(inside / double(kDraws) - 0.95) < 0.002);
+    }
+    void likePartsAreWrongTogether() {
+        // Two motors of 100 g, 2 g in doubt each, at x = 100 and -100, and 200 g surely in the middle: alone their
+        // doubts make 2 * (100/400 * 2)^2 = 0.5 mm2; wrong together they cancel out.
+        std::vector<UncertainMass> alone{{100, 2, {100, 0, 0}, 0}, {100, 2, {-100, 0, 0}, 0}, {200, 0, {0, 0, 0}, 0}};
+        std::vector<UncertainMass> together = alone;
+        together[0].group = together[1].group = 0;
+        QVERIFY(std::abs(propagate(alone).covariance_mm2(0, 0) - 0.5) < 1e-12);
+        QVERIFY(std::abs(propagate(together).covariance_mm2(0, 0)) < 1e-12);
+        QVERIFY(std::abs(propagate(alone).sigmaMass_g - std::sqrt(8.0)) < 1e-12);
+        QVERIFY(std::abs(propagate(together).sigmaMass_g - 4) < 1e-12);
+        // On one side they add up: twice the shift, four times the variance of one, twice that of two alone.
+        for (auto *list : {&alone, &together}) (*list)[1].centroid_mm.x() = 100;
+        QVERIFY(std::abs(propagate(together).covariance_mm2(0, 0) / propagate(alone).covariance_mm2(0, 0) - 2) < 1e-12);
+        // Drawn 100,000 times the same, sure to 0.9 %.
+        const DrawnBalance drawn = drawBalance(together, {50, 0}, 5);
+        QVERIFY(std::abs(drawn.sigmaMass_g / 4 - 1) < 0.009);
+        QVERIFY(std::abs(std::sqrt(drawn.covariance_mm2(0, 0) / propagate(together).covariance_mm2(0, 0)) - 1) < 0.012);
+    }
+    void theFirstToWeighSpeaksForItsLike() {
+        Build build = test::bareQuad();
+        for (const auto &[id, x] : {std::pair{"one", 100.0}, {"two", 100.0}, {"other", -100.0}})
+            test::addBox(build, id, {10, 10, 10}, {x, 0, 0}, 50);
+        build.parts[1].type = build.parts[0].type;
+        build.types.edit([](TypeTable &types) { test::typeIn(types, "other").mass_g = catalogueValue(50, 0.5); });
+        Analyser analyser;
+        const auto advice = [&] {
+            const Derived &derived = analyser.update(build).derived;
+            return weighAdvice(derived.massRows, derived.balance, 0);
+        };
+        QCOMPARE(advice().next.size(), std::size_t(2));
+        QCOMPARE(advice().next[0].id, std::string("one"));
+        QCOMPARE(advice().next[0].pieces, 2);
+        double sum = 0;
+        for (const auto &next : advice().next) sum += next.share;
+        QVERIFY(std::abs(sum - 1) < 1e-9);
+        // One of them on the scale is one of its own, the other keeps the catalogue's doubt.
+        build.parts[0].mass_g = measuredValue(50, 0.1);
+        QCOMPARE(advice().next.size(), std::size_t(2));
+        for (const auto &next : advice().next) QCOMPARE(next.pieces, 1);
     }
     void drawsAgreeWithFirstOrder() {
         // 100,000 draws: a standard deviation is sure to 0.22 %, four of those are 0.9 %; second order adds under 1 %

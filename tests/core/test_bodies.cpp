@@ -131,6 +131,122 @@ private slots:
         build.parts[1].fastening.onto = {"cheek", "plate"};
         QVERIFY(!isolated("camera"));
     }
+    void bobbinsSayHowFarTheyGive() {
+        // A soft plate 10 mm over another on one bobbin; a wall 3.5 mm beside it.
+        Build build = plated();
+        build.frame.edit([](Frame &frame) {
+            frame.plates.push_back(plateOf("clean", 12, 30));
+            frame.plates[1].isolated = true;
+            frame.standoffs = {{"bobbin", StandoffRole::bobbin, {0, 0, 2}, 10, 8, 0, "M3", "silicone", {}}};
+        });
+        addBox(build, "wall", {4, 20, 30}, {35.5, 0, 17}, 3).fastening = {
+            FasteningMethod::screws, {"plate"}, false, {}};
+        const auto knocks = [&] {
+            for (const auto &f : foundBy(build, RuleId::fitGap))
+                if (f.variant == "sway") return f.limit;
+            return std::optional<double>();
+        };
+        QVERIFY(!knocks()); // 3 mm are taken where nobody says
+        build.frame.edit([](Frame &frame) { frame.standoffs[0].travel_mm = 4; });
+        QCOMPARE(knocks(), std::optional(4.0));
+        // A stopper that ends 3 mm under it catches it before.
+        build.frame.edit([](Frame &frame) {
+            frame.standoffs.push_back({"stopper", StandoffRole::stopper, {10, 0, 2}, 7, 5, 2.5, "M3", "aluminium", {}});
+        });
+        QVERIFY(!knocks());
+    }
+    void strapsAreLongEnough_data() {
+        QTest::addColumn<double>("length"); // 0: not stated
+        QTest::addColumn<double>("wide");
+        QTest::addColumn<QString>("severity");
+        // The pack is 70 x 40 x 30, its plate 2: 144 mm round, 30 over itself; a tie 15.
+        QTest::newRow("holds") << 174.0 << 20.0 << "";
+        QTest::newRow("closes only just") << 173.9 << 20.0 << "watch";
+        QTest::newRow("just closes") << 144.0 << 20.0 << "watch";
+        QTest::newRow("does not close") << 143.9 << 20.0 << "stop";
+        QTest::newRow("a tie holds") << 159.0 << 4.0 << "";
+        QTest::newRow("a tie too short") << 158.9 << 4.0 << "watch";
+        QTest::newRow("nobody knows") << 0.0 << 20.0 << "unknown";
+    }
+    void strapsAreLongEnough() {
+        QFETCH(double, length);
+        QFETCH(double, wide);
+        QFETCH(QString, severity);
+        Build build = plated();
+        fastened(build, "pack", {70, 40, 30}, {0, 0, 17}, PartKind::battery, FasteningMethod::strap,
+                 {"plate", "strap"});
+        fastened(build, "strap", {wide, 40, 1}, {0, 0, 32.5}, PartKind::strap, FasteningMethod::strap, {"plate"});
+        build.types.edit([&](TypeTable &types) {
+            if (length > 0) typeIn(types, "strap").strapLength_mm = length;
+            typeIn(types, "strap").solids[0].role = SolidRole::soft;
+        });
+        QString found;
+        for (const auto &f : foundBy(build, RuleId::fitHeld))
+            if (f.variant.starts_with("strap"))
+                found = f.severity == Severity::stop ? "stop" : f.severity == Severity::watch ? "watch" : "unknown";
+        QCOMPARE(found, severity);
+    }
+    void whatJointsTurnIsSwept_data() {
+        QTest::addColumn<double>("wall");  // its near face, from the pivot
+        QTest::addColumn<double>("range"); // of the joint
+        QTest::addColumn<bool>("wrong");
+        // The arm reaches 30 mm from its pivot; drawn upright it clears any wall, at 90 degrees it lies along x.
+        QTest::newRow("clear of the sweep") << 30.6 << 90.0 << false;
+        QTest::newRow("in the sweep") << 29.0 << 90.0 << true;
+        QTest::newRow("it stops before") << 29.0 << 45.0 << false;
+    }
+    void whatJointsTurnIsSwept() {
+        QFETCH(double, wall);
+        QFETCH(double, range);
+        QFETCH(bool, wrong);
+        Build build = plated();
+        fastened(build, "gimbal", {10, 10, 4}, {0, 0, 4}, PartKind::gimbal, FasteningMethod::screws, {"plate"});
+        build.types.edit([&](TypeTable &types) {
+            PartType &type = typeIn(types, "gimbal");
+            type.solids.push_back(solidBox({4, 4, 30}, {0, 0, 15 + 16}));
+            type.travels = {{"tilt", {0, 0, 16}, Vec3::UnitY(), 0, range, 1}};
+        });
+        fastened(build, "wall", {4, 40, 40}, {wall + 2, 0, 22}, PartKind::other, FasteningMethod::screws, {"plate"});
+        auto found = foundBy(build, RuleId::fitFolding);
+        QCOMPARE(!found.empty(), wrong);
+        if (wrong) {
+            QCOMPARE(found[0].subjects.front(), std::string("gimbal"));
+            QCOMPARE(found[0].subjects[1], std::string("wall"));
+            QVERIFY(std::abs(*found[0].measured + 1) < 0.01); // 1 mm into it
+        }
+        // A camera on it goes along: it strikes where the arm alone does not.
+        fastened(build, "camera", {8, 8, 8}, {0, 0, 52}, PartKind::flightCamera, FasteningMethod::screws, {"gimbal"});
+        found = foundBy(build, RuleId::fitFolding);
+        const bool camera =
+            std::any_of(found.begin(), found.end(), [](const Finding &f) { return f.subjects.front() == "camera"; });
+        QCOMPARE(camera, range > 60);
+    }
+    void aTailSweepsItsMotor() {
+        // A motor on the end of a tail arm; a servo on the arm; a mast beside the motor, 8 mm from it: tilted by 30
+        // degrees its top comes over.
+        Build build = bareQuad();
+        build.frame.edit([](Frame &frame) {
+            frame.motorMounts.resize(1);
+            frame.motorMounts[0].position_mm = {-100, 0, 0};
+            frame.motorMounts[0].propPlane_mm = 60;
+            Arm arm;
+            arm.id = "tail";
+            arm.root_mm = {0, 0, 0};
+            arm.tip_mm = {-104, 0, 0};
+            arm.width_mm = 10;
+            arm.thickness_mm = 4;
+            frame.arms = {arm};
+        });
+        Part &motor = addBox(build, "motor", {20, 20, 40}, {0, 0, 20}, 30, PartKind::motor);
+        motor.placement.site = "m1";
+        fastened(build, "mast", {4, 4, 60}, {-100, 20, 30}, PartKind::mount, FasteningMethod::screws, {"tail"});
+        QVERIFY(foundBy(build, RuleId::fitFolding).empty());
+        fastened(build, "servo", {10, 10, 10}, {-60, 0, 5}, PartKind::servo, FasteningMethod::screws, {"tail"});
+        const auto found = foundBy(build, RuleId::fitFolding);
+        QVERIFY(!found.empty());
+        QCOMPARE(found[0].subjects[0], std::string("motor"));
+        QCOMPARE(found[0].subjects[1], std::string("mast"));
+    }
     void controllersOnFoamAreSoft() {
         Build build = plated();
         fastened(build, "fc", {30, 30, 4}, {0, 0, 4}, PartKind::flightController, FasteningMethod::tape, {"plate"});

@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/build/frame_screws.h"
 #include "core/derived/all_up.h"
+#include "core/edits/part_edits.h"
 #include "core/fasteners/all_threads.h"
 #include "core/fasteners/fastener.h"
 #include "core/findings/fix.h"
@@ -68,7 +69,7 @@ private slots:
         // Four arms with two clamp screws each, six posts with a screw at each end.
         const Build build = laidOut(LayoutKind::quadX);
         QCOMPARE(build.frame->screws.size(), std::size_t(20));
-        const auto pieces = frameHardware(*build.frame, practiceOf({}));
+        const auto pieces = frameHardware(build, practiceOf({}));
         QCOMPARE(pieces.size(), std::size_t(28)); // eight lock nuts
         // An M3 x 16 button screw weighs about 1.0 g, a lock nut 0.4 g (handbook figures, from memory).
         QVERIFY2(grams(pieces) > 12 && grams(pieces) < 24, std::to_string(grams(pieces)).c_str());
@@ -113,12 +114,86 @@ private slots:
     }
     void aFrameWithFeetAndBobbins() {
         const Build build = laidOut(LayoutKind::coaxialX8, {{"footHeight_mm", 120.0}, {"cleanPlate", 1.0}});
-        const auto pieces = frameHardware(*build.frame, practiceOf({}));
+        const auto pieces = frameHardware(build, practiceOf({}));
         int bobbinNuts = 0, intoFeet = 0;
         for (const auto &one : pieces) bobbinNuts += one.member.starts_with("bobbin");
         for (const auto &screw : build.frame->screws) intoFeet += screw.into.starts_with("foot");
         QCOMPARE(bobbinNuts, 8);
         QCOMPARE(intoFeet, 4);
+    }
+    void stoppersStandBesideTheBobbins() {
+        const Build build = laidOut(LayoutKind::quadX, {{"cleanPlate", 1.0}});
+        int stoppers = 0;
+        for (const auto &post : build.frame->standoffs) {
+            if (post.role != StandoffRole::stopper) continue;
+            ++stoppers;
+            QCOMPARE(post.height_mm, 6.0); // bobbins of 8 mm
+            QVERIFY(screwInto(*build.frame, post.id, false).through.size() >= 1);
+        }
+        QCOMPARE(stoppers, 4);
+        Analyser analyser;
+        for (const auto &f : analyser.update(build).findings)
+            QVERIFY2(f.rule != RuleId::frmMeet && f.rule != RuleId::fitHeld && f.rule != RuleId::frmLoose,
+                     f.variant.c_str());
+        for (const auto &post : laidOut(LayoutKind::quadX, {{"cleanPlate", 1.0}, {"stoppers", 0.0}}).frame->standoffs)
+            QVERIFY(post.role != StandoffRole::stopper);
+    }
+    void aBracketSharesAScrew() {
+        // Two plates on a post of M3; a bracket 3 mm thick lies under the head on top.
+        Build build = test::bareQuad();
+        build.frame.edit([](Frame &frame) {
+            for (const auto &[id, z] : {std::pair{"floor", -2.0}, {"roof", 20.0}}) {
+                Plate plate;
+                plate.id = id;
+                plate.outline_mm = {{-40, -20}, {40, -20}, {40, 20}, {-40, 20}};
+                plate.z_mm = z;
+                plate.thickness_mm = 2;
+                plate.holes = {{{20, 10}, 3.2}};
+                frame.plates.push_back(plate);
+            }
+            frame.standoffs = {{"post", StandoffRole::standoff, {20, 10, 0}, 20, 5, 2.5, "M3", "aluminium", {}}};
+            frame.screws = missingScrews(frame);
+        });
+        test::addBox(build, "bracket", {20, 20, 3}, {20, 10, 23.5}, 4, PartKind::other).fastening = {
+            FasteningMethod::screws, {"roof"}, false, {}};
+        build.types.edit([](TypeTable &types) {
+            test::typeIn(types, "bracket").mounting = HolePattern{PatternShape::circle, 0, 0, 3.2, 1};
+        });
+        const std::string high = screwInto(*build.frame, "post", true).id;
+        const auto report = [&](const Build &of) {
+            for (const auto &one : frameScrewReports(*of.frame, practiceOf({}), bracketsOf(of)))
+                if (one.screw == high) return one;
+            qFatal("no report");
+        };
+        QCOMPARE(report(build).column.grip_mm, 2.0);
+        Analyser analyser;
+        const auto onHeads = [&](const Build &of) {
+            for (const auto &f : analyser.update(of).findings)
+                if (f.rule == RuleId::frmHeads) return std::optional<Finding>(f);
+            return std::optional<Finding>();
+        };
+        const auto found = onHeads(build);
+        QVERIFY(found.has_value()); // it sits on the head
+        QCOMPARE(mayShare(build, screwInto(*build.frame, "post", true)), std::vector<std::string>{"bracket"});
+        const auto shared = applyFix(build, found->fixes.at(0)); // one screw for both
+        QVERIFY(shared);
+        QCOMPARE(report(*shared).column.grip_mm, 5.0);
+        QCOMPARE(report(*shared).column.headFace_mm, 25.0);
+        QCOMPARE(*report(*shared).length_mm - *report(build).length_mm, 2.0); // 8 to 10 mm are sold
+        QVERIFY(!onHeads(*shared));
+        // One screw in the box for both, and the bracket takes none of its own.
+        const Part &bracket = *findPart(*shared, "bracket");
+        QVERIFY(holdingOf(*shared, bracket, practiceOf({})).pieces.empty());
+        QCOMPARE(holdingOf(*shared, bracket, practiceOf({})).drawn, std::vector<std::string>{high});
+        QCOMPARE(frameHardware(*shared, practiceOf({})).size(), frameHardware(build, practiceOf({})).size());
+        // It is given back, goes with the bracket, and keeps it when it is put in from the other side.
+        QCOMPARE(report(*shareFrameScrew(*shared, high, "bracket", false)).column.grip_mm, 2.0);
+        const auto gone = removePart(*shared, "bracket");
+        QVERIFY(gone);
+        QCOMPARE(report(*gone).column.grip_mm, 2.0);
+        QCOMPARE(screwInto(*gone->frame, "post", true).through, std::vector<std::string>{"roof"});
+        QVERIFY(!shareFrameScrew(build, "nothing", "bracket", true));
+        QVERIFY(!shareFrameScrew(build, high, "nobody", true));
     }
     void theyFollowTheLayout() {
         Build build = laidOut(LayoutKind::quadX);

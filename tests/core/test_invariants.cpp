@@ -68,7 +68,7 @@ double heldGrams(const Build &build, const Practice &practice) {
             const KitEntry *inBox = findKitEntry(build, piece.item);
             sum += piece.pieces * (inBox && inBox->mass_g.known() ? *inBox->mass_g.value : piece.piece_g);
         }
-    for (const auto &[member, row, piece, at_mm] : frameHardware(*build.frame, practice)) {
+    for (const auto &[member, row, piece, at_mm] : frameHardware(build, practice)) {
         const KitEntry *inBox = findKitEntry(build, piece.item);
         sum += inBox && inBox->mass_g.known() ? *inBox->mass_g.value : piece.piece_g;
     }

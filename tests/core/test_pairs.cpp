@@ -15,8 +15,17 @@ namespace {
 Build sample() {
     Build build = test::bareQuad();
     build.frame.edit([](Frame &frame) {
-        frame.plates.push_back(
-            {"main", "Main plate", {{-60, -25}, {60, -25}, {60, 25}, {-60, 25}}, {}, {}, -2, 2, "carbon", false, {}});
+        frame.plates.push_back({"main",
+                                "Main plate",
+                                {{-60, -25}, {60, -25}, {60, 25}, {-60, 25}},
+                                {},
+                                {},
+                                -2,
+                                2,
+                                "carbon",
+                                false,
+                                {},
+                                {}});
         frame.arms.push_back(
             {"arm", {20, 20, 0}, {100, 100, 0}, 12, 5, ArmSection::bar, 0, "carbon", {}, {}, false, {}, {}});
         frame.standoffs.push_back({"post", StandoffRole::standoff, {40, 10, 0}, 25, 5, 3, "M3", "aluminium", {}});

@@ -24,7 +24,7 @@ Build bench() {
     Build build;
     build.frame.edit([](Frame &frame) {
         frame.plates.push_back(
-            {"main", "Main", {{-80, -30}, {80, -30}, {80, 30}, {-80, 30}}, {}, {}, -2, 2, "carbon", false, {}});
+            {"main", "Main", {{-80, -30}, {80, -30}, {80, 30}, {-80, 30}}, {}, {}, -2, 2, "carbon", false, {}, {}});
         Site stack;
         stack.id = "stack";
         stack.kind = SiteKind::pattern;

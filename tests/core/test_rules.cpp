@@ -284,7 +284,7 @@ private slots:
                      text.detail.text().c_str());
         }
         QCOMPARE(analysis.counts.stop, 12);
-        QCOMPARE(analysis.counts.watch, 30);
+        QCOMPARE(analysis.counts.watch, 31);
         QCOMPARE(analysis.counts.note, 26);
         QCOMPARE(analysis.counts.unknown, 2);
     }

@@ -307,6 +307,68 @@ private slots:
             QVERIFY(findingsOf(*applyFix(layers.build(), found[0].fixes.at(0)), RuleId::stkDamper).empty());
         }
     }
+    void aSheetCarriesWhatIsStuckFlatOnIt() {
+        // 1 mm of foam tape on the plate, the board on it; what hangs 0.4 mm from it sinks into the foam.
+        const auto flat = [](double hangs) {
+            Layers layers(plateForStacks());
+            layers.filler(LayerRole::sheet, 1)
+                .board(boardType("fc", 1.6, {pieceOf(SolidRole::component, {5, 5, hangs}, {0, 0, -hangs / 2})}));
+            return layers;
+        };
+        const Layers layers = flat(0.4);
+        QVERIFY(sheetCarries(layers.stack(), 1));
+        const auto chain = chainOf(layers.build(), layers.stack());
+        QVERIFY(near(chain->spans[1].to_mm, 1) && near(chain->spans[2].from_mm, 1) && near(chain->top_mm, 2.6));
+        QVERIFY(near(
+            framePose(layers.build(), *findPart(layers.build(), layers.stack().layers[2].parts[0])).position_mm.z(),
+            1));
+        for (const auto rule : {RuleId::fitOverlap, RuleId::stkInsulation})
+            QVERIFY(findingsOf(layers.build(), rule).empty());
+        for (const auto &f : findingsOf(layers.build(), RuleId::stkGap)) QVERIFY(f.severity != Severity::stop);
+        // What hangs deeper than it is thick reaches the plate.
+        const auto deep = findingsOf(flat(1.2).build(), RuleId::stkGap);
+        QVERIFY(std::any_of(deep.begin(), deep.end(), [](const Finding &f) { return f.severity == Severity::stop; }));
+        // On spacers it only lies there.
+        Layers spaced(plateForStacks());
+        spaced.filler(LayerRole::sheet, 1).spacer(5).board(boardType("fc"));
+        QVERIFY(!sheetCarries(spaced.stack(), 1));
+        QVERIFY(near(chainOf(spaced.build(), spaced.stack())->top_mm, 6.6));
+    }
+    void screwsAndMaleEndsAreCut() {
+        // Frame 2 + spacer 5 + board 1.6 is 8.6 of grip; a plain nut of 2.4 and a pitch: 11.5 at least. One of 20 is
+        // far too long.
+        Layers layers(plateForStacks(0));
+        layers.spacer(5).board(boardType("fc")).nut().screw(20);
+        const auto found = findingsOf(layers.build(), RuleId::stkScrew);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].variant, std::string("long"));
+        const auto cutOf = [](const Finding &f) {
+            for (const auto &fix : f.fixes)
+                if (const auto *change = fix.as<StackChange>(); change && change->kind == StackChangeKind::cutScrew)
+                    return std::optional<Fix>(fix);
+            return std::optional<Fix>();
+        };
+        const auto fix = cutOf(found[0]);
+        QVERIFY(fix.has_value());
+        const auto cut = applyFix(layers.build(), *fix);
+        QVERIFY(cut);
+        QVERIFY(findingsOf(*cut, RuleId::stkScrew).empty());
+        const Stack &stack = cut->stacks[0];
+        QVERIFY(stack.cut_mm > 0);
+        // The body and the weight are those of what is left; new screws are whole.
+        const Part &screw = *findPart(*cut, stack.screws[0]);
+        const auto solids = placedSolids(*cut, screw);
+        double top = -1e9;
+        for (const auto &solid : solids) top = std::max(top, boundsOf(solid.shape, solid.X_PartSolid).max_mm.z());
+        QVERIFY(near(top, 20 - stack.cut_mm, 1e-6));
+        Analyser analyser;
+        const double whole = *gramsOf(analyser.update(layers.build()).derived, screw.id);
+        const double left = *gramsOf(analyser.update(*cut).derived, screw.id);
+        QVERIFY(left < whole && left > whole * (20 - stack.cut_mm) / 20);
+        QCOMPARE(chooseScrew(*cut, stack.id, {FastenerForm::screw, "M3", 14}, "steel")->stacks[0].cut_mm, 0.0);
+        StackBase base{"Stack", {}, false, ScrewEnd::nut, {}, -1, {}};
+        QVERIFY(!setStackBase(*cut, stack.id, base));
+    }
     void solderedThingsKeepOffTheCarbon() {
         const auto joints = pieceOf(SolidRole::component, {20, 20, 1.4}, {0, 0, -0.7}, "copper", true);
         auto underside = [&](double spacer, bool sheet) {

@@ -258,9 +258,9 @@ private slots:
         Build build = cameraAnd(100, 80);
         build.frame.edit([](Frame &frame) {
             frame.plates.push_back(
-                {"top", "Top", {{-50, -20}, {30, -20}, {30, 20}, {-50, 20}}, {}, {}, 20, 2, "carbon", false, {}});
+                {"top", "Top", {{-50, -20}, {30, -20}, {30, 20}, {-50, 20}}, {}, {}, 20, 2, "carbon", false, {}, {}});
             frame.plates.push_back(
-                {"low", "Low", {{-50, -20}, {30, -20}, {30, 20}, {-50, 20}}, {}, {}, -22, 2, "carbon", false, {}});
+                {"low", "Low", {{-50, -20}, {30, -20}, {30, 20}, {-50, 20}}, {}, {}, -22, 2, "carbon", false, {}, {}});
         });
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;

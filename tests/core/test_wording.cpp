@@ -122,7 +122,8 @@ private slots:
         build.frame.edit([](Frame &frame) {
             frame.arms.push_back(
                 {"arm-1", {0, 0, 0}, {90, -90, 0}, 12, 5, ArmSection::bar, 0, "carbon", {}, {}, false, {}, {}});
-            frame.plates.push_back({"top", "Top plate", {{0, 0}, {1, 0}, {1, 1}}, {}, {}, 0, 2, "carbon", false, {}});
+            frame.plates.push_back(
+                {"top", "Top plate", {{0, 0}, {1, 0}, {1, 1}}, {}, {}, 0, 2, "carbon", false, {}, {}});
         });
         QCOMPARE(displayName(build, "arm-1"), std::string("Front right arm"));
         QCOMPARE(displayName(build, "top"), std::string("Top plate"));

@@ -274,6 +274,29 @@ private slots:
         f.document().history().undo();
         QCOMPARE(findPart(f.document().build(), "pack")->type, std::string("pack-6s2200"));
     }
+    void propellersAreFittedOnAllMotors() {
+        WindowFixture f;
+        auto &b = bench(f, balance::Page::propellers);
+        QTRY_VERIFY_WITH_TIMEOUT(b.propellers().table().rowCount() > 3, 30000);
+        auto &table = b.propellers().table();
+        int row = -1, fitted = -1;
+        for (int r = 0; r < table.rowCount(); ++r) {
+            if (table.item(r, 0)->text().contains("Tern 6 inch two-blade")) row = r;
+            if (table.item(r, 0)->text().startsWith(QStringLiteral("•"))) fitted = r;
+        }
+        QVERIFY(row >= 0 && fitted >= 0);
+        QVERIFY(table.item(row, 2)->text().toDouble() != table.item(fitted, 2)->text().toDouble());
+        QTest::mouseClick(table.viewport(), Qt::LeftButton, {}, table.visualItemRect(table.item(row, 0)).center());
+        const double all = table.item(row, 5)->text().toDouble();
+        press(f, "propeller-fit");
+        QCOMPARE(std::round(f.document().balance()->mass.mass_g), all);
+        int there = 0;
+        for (const auto &part : f.document().build().parts) there += part.type == "prop-6";
+        QCOMPARE(there, int(f.document().build().frame->motorMounts.size()));
+        for (const auto &mount : f.document().build().frame->motorMounts) QCOMPARE(mount.propDiameter_mm, 152.4);
+        f.document().history().undo();
+        for (const auto &part : f.document().build().parts) QVERIFY(part.type != "prop-6");
+    }
     void doubtIsDrawnAndSaid() {
         WindowFixture f;
         auto &b = bench(f, balance::Page::doubt);
@@ -417,8 +440,8 @@ private slots:
         LoadedBuild empty;
         empty.build.name = "New";
         f.document().show(std::move(empty), {});
-        for (auto page : {balance::Page::target, balance::Page::grams, balance::Page::packs, balance::Page::doubt,
-                          balance::Page::weighings}) {
+        for (auto page : {balance::Page::target, balance::Page::grams, balance::Page::packs, balance::Page::propellers,
+                          balance::Page::doubt, balance::Page::weighings}) {
             auto &b = bench(f, page);
             settle(b);
             QVERIFY(!f.window->grab().isNull());

@@ -1,10 +1,12 @@
 // The Frame stage in the real window.
 #include "app/shell/start_page.h"
 #include "app/stages/frame/frame_bench.h"
+#include "core/base/by_id.h"
 #include "core/findings/fix.h"
 #include "core/layout/frame_report.h"
 #include "core/layout/screw_edits.h"
 #include "gui/window_fixture.h"
+#include "support/layouts.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -458,6 +460,48 @@ private slots:
         QTest::keyClick(side, before ? Qt::Key_Up : Qt::Key_Down);
         QCOMPARE(screws().back().fromAbove, !before);
     }
+    void theFrameIsSeenFromBelow() {
+        WindowFixture f;
+        f.window->setStage(Stage::frame);
+        auto *canvas = f.child<frame::FrameCanvas>("frame-canvas");
+        const QPointF left = canvas->toPixels(0, 50), nose = canvas->toPixels(50, 0);
+        auto *below = f.child<QToolButton>("frame-from-below");
+        below->click();
+        QVERIFY(canvas->isMirrored());
+        const QPointF middle = canvas->toPixels(0, 0);
+        QVERIFY(std::abs(canvas->toPixels(0, 50).y() - middle.y() + (left.y() - middle.y())) < 1e-6);
+        QVERIFY((canvas->toPixels(50, 0) - nose).manhattanLength() < 1e-6); // the nose stays where it is
+        // What lies under the pointer is what is seen there.
+        const QPointF back = canvas->toMm(canvas->toPixels(20, -30));
+        QVERIFY(std::abs(back.x() - 20) < 1e-6 && std::abs(back.y() + 30) < 1e-6);
+        below->click();
+        QVERIFY(!canvas->isMirrored());
+    }
+    void howFarThingsGiveIsTyped() {
+        WindowFixture f;
+        f.document().edit("Clean plate", test::buildOn(test::frameOf(LayoutKind::quadX, {{"cleanPlate", 1.0}})));
+        const auto type = [&](const char *field, const QString &text) {
+            auto *edit = f.child<QLineEdit>(field);
+            QVERIFY2(edit->isVisible(), field);
+            edit->setFocus();
+            edit->selectAll();
+            QTest::keyClicks(edit, text);
+            QTest::keyClick(edit, Qt::Key_Return);
+        };
+        f.document().select("bobbin-1");
+        type("member-gives", "2.5 mm");
+        QCOMPARE(f.document().build().frame->standoffs.size() > 8, true);
+        const Standoff *bobbin = byId(f.document().build().frame->standoffs, "bobbin-1");
+        QCOMPARE(bobbin->travel_mm, std::optional(2.5));
+        type("member-gives", "80"); // more than it is high: refused
+        QCOMPARE(byId(f.document().build().frame->standoffs, "bobbin-1")->travel_mm, std::optional(2.5));
+        f.document().select("plate-clean");
+        type("member-gives", "1.2");
+        QCOMPARE(byId(f.document().build().frame->plates, "plate-clean")->sag_mm.value, std::optional(1.2));
+        QVERIFY(f.child<QLabel>("member")->parentWidget()->findChildren<QLabel *>().size() > 1);
+        f.document().select("plate-top");
+        QVERIFY(!f.child<QLineEdit>("member-gives")->isVisible());
+    }
     void anArmBecomesATubeInTheInspector() {
         WindowFixture f;
         f.document().select("arm-fr");
@@ -484,6 +528,20 @@ private slots:
         type("arm-wall", "40"); // refused, and it stays
         QCOMPARE(arms()[3].wall_mm, 1.0);
         QVERIFY(wall->text().startsWith("1 "));
+        // Holes in its walls, typed; what cannot be read is refused and stays.
+        type("arm-holes", "40 2 both; 80 2,5 left grommet");
+        QCOMPARE(arms()[3].holes.size(), std::size_t(2));
+        QCOMPARE(arms()[3].holes[1].diameter_mm, 2.5);
+        QVERIFY(arms()[3].holes[1].wall == ArmWall::left && arms()[3].holes[1].edge == HoleEdge::grommet);
+        type("arm-holes", "40 wide");
+        QCOMPARE(arms()[3].holes.size(), std::size_t(2));
+        QCOMPARE(f.child<QLineEdit>("arm-holes")->text(), QString("40 2 both; 80 2.5 left grommet"));
+        auto *holes = f.child<QLineEdit>("arm-holes");
+        holes->setFocus();
+        holes->selectAll();
+        QTest::keyClick(holes, Qt::Key_Delete);
+        QTest::keyClick(holes, Qt::Key_Return);
+        QVERIFY(arms()[3].holes.empty());
         // Only this one.
         f.child<QCheckBox>("arms-alike")->click();
         type("arm-joint", "30");

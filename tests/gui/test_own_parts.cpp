@@ -27,6 +27,45 @@ class TestOwnParts : public QObject {
     Q_OBJECT
 
 private slots:
+    void whatTurnsCoolsAndTiesIsTyped() {
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        auto &bench = f.window->kitBench();
+        bench.findChild<QToolButton *>("new-part")->click();
+        auto &editor = bench.editor();
+        const auto fill = [&](const char *name, const QString &text) {
+            auto *field = editor.findChild<QLineEdit *>(name);
+            field->setFocus();
+            field->selectAll();
+            QTest::keyClicks(field, text);
+        };
+        fill("type-name", "Osier gimbal");
+        fill("type-mass", "40");
+        fill("type-strap", "220");
+        fill("type-cooling", "35");
+        QCOMPARE(editor.type().strapLength_mm, std::optional(220.0));
+        QCOMPARE(editor.type().coolingArea_cm2, std::optional(35.0));
+        auto *joints = editor.findChild<QTableWidget *>("joints");
+        QPushButton *add = nullptr;
+        for (auto *button : editor.findChildren<QPushButton *>())
+            if (button->text() == "Add a joint") add = button;
+        for (auto *button : editor.findChildren<QToolButton *>())
+            if (!add && button->text() == "Add a joint") button->click();
+        if (add) add->click();
+        QCOMPARE(editor.type().travels.size(), std::size_t(1));
+        joints->item(0, 1)->setText("1, 2, 3");
+        joints->item(0, 4)->setText("75");
+        QCOMPARE(editor.type().travels[0].pivot_mm, Vec3(1, 2, 3));
+        QCOMPARE(editor.type().travels[0].to_deg, 75.0);
+        auto *keep = editor.findChild<QPushButton *>("keep");
+        QVERIFY(keep->isEnabled());
+        joints->item(0, 4)->setText("400"); // no joint turns farther than round
+        QVERIFY(!keep->isEnabled());
+        joints->item(0, 4)->setText("60");
+        QVERIFY(keep->isEnabled());
+        joints->item(0, 5)->setText("9"); // it has one body
+        QVERIFY(!keep->isEnabled());
+    }
     void aPartIsMadeCheckedAndKept() {
         WindowFixture f;
         f.window->setStage(Stage::kit);

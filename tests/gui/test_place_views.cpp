@@ -151,6 +151,30 @@ private slots:
         QCOMPARE(f.part("rx").fastening.method, FasteningMethod::glue);
         QVERIFY(f.document().mass()->mass_g < mass); // no more tape
     }
+    void quickLooksStandInTheInspector() {
+        WindowFixture f;
+        f.document().select("vtx");
+        auto *warm = f.child<QLabel>("warm-look");
+        QVERIFY(warm->isVisible());
+        QVERIFY2(warm->text().contains("W on"), qPrintable(warm->text()));
+        f.document().select("rx");
+        QVERIFY(!warm->isVisible()); // it draws next to nothing
+        // What stands on foam says how far it sinks, and the inspector from which frequency that damps.
+        QVERIFY(f.document().edit(
+            "tape", fastenPart(f.document().build(), "rx", {FasteningMethod::tape, {"plate-top"}, false, {}})));
+        auto *sag = f.child<QLineEdit>("sag");
+        QVERIFY(sag->isVisible());
+        sag->setFocus();
+        QTest::keyClicks(sag, "0,25 ± 0,05");
+        QTest::keyClick(sag, Qt::Key_Return);
+        QCOMPARE(f.part("rx").fastening.sag_mm.value, std::optional(0.25));
+        QVERIFY2(f.child<QLabel>("soft-look")->text().contains("Hz"), qPrintable(f.child<QLabel>("soft-look")->text()));
+        sag->setFocus();
+        sag->selectAll();
+        QTest::keyClicks(sag, "deep");
+        QTest::keyClick(sag, Qt::Key_Return);
+        QCOMPARE(f.part("rx").fastening.sag_mm.value, std::optional(0.25));
+    }
     void aChosenPlateIsDraggedWithWhatItCarries() {
         WindowFixture f;
         f.document().select("plate-top");

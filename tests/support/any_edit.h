@@ -357,7 +357,7 @@ inline const std::vector<AnyEdit> &everyEdit() {
                     {"addToFrame",
                      [](B b, Draw &d) {
                          FrameWish wish;
-                         wish.thing = FrameThing(d.upTo(11));
+                         wish.thing = FrameThing(d.upTo(12));
                          wish.at_mm = {d.number(-40, 40), d.number(-20, 20)};
                          wish.plate = d.plate();
                          return addToFrame(b, wish);
@@ -397,6 +397,26 @@ inline const std::vector<AnyEdit> &everyEdit() {
                          screw.length_mm = d.coin() ? std::optional(d.number(4, 40)) : std::nullopt;
                          return setFrameScrew(b, screw);
                      }},
+                    {"setPlateSag",
+                     [](B b, Draw &d) {
+                         return setPlateSag(b, d.id(b.frame->plates), measuredValue(d.number(0.1, 3)));
+                     }},
+                    {"shareFrameScrew",
+                     [](B b, Draw &d) {
+                         return shareFrameScrew(b, d.id(b.frame->screws), d.id(b.parts), d.coin());
+                     }},
+                    {"swapPropellers",
+                     [](B b, Draw &d) {
+                         for (const auto &[id, type] : *b.types)
+                             if (type.kind == PartKind::propeller) {
+                                 PartType other = type;
+                                 other.id = "other-propeller";
+                                 other.turns.reset();
+                                 other.propDiameter_mm = d.number(80, 200);
+                                 return swapPropellers(b, other);
+                             }
+                         return swapPropellers(b, PartType{});
+                     }},
                     {"setMotorMount",
                      [](B b, Draw &d) {
                          MotorMount mount = d.one(b.frame->motorMounts);
@@ -421,7 +441,7 @@ inline const std::vector<AnyEdit> &everyEdit() {
                      [](B b, Draw &d) {
                          StackChange change;
                          change.stack = d.stack();
-                         change.kind = StackChangeKind(d.upTo(14));
+                         change.kind = StackChangeKind(d.upTo(16));
                          change.layer = d.layerOf(change.stack);
                          change.value = d.number(1, 12);
                          return applyChange(b, change);

@@ -122,9 +122,13 @@ inline Build everyField() {
         frame.arms[0].section = ArmSection::tube;
         frame.arms[0].wall_mm = 1.5;
         frame.arms[0].hinge_g = 6;
+        frame.arms[0].holes = {{30, 6, ArmWall::left, HoleEdge::grommet}};
+        frame.plates[0].sag_mm = measuredValue(1.2, 0.2);
+        frame.standoffs[0].travel_mm = 3.5;
     });
     build.practice.notes = {{"cg-offset", "a slow craft"}};
     build.parts[0].fastening.pieces = 3;
+    build.parts[0].fastening.sag_mm = measuredValue(0.4, 0.1);
     build.parts[0].note = "from the spare box";
     build.loadCases[0].kind = LoadCaseKind::bench;
     build.types.edit([](TypeTable &types) {
@@ -164,6 +168,9 @@ inline Build everyField() {
         type.magnetics = Magnetics{{10, -20, 30}, true, Vec3(1, 2, 3)};
         type.leads = {{"uart", 150, 28, "1 mm plug"}};
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
+        type.travels = {{"tilt", {1, 2, 3}, {0, 0.6, 0.8}, -30, 90, 1}};
+        type.strapLength_mm = 200;
+        type.coolingArea_cm2 = 24;
         type.propPitch_mm = 101.6;
         type.propBlades = 3;
         type.bore_mm = 5;
@@ -226,6 +233,8 @@ inline Build everyField() {
     stack.headsOutside = true;
     stack.end = ScrewEnd::frame;
     stack.threadDepth_mm = measuredValue(3.5, 0.1);
+    stack.cut_mm = 1.5;
+    stack.sag_mm = measuredValue(0.6, 0.1);
     stack.layers = {{LayerRole::frame, {}, {}, 0, {}},
                     {LayerRole::damper, {"piece-1"}, measuredValue(3.9, 0.2), 0.15, 2.5},
                     {LayerRole::board, {"board-1"}, {}, 0, {}},

@@ -114,7 +114,10 @@ void BuildScene::rebuildFrame() {
     QColor plateFill = theme::familyColor(Family::structure), armFill = plateFill.darker(125);
     plateFill.setAlphaF(view_ == View::plan ? 0.34f : 0.85f);
     armFill.setAlphaF(view_ == View::plan ? 0.75f : 0.95f);
-    for (const auto &arm : drawnFrame_->arms) add(arm.id, armShape(arm), armPose(arm), armFill, c.softChalk);
+    for (const auto &arm : drawnFrame_->arms) {
+        add(arm.id, armShape(arm), armPose(arm), armFill, c.softChalk);
+        for (const auto &mouth : armMouths(arm)) add(arm.id, mouth.first, mouth.second, c.mat, c.softChalk);
+    }
     for (const auto &plate : drawnFrame_->plates) {
         if (view_ != View::plan) {
             add(plate.id, plateShape(plate), platePose(plate), plateFill, c.softChalk);
@@ -132,8 +135,9 @@ void BuildScene::rebuildFrame() {
     for (const auto &standoff : drawnFrame_->standoffs)
         add(standoff.id, standoffShape(standoff), standoffPose(standoff), theme::familyColor(Family::structure),
             c.matBar);
+    const Brackets brackets = bracketsOf(document_.drawnBuild());
     for (const auto &screw : drawnFrame_->screws)
-        for (const auto &[shape, pose] : bodiesOf(*drawnFrame_, screw))
+        for (const auto &[shape, pose] : bodiesOf(*drawnFrame_, screw, brackets))
             add(screw.id, shape, pose, theme::familyColor(Family::structure).lighter(130), c.matBar);
     if (!overlays_.propellers || document_.foldedShare() > 0) return; // what is folded does not turn
     for (const auto &mount : drawnFrame_->motorMounts) {

@@ -61,12 +61,12 @@ MatCanvas::MatCanvas(const theme::Theme &theme, QWidget *parent) : QWidget(paren
 }
 
 QPointF MatCanvas::toPixels(double x, double y) const {
-    return QPointF(width() / 2.0, height() / 2.0) + QPointF(x - centre_.x(), centre_.y() - y) * scale_;
+    return QPointF(width() / 2.0, height() / 2.0) + QPointF(x - centre_.x(), up_ * (centre_.y() - y)) * scale_;
 }
 
 QPointF MatCanvas::toMm(const QPointF &pixels) const {
     const QPointF d = (pixels - QPointF(width() / 2.0, height() / 2.0)) / scale_;
-    return {centre_.x() + d.x(), centre_.y() - d.y()};
+    return {centre_.x() + d.x(), centre_.y() - up_ * d.y()};
 }
 
 void MatCanvas::fit() {
@@ -77,6 +77,11 @@ void MatCanvas::fit() {
     scale_ = std::clamp(std::min((width() - 2 * kMargin_px) / box.width(), (height() - 2 * kMargin_px) / box.height()),
                         0.05, 40.0);
     centre_ = box.center();
+    update();
+}
+
+void MatCanvas::setMirrored(bool mirrored) {
+    up_ = mirrored ? -1 : 1;
     update();
 }
 
@@ -133,7 +138,7 @@ void MatCanvas::mouseMoveEvent(QMouseEvent *event) {
         drag(event->position(), event->modifiers());
     } else if (panning_) {
         const QPointF moved = (event->position() - last_) / scale_;
-        centre_ += QPointF(-moved.x(), moved.y());
+        centre_ += QPointF(-moved.x(), up_ * moved.y());
         last_ = event->position();
         touched_ = true;
         update();

@@ -33,6 +33,9 @@ public:
     QPointF toPixels(double x_mm, double y_mm) const;
     QPointF toMm(const QPointF &pixels) const;
     void fit();
+    /// Seen from the other side: what was up in the drawing is down.
+    void setMirrored(bool mirrored);
+    bool isMirrored() const { return up_ < 0; }
     /// What is chosen fills half of the drawing; without a choice nothing happens.
     void zoomToChosen();
 
@@ -68,6 +71,7 @@ private:
     const theme::Theme &theme_;
     double scale_ = 2;
     QPointF centre_; ///< mm, y up
+    double up_ = 1;  ///< -1: y down
     QPointF last_;
     bool panning_ = false, holding_ = false, touched_ = false;
 };

@@ -11,6 +11,7 @@
 #include <QFormLayout>
 #include <QLineEdit>
 #include <algorithm>
+#include <array>
 #include <tuple>
 
 namespace waxis::app {
@@ -20,6 +21,52 @@ namespace {
 QString shown(double value, const char *unit) { return QStringLiteral("%1 %2").arg(value, 0, 'g', 6).arg(unit); }
 
 enum Folds { kAside, kDown };
+
+const std::array<std::pair<ArmWall, const char *>, 5> kWalls{
+    {{ArmWall::both, QT_TRANSLATE_NOOP("ArmRows", "both")},
+     {ArmWall::left, QT_TRANSLATE_NOOP("ArmRows", "left")},
+     {ArmWall::right, QT_TRANSLATE_NOOP("ArmRows", "right")},
+     {ArmWall::top, QT_TRANSLATE_NOOP("ArmRows", "top")},
+     {ArmWall::bottom, QT_TRANSLATE_NOOP("ArmRows", "bottom")}}};
+
+/// "30 6 both; 80 4 left grommet": where from the root, how wide, through which wall, the edge.
+QString shownHoles(const std::vector<ArmHole> &holes) {
+    QStringList all;
+    for (const auto &hole : holes) {
+        QString text = QStringLiteral("%1 %2").arg(hole.at_mm, 0, 'g', 6).arg(hole.diameter_mm, 0, 'g', 6);
+        for (const auto &[wall, word] : kWalls)
+            if (wall == hole.wall) text += ' ' + ArmRows::tr(word);
+        if (hole.edge == HoleEdge::grommet) text += ' ' + ArmRows::tr("grommet");
+        all << text;
+    }
+    return all.join(QStringLiteral("; "));
+}
+
+std::optional<std::vector<ArmHole>> readHoles(const QString &typed) {
+    std::vector<ArmHole> holes;
+    for (const auto &piece : typed.split(';', Qt::SkipEmptyParts)) {
+        ArmHole hole;
+        std::vector<double> numbers;
+        for (const auto &word : piece.simplified().split(' ', Qt::SkipEmptyParts)) {
+            const auto named = std::find_if(kWalls.begin(), kWalls.end(), [&](const auto &wall) {
+                return word.compare(ArmRows::tr(wall.second), Qt::CaseInsensitive) == 0;
+            });
+            if (named != kWalls.end())
+                hole.wall = named->first;
+            else if (word.compare(ArmRows::tr("grommet"), Qt::CaseInsensitive) == 0)
+                hole.edge = HoleEdge::grommet;
+            else if (const auto number = typedNumber(word, Measure::length))
+                numbers.push_back(*number);
+            else
+                return std::nullopt;
+        }
+        if (numbers.size() != 2) return std::nullopt;
+        hole.at_mm = numbers[0];
+        hole.diameter_mm = numbers[1];
+        holes.push_back(hole);
+    }
+    return holes;
+}
 
 } // namespace
 
@@ -36,6 +83,7 @@ ArmRows::ArmRows(Document &document, const theme::Theme &theme, QFormLayout &for
         const auto section = ArmSection(section_->itemData(index).toInt());
         apply(tr("Arm: %1").arg(section_->itemText(index)), [section](Arm &arm) {
             arm.section = section;
+            if (section == ArmSection::bar) arm.holes.clear();
             constexpr double kWall_mm = 1.5; // until somebody says what it is
             if (section != ArmSection::bar && !(arm.wall_mm > 0))
                 arm.wall_mm = std::min({kWall_mm, arm.width_mm / 4, arm.thickness_mm / 4});
@@ -43,6 +91,25 @@ ArmRows::ArmRows(Document &document, const theme::Theme &theme, QFormLayout &for
     });
     wall_ = number(tr("wall"), "arm-wall", tr("Wall of the arm in mm"), Measure::length, false,
                    [](Arm &arm, std::optional<double> value) { arm.wall_mm = *value; });
+    holes_ = new QLineEdit;
+    holes_->setObjectName("arm-holes");
+    holes_->setAccessibleName(tr("Holes in the walls of the arm"));
+    holes_->setToolTip(tr("Where from the root and how wide, mm, through which wall (both sides, left, right, top, "
+                          "bottom): 30 6 both; 80 4 left grommet"));
+    holes_->setPlaceholderText(tr("none; 30 6 both; 80 4 left"));
+    form.addRow(tr("holes"), holes_);
+    connect(holes_, &QLineEdit::editingFinished, this, [this] {
+        if (!holes_->isModified()) return;
+        holes_->setModified(false);
+        const auto holes = readHoles(holes_->text());
+        if (!holes) {
+            emit document_.refused(tr("\"%1\" is no list of holes: where from the root, how wide, which wall, as 30 6 "
+                                      "both; 80 4 left.")
+                                       .arg(holes_->text()));
+            return refresh();
+        }
+        apply(tr("Holes in the arm"), [&](Arm &arm) { arm.holes = *holes; });
+    });
     width_ = number(tr("width"), "arm-width", tr("Width of the arm in mm"), Measure::length, false,
                     [](Arm &arm, std::optional<double> value) { arm.width_mm = *value; });
     thickness_ = number(tr("thickness"), "arm-thickness", tr("Thickness of the arm in mm"), Measure::length, false,
@@ -145,12 +212,15 @@ void ArmRows::apply(const QString &what, const std::function<void(Arm &)> &chang
 
 void ArmRows::refresh() {
     const Arm *chosen = arm();
-    for (auto *field : {wall_, width_, thickness_, joint_, angle_, hinge_, mass_}) showRow(form_, field, chosen);
+    for (auto *field : {wall_, holes_, width_, thickness_, joint_, angle_, hinge_, mass_})
+        showRow(form_, field, chosen);
     for (auto *field : {section_, material_, folds_}) showRow(form_, field, chosen);
     alike_->setVisible(chosen);
     if (!chosen) return;
     section_->setCurrentIndex(section_->findData(int(chosen->section)));
     showRow(form_, wall_, chosen->section != ArmSection::bar);
+    showRow(form_, holes_, chosen->section != ArmSection::bar);
+    putText(holes_, shownHoles(chosen->holes));
     putText(wall_, shown(chosen->wall_mm, "mm"));
     putText(width_, shown(chosen->width_mm, "mm"));
     putText(thickness_, shown(chosen->thickness_mm, "mm"));

@@ -33,8 +33,8 @@ private:
     const theme::Theme &theme_;
     QFormLayout &form_;
     QComboBox *section_ = nullptr, *material_ = nullptr, *folds_ = nullptr;
-    QLineEdit *width_ = nullptr, *thickness_ = nullptr, *wall_ = nullptr, *joint_ = nullptr, *angle_ = nullptr,
-              *hinge_ = nullptr, *mass_ = nullptr;
+    QLineEdit *width_ = nullptr, *thickness_ = nullptr, *wall_ = nullptr, *holes_ = nullptr, *joint_ = nullptr,
+              *angle_ = nullptr, *hinge_ = nullptr, *mass_ = nullptr;
     QCheckBox *alike_ = nullptr;
 };
 

@@ -96,7 +96,11 @@ void BalanceRows::refresh() {
                       pull(row.element.mass_g * from.y(), tr("left"), tr("right"))};
     words.removeAll(QString());
     pulls_->setText(words.isEmpty() ? tr("nothing: it hangs in the axis") : words.join(QStringLiteral(", ")));
-    const DoubtShare doubt = doubtShareOf(*balance, row.element, row.tolerance_g / 2, row.sigmaPosition_mm);
+    const auto &rows = derived.massRows;
+    DoubtShare doubt;
+    const auto shares = doubtSharesOf(*balance, *rows, std::size_t(document_.loadCase()));
+    for (std::size_t r = 0; r < shares.size(); ++r)
+        if ((*rows)[r].id == row.id) doubt = shares[r];
     doubt_->setText(doubt.sum() > 0 ? tr("%1 % (weight %2 %, place %3 %)")
                                           .arg(100 * doubt.sum(), 0, 'f', 0)
                                           .arg(100 * doubt.byMass, 0, 'f', 0)

@@ -4,6 +4,7 @@
 #include "app/shell/fastening_rows.h"
 #include "app/shell/mounting_rows.h"
 #include "app/shell/pair_card.h"
+#include "app/shell/quick_look_rows.h"
 #include "app/shell/radio_rows.h"
 #include "app/shell/selection_card.h"
 #include "app/shell/stack_rows.h"
@@ -111,6 +112,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     stacked_ = new StackRows(document_, theme_, *form_, this);
     mounting_ = new MountingRows(document_, theme_, *form_, this);
     radio_ = new RadioRows(document_, theme_, *form_, this);
+    looks_ = new QuickLookRows(document_, *form_, this);
     near_ = new QLabel;
     near_->setTextFormat(Qt::PlainText);
     near_->setFont(theme_.numbers(11));
@@ -217,6 +219,7 @@ void InspectorPanel::refresh() {
     stacked_->refresh();
     mounting_->refresh();
     radio_->refresh();
+    looks_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];
     const int digits = row.tolerance_g > 0 && row.tolerance_g < 0.05 ? 2 : 1; // a damper's hundredths are all it has

@@ -18,6 +18,7 @@ class MemberCard;
 class MountingRows;
 class BalanceRows;
 class PairCard;
+class QuickLookRows;
 class RadioRows;
 class StackRows;
 class SelectionCard;
@@ -62,6 +63,7 @@ private:
     WireCard *wire_ = nullptr;
     PairCard *pair_ = nullptr;
     RadioRows *radio_ = nullptr;
+    QuickLookRows *looks_ = nullptr;
     BalanceRows *balance_ = nullptr;
 };
 

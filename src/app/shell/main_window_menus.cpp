@@ -251,6 +251,7 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
         {balance::Page::target, tr("target")},
         {balance::Page::grams, tr("grams, limits and what to lose")},
         {balance::Page::packs, tr("other packs")},
+        {balance::Page::propellers, tr("other propellers")},
         {balance::Page::doubt, tr("doubt, what to weigh next")},
         {balance::Page::weighings, tr("weighings")}};
     for (const auto &[which, text] : balancePages)

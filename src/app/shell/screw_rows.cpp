@@ -46,6 +46,22 @@ ScrewRows::ScrewRows(Document &document, QFormLayout &form, QObject *parent)
                    [](FrameScrew &screw, const QVariant &value) { screw.fromAbove = value.toBool(); });
     side_->addItem(tr("from below"), 0);
     side_->addItem(tr("from above"), 1);
+    shared_ = new QComboBox;
+    shared_->setObjectName("frame-screw-shared");
+    shared_->setAccessibleName(tr("Part whose bracket shares the screw"));
+    form.addRow(tr("shared with"), shared_);
+    connect(shared_, &QComboBox::activated, this, [this](int index) {
+        const FrameScrew *chosen = screw();
+        if (!chosen) return;
+        const std::string id = chosen->id, part = shared_->itemData(index).toString().toStdString();
+        EditResult next = document_.build();
+        for (const auto &other : std::vector<std::string>(chosen->through))
+            if (next && findPart(document_.build(), other) && other != part)
+                next = shareFrameScrew(*next, id, other, false);
+        if (next && !part.empty()) next = shareFrameScrew(*next, id, part, true);
+        document_.edit(tr("Frame screw shared with %1").arg(shared_->itemText(index)), next);
+        refresh();
+    });
     alike_ = new QCheckBox(tr("all screws like this one"));
     alike_->setObjectName("frame-screws-alike");
     alike_->setChecked(true);
@@ -101,7 +117,7 @@ void ScrewRows::fillLengths(const FrameScrew &screw) {
 
 QString ScrewRows::refresh() {
     const FrameScrew *chosen = screw();
-    for (auto *box : {length_, head_, thread_, end_, side_}) showRow(form_, box, chosen);
+    for (auto *box : {length_, head_, thread_, end_, side_, shared_}) showRow(form_, box, chosen);
     alike_->setVisible(chosen);
     if (!chosen) return {};
     const Build &build = document_.build();
@@ -111,12 +127,20 @@ QString ScrewRows::refresh() {
     thread_->setCurrentText(QString::fromStdString(chosen->thread));
     end_->setCurrentIndex(end_->findData(int(chosen->nut)));
     side_->setCurrentIndex(chosen->fromAbove ? 1 : 0);
+    shared_->clear();
+    shared_->addItem(tr("nothing"), QString());
+    for (const auto &id : mayShare(build, *chosen)) {
+        shared_->addItem(QString::fromStdString(displayName(build, id)), QString::fromStdString(id));
+        if (std::find(chosen->through.begin(), chosen->through.end(), id) != chosen->through.end())
+            shared_->setCurrentIndex(shared_->count() - 1);
+    }
+    showRow(form_, shared_, shared_->count() > 1);
     QStringList held;
     for (const auto &id : chosen->through) held << QString::fromStdString(nameWithin(build, id));
     const QString end =
         chosen->into.empty() ? words(formWord(chosen->nut)) : QString::fromStdString(nameWithin(build, chosen->into));
     QString text = tr("screw of the frame: through %1 into %2").arg(held.join(", "), end);
-    const auto reports = frameScrewReports(*build.frame, document_.analysis().practice);
+    const auto reports = frameScrewReports(*build.frame, document_.analysis().practice, bracketsOf(build));
     for (const auto &report : reports) {
         if (report.screw != chosen->id) continue;
         text += tr("; %1 mm clamped").arg(report.column.grip_mm, 0, 'f', 1);

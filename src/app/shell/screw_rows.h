@@ -30,7 +30,8 @@ private:
 
     Document &document_;
     QFormLayout &form_;
-    QComboBox *length_ = nullptr, *head_ = nullptr, *thread_ = nullptr, *end_ = nullptr, *side_ = nullptr;
+    QComboBox *length_ = nullptr, *head_ = nullptr, *thread_ = nullptr, *end_ = nullptr, *side_ = nullptr,
+              *shared_ = nullptr;
     QCheckBox *alike_ = nullptr;
 };
 

@@ -1,13 +1,16 @@
 #include "app/shell/selection_card.h"
 
 #include "app/shell/arm_rows.h"
+#include "app/shell/quick_look_rows.h"
 #include "app/shell/screw_rows.h"
 
 #include "app/shell/group_tools.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/typed_number.h"
+#include "core/base/by_id.h"
 #include "core/derived/all_up.h"
 #include "core/edits/group_edits.h"
+#include "core/layout/hand_edits.h"
 #include "core/rules/wording.h"
 #include "core/studies/arm_shake.h"
 
@@ -94,6 +97,13 @@ MemberCard::MemberCard(Document &document, const theme::Theme &theme, QWidget *p
     height_->setFont(theme.numbers(12));
     form_ = new QFormLayout;
     form_->addRow(tr("underside"), height_);
+    gives_ = new QLineEdit;
+    gives_->setObjectName("member-gives");
+    gives_->setAccessibleName(tr("How far the soft plate sinks, or the bobbin gives, mm"));
+    gives_->setFont(theme_.numbers(12));
+    gives_->setPlaceholderText(tr("not measured"));
+    form_->addRow(tr("sinks, gives"), gives_);
+    connect(gives_, &QLineEdit::editingFinished, this, &MemberCard::applyGives);
     arm_ = new ArmRows(document_, theme_, *form_, this);
     screw_ = new ScrewRows(document_, *form_, this);
     column->addWidget(title_);
@@ -109,9 +119,12 @@ QString MemberCard::shakeInWords(const std::string &arm) const {
         return QStringLiteral("%1–%2").arg(b.least_Hz, 0, 'f', 0).arg(b.most_Hz, 0, 'f', 0);
     };
     QString text = tr("\nBends first at %1 Hz up, %2 aside").arg(band(shake->up), band(shake->inPlane));
-    if (!shake->turns) return text + '.';
-    text += tr("; its propeller turns %1 times a second in hover").arg(band(*shake->turns));
-    return text + (shake->meets() ? tr(": it may sing.") : QStringLiteral("."));
+    if (!shake->rotor) return text + '.';
+    text += tr("; its propeller turns %1 times a second in hover, its blades pass %2 times")
+                .arg(band(shake->rotor->turns), band(shake->rotor->pass));
+    return text + (shake->meetsTurns()    ? tr(": it may sing with the turns.")
+                   : shake->meetsBlades() ? tr(": it may sing with the blades.")
+                                          : QStringLiteral("."));
 }
 
 bool MemberCard::refresh() {
@@ -119,7 +132,7 @@ bool MemberCard::refresh() {
     const Frame &frame = *document_.build().frame;
     QString facts, weight;
     if (const auto grams = gramsOf(document_.analysis().derived, id)) weight = tr(", %1 g").arg(*grams, 0, 'f', 1);
-    bool found = false, plate = false;
+    bool found = false, plate = false, soft = false;
     for (const auto &p : frame.plates)
         if (p.id == id) {
             found = plate = true;
@@ -127,6 +140,9 @@ bool MemberCard::refresh() {
                         .arg(p.thickness_mm)
                         .arg(QString::fromStdString(p.material), weight);
             putText(height_, tr("%1 mm").arg(QString::fromStdString(oneDecimal(p.z_mm))));
+            soft = p.isolated;
+            if (soft) putText(gives_, p.sag_mm.known() ? tr("%1 mm").arg(*p.sag_mm.value) : QString());
+            if (soft) facts += '\n' + softInWords(document_, id);
         }
     for (const auto &a : frame.arms)
         if (a.id == id) {
@@ -140,7 +156,12 @@ bool MemberCard::refresh() {
     for (const auto &s : frame.standoffs)
         if (s.id == id) {
             found = true;
-            facts = tr("standoff %1, %2 mm high, %3 mm thick%4")
+            const bool bobbin = s.role == StandoffRole::bobbin;
+            soft |= bobbin;
+            if (bobbin) putText(gives_, s.travel_mm ? tr("%1 mm").arg(*s.travel_mm) : QString());
+            facts = (bobbin                            ? tr("bobbin %1, %2 mm high, %3 mm thick%4")
+                     : s.role == StandoffRole::stopper ? tr("stopper %1, %2 mm high, %3 mm thick%4")
+                                                       : tr("standoff %1, %2 mm high, %3 mm thick%4"))
                         .arg(QString::fromStdString(s.thread))
                         .arg(s.height_mm)
                         .arg(s.diameter_mm)
@@ -155,8 +176,28 @@ bool MemberCard::refresh() {
     facts_->setText(facts);
     height_->setVisible(plate);
     form_->labelForField(height_)->setVisible(plate);
+    gives_->setVisible(soft);
+    form_->labelForField(gives_)->setVisible(soft);
     arm_->refresh();
     return true;
+}
+
+void MemberCard::applyGives() {
+    if (!gives_->isModified()) return;
+    gives_->setModified(false);
+    const std::string id = document_.selected().toStdString();
+    const QString text = gives_->text().trimmed();
+    const auto value = typedNumber(text, Measure::length);
+    const QString what = tr("How far %1 gives").arg(QString::fromStdString(displayName(document_.build(), id)));
+    if (!value && !text.isEmpty())
+        emit document_.refused(notUnderstood(text, Measure::length));
+    else if (const Standoff *post = byId(document_.build().frame->standoffs, id)) {
+        Standoff next = *post;
+        next.travel_mm = value;
+        document_.edit(what, setStandoff(document_.build(), next));
+    } else
+        document_.edit(what, setPlateSag(document_.build(), id, value ? measuredValue(*value) : Measured{}));
+    refresh();
 }
 
 void MemberCard::applyHeight() {

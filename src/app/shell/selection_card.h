@@ -43,6 +43,7 @@ public:
 
 private:
     void applyHeight();
+    void applyGives();
     /// When the arm bends and its propeller turns; empty: not known.
     QString shakeInWords(const std::string &arm) const;
     Document &document_;
@@ -50,7 +51,7 @@ private:
     QLabel *title_ = nullptr;
     QLabel *facts_ = nullptr;
     QFormLayout *form_ = nullptr;
-    QLineEdit *height_ = nullptr;
+    QLineEdit *height_ = nullptr, *gives_ = nullptr;
     ArmRows *arm_ = nullptr;
     ScrewRows *screw_ = nullptr;
 };

@@ -45,7 +45,9 @@ Breakdown breakdownOf(const Build &build, const std::vector<MassRow> &rows, std:
     const CaseMasses in = massesIn(build, rows, caseIndex, balance.loadCase.folded);
     std::map<GramGroup, GroupMass> groups;
     std::map<std::size_t, RowShare> shares;
-    for (const auto &m : in.masses) {
+    const auto doubts = doubtSharesOf(balance, in.masses);
+    for (std::size_t i = 0; i < in.masses.size(); ++i) {
+        const CaseMass &m = in.masses[i];
         const MassRow &row = rows[m.row];
         RowShare &share = shares[m.row];
         if (share.id.empty()) {
@@ -63,7 +65,7 @@ Breakdown breakdownOf(const Build &build, const std::vector<MassRow> &rows, std:
         const Vec3 d = m.element.centroid_mm - cg;
         share.inertia_gmm2 += m.element.inertia_gmm2.diagonal() +
                               m.element.mass_g * (Vec3::Constant(d.squaredNorm()) - d.cwiseProduct(d));
-        share.doubtShare += doubtShareOf(balance, m.element, m.sigmaMass_g, m.sigmaPosition_mm).sum();
+        share.doubtShare += doubts[i].sum();
     }
     for (const auto &[index, share] : shares) {
         GroupMass &group = groups[share.group];

@@ -17,7 +17,7 @@ CaseBalance caseBalance(const Build &build, const std::vector<MassRow> &rows, co
     std::vector<UncertainMass> doubts;
     for (const auto &m : in.masses) {
         elements.push_back(m.element);
-        doubts.push_back({m.element.mass_g, m.sigmaMass_g, m.element.centroid_mm, m.sigmaPosition_mm});
+        doubts.push_back({m.element.mass_g, m.sigmaMass_g, m.element.centroid_mm, m.sigmaPosition_mm, m.group});
     }
     balance.mass = rollUp(elements);
     const CgUncertainty doubt = propagate(doubts);

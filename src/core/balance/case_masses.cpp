@@ -51,6 +51,7 @@ CaseMasses massesIn(const Build &build, const std::vector<MassRow> &rows, std::s
     CaseMasses result;
     const Folded folded = isFolded ? foldedOf(build) : Folded{};
     const CaseMask bit = CaseMask(1) << caseIndex;
+    std::map<std::string, int> groups;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const MassRow &row = rows[r];
         if (!(row.cases & bit)) continue;
@@ -60,7 +61,9 @@ CaseMasses massesIn(const Build &build, const std::vector<MassRow> &rows, std::s
             continue;
         }
         auto take = [&](const MassElement &element, double share) {
-            result.masses.push_back({r, element, share * row.tolerance_g / 2, row.sigmaPosition_mm});
+            const std::string &name = row.alike.empty() && share < 1 ? row.id : row.alike;
+            const int group = name.empty() ? -1 : groups.try_emplace(name, int(groups.size())).first->second;
+            result.masses.push_back({r, element, share * row.tolerance_g / 2, row.sigmaPosition_mm, group});
         };
         const auto motion = folded.motion.find(row.id);
         const auto cut = row.kind == MassKind::arm ? folded.arms.find(row.id) : folded.arms.end();

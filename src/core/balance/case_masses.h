@@ -13,6 +13,7 @@ struct CaseMass {
     std::size_t row = 0; ///< index in the mass rows
     MassElement element; ///< where it is in this case
     double sigmaMass_g = 0, sigmaPosition_mm = 0;
+    int group = -1; ///< rows that are wrong together (MassRow::alike), and the pieces of one arm
 };
 
 struct CaseMasses {

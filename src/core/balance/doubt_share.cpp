@@ -1,17 +1,47 @@
 #include "core/balance/doubt_share.h"
+
 #include "core/balance/case_balance.h"
+#include "core/balance/case_masses.h"
+#include "core/balance/mass_rows.h"
 
 #include <cmath>
+#include <map>
 
 namespace waxis {
 
-DoubtShare doubtShareOf(const CaseBalance &balance, const MassElement &element, double sigmaMass_g,
-                        double sigmaPosition_mm) {
+std::vector<DoubtShare> doubtSharesOf(const CaseBalance &balance, std::span<const CaseMass> masses) {
+    std::vector<DoubtShare> shares(masses.size());
     const double variance = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
-    if (!balance.mass.cg_mm || !(variance > 0)) return {};
-    const Vec2 lever = (element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g;
-    return {lever.squaredNorm() * sigmaMass_g * sigmaMass_g / variance,
-            2 * std::pow(element.mass_g / balance.mass.mass_g * sigmaPosition_mm, 2) / variance};
+    if (!balance.mass.cg_mm || !(variance > 0)) return shares;
+    const auto shiftOf = [&](const CaseMass &m) -> Vec2 {
+        return (m.element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g * m.sigmaMass_g;
+    };
+    std::map<int, Vec2> together;
+    for (const auto &m : masses)
+        if (m.group >= 0) together.try_emplace(m.group, Vec2::Zero()).first->second += shiftOf(m);
+    for (std::size_t i = 0; i < masses.size(); ++i) {
+        const CaseMass &m = masses[i];
+        const Vec2 own = shiftOf(m);
+        shares[i] = {own.dot(m.group < 0 ? own : together.at(m.group)) / variance,
+                     2 * std::pow(m.element.mass_g / balance.mass.mass_g * m.sigmaPosition_mm, 2) / variance};
+    }
+    return shares;
+}
+
+std::vector<DoubtShare> doubtSharesOf(const CaseBalance &balance, std::span<const MassRow> rows,
+                                      std::size_t caseIndex) {
+    std::vector<CaseMass> masses;
+    std::map<std::string, int> groups;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        const MassRow &row = rows[r];
+        if (!(row.cases >> caseIndex & 1) || !row.known) continue;
+        const int group = row.alike.empty() ? -1 : groups.try_emplace(row.alike, int(groups.size())).first->second;
+        masses.push_back({r, row.element, row.tolerance_g / 2, row.sigmaPosition_mm, group});
+    }
+    const auto found = doubtSharesOf(balance, masses);
+    std::vector<DoubtShare> shares(rows.size());
+    for (std::size_t i = 0; i < masses.size(); ++i) shares[masses[i].row] = found[i];
+    return shares;
 }
 
 } // namespace waxis

@@ -21,12 +21,36 @@ const PartType *motorOn(const Build &build, const LoadCase &loadCase, const Moto
     return nullptr;
 }
 
+const PartType *propellerOn(const Build &build, const LoadCase &loadCase, const MotorMount &mount) {
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (type && type->kind == PartKind::propeller && part.placement.site == mount.id && isAboard(part, loadCase))
+            return type;
+    }
+    return nullptr;
+}
+
 /// Reaction on the frame per thrust: a propeller that turns clockwise, seen from above, turns the craft to the left.
-std::vector<double> torquesPerThrust(const std::vector<MotorMount> &mounts) {
+/// Power at a thrust goes as T^1.5 / D and turns as sqrt(T / C_T) / D^2, so torque per thrust as D sqrt(C_T); C_T as
+/// pitch over diameter times blades, where all of them state these (momentum theory with one figure of merit and thin
+/// blades: rough, good to tell unlike propellers from like ones).
+std::vector<double> torquesPerThrust(const Build &build, const LoadCase &loadCase) {
+    const auto &mounts = build.frame->motorMounts;
+    std::vector<const PartType *> propellers;
+    bool stated = true;
+    for (const auto &mount : mounts) {
+        propellers.push_back(propellerOn(build, loadCase, mount));
+        const PartType *type = propellers.back();
+        stated = stated && type && type->propDiameter_mm && type->propPitch_mm && *type->propPitch_mm > 0;
+    }
     std::vector<double> torques;
-    for (const auto &mount : mounts)
-        torques.push_back((mount.spin == Spin::clockwise ? 1 : -1) *
-                          (mount.propDiameter_mm > 0 ? mount.propDiameter_mm : 1));
+    for (std::size_t i = 0; i < mounts.size(); ++i) {
+        const PartType *type = propellers[i];
+        double arm = type && type->propDiameter_mm ? *type->propDiameter_mm : mounts[i].propDiameter_mm;
+        if (!(arm > 0)) arm = 1;
+        if (stated) arm *= std::sqrt(*type->propPitch_mm / arm * type->propBlades.value_or(2));
+        torques.push_back((mounts[i].spin == Spin::clockwise ? 1 : -1) * arm);
+    }
     return torques;
 }
 
@@ -54,7 +78,7 @@ HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec3 &
     for (std::size_t i = 0; i < mounts.size(); ++i) share.aside_N += share.thrusts_N[i] * mounts[i].axis.head<2>();
     share.lean_deg =
         degreesFromRadians(std::atan2(share.aside_N.norm(), kilogramsFromGrams(mass_g) * kStandardGravity_m_s2));
-    const auto torques = torquesPerThrust(mounts);
+    const auto torques = torquesPerThrust(build, loadCase);
     if (const auto trimmed = tiltedSplit(motors, cg_mm, kilogramsFromGrams(mass_g), kStandardGravity_m_s2, &torques))
         share.yawBalanced_N = *trimmed;
     double left = 0, all = 0;

@@ -22,7 +22,8 @@ struct HoverShare {
     int tightest = -1;
     double tightestShare = 0;
     /// Torque left over, in shares of all torques: positive turns the nose to the left. Torque of a propeller goes as
-    /// thrust times diameter (like propellers: common practice, no source). 0 without thrusts.
+    /// thrust times diameter, and as the root of its pitch and blades where all of them state these (rough). 0 without
+    /// thrusts.
     double yawLeft = 0;
     bool yawServo = false; ///< a servo aboard holds the yaw
 };

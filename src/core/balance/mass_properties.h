@@ -37,6 +37,7 @@ struct UncertainMass {
     double mass_g = 0, sigmaMass_g = 0;
     Vec3 centroid_mm = Vec3::Zero();
     double sigmaPosition_mm = 0; ///< along each axis
+    int group = -1;              ///< those of one group are wrong together, each by its own sigma; -1: on its own
 };
 
 struct CgUncertainty {
@@ -44,7 +45,8 @@ struct CgUncertainty {
     Mat3 covariance_mm2 = Mat3::Zero();
 };
 
-/// First-order propagation: dc/dmi = (ci - c)/m, dc/dci = mi/m; all entries independent. Needs some mass.
+/// First-order propagation: dc/dmi = (ci - c)/m, dc/dci = mi/m; masses of one group are wrong by one common factor,
+/// all else is independent. Needs some mass.
 CgUncertainty propagate(std::span<const UncertainMass> masses);
 
 } // namespace waxis

@@ -84,7 +84,7 @@ void addHinge(const Arm &arm, const Practice &practice, MassRow &row) {
 
 /// One row for each screw of the frame with its nut, one for the nuts of each bobbin.
 void addFrameHardware(const Build &build, const Practice &practice, CaseMask cases, std::vector<MassRow> &rows) {
-    for (const auto &[member, id, piece, at_mm] : frameHardware(*build.frame, practice)) {
+    for (const auto &[member, id, piece, at_mm] : frameHardware(build, practice)) {
         const KitEntry *inBox = findKitEntry(build, piece.item);
         const bool weighed = inBox && inBox->mass_g.known();
         MassElement element{weighed ? *inBox->mass_g.value : piece.piece_g, at_mm, Mat3::Zero()};
@@ -139,6 +139,7 @@ MassRow massRowOf(const Build &build, const Part &part, const Practice &practice
     row.source = mass.source;
     if (!mass.known()) return row;
     row.tolerance_g = statedOrDefaultTolerance(mass, practice);
+    if (!part.mass_g.known()) row.alike = part.type;              // one figure for all of them
     row.element.mass_g = *mass.value * (seat ? seat->kept : 1.0); // a damper that was cut down weighs less
     const Mat3 turn = X_FramePart.rotation.toRotationMatrix();
     row.element.inertia_gmm2 = turn * unit.inertiaPerGram_mm2 * turn.transpose() * row.element.mass_g;
@@ -179,9 +180,14 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
         rows.push_back(structureRow(plate.id, MassKind::plate, shapeProperties(plateShape(plate)), platePose(plate),
                                     plate.material, weighed(plate.mass_g, plate.id), frame, practice, allCases));
     for (const auto &arm : frame.arms) {
-        rows.push_back(structureRow(arm.id, MassKind::arm, shapeProperties(armShape(arm)), armPose(arm), arm.material,
+        ShapeProperties bare = shapeProperties(armShape(arm));
+        const double left = 1 - armHoles_mm3(arm) / bare.volume_mm3; // what its holes leave, as if spread over it
+        bare.volume_mm3 *= left;
+        bare.inertia_mm5 *= left;
+        rows.push_back(structureRow(arm.id, MassKind::arm, bare, armPose(arm), arm.material,
                                     weighed(arm.mass_g, kitItemOf(arm)), frame, practice, allCases));
         addHinge(arm, practice, rows.back());
+        if (!arm.mass_g.known()) rows.back().alike = kitItemOf(arm);
     }
     for (const auto &standoff : frame.standoffs) {
         ShapeProperties tube = shapeProperties(standoffShape(standoff));
@@ -190,6 +196,7 @@ std::vector<MassRow> structureMassRows(const Build &build, const Practice &pract
         tube.inertia_mm5 -= bore.inertia_mm5;
         rows.push_back(structureRow(standoff.id, MassKind::standoff, tube, standoffPose(standoff), standoff.material,
                                     weighed(standoff.mass_g, kitItemOf(standoff)), frame, practice, allCases));
+        if (!standoff.mass_g.known()) rows.back().alike = kitItemOf(standoff);
     }
     addFrameHardware(build, practice, allCases, rows);
     for (const auto &allowance : build.allowances) {

@@ -22,6 +22,7 @@ struct MassRow {
     Source source = Source::catalogue;
     double tolerance_g = 0; ///< +- 2 sigma; the practice's default where none is stated
     double sigmaPosition_mm = 0;
+    std::string alike; ///< rows that are wrong together, by one factor: of one type, not weighed; empty: on its own
     MassElement element;
     CaseMask cases = 0; ///< load cases that it flies in
 };

@@ -17,11 +17,13 @@ struct Prepared {
     Vec3 sureMoment = Vec3::Zero();
     std::vector<UncertainMass> weighed; ///< mass in doubt, place sure
     std::vector<UncertainMass> placed;  ///< place in doubt, mass perhaps too
+    int groups = 0;                     ///< of what is wrong together
 };
 
 Prepared prepare(std::span<const UncertainMass> masses) {
     Prepared out;
     for (const auto &m : masses) {
+        out.groups = std::max(out.groups, m.group + 1);
         if (m.sigmaPosition_mm > 0)
             out.placed.push_back(m);
         else if (m.sigmaMass_g > 0)
@@ -52,16 +54,21 @@ Block drawBlock(const Prepared &in, const Vec3 &about, const Vec2 &centre, doubl
     boost::random::mt19937 random(seed);
     boost::random::normal_distribution<float> normal; // half the time of double, and 24 bits are plenty
     Block block;
+    std::vector<double> common(std::size_t(in.groups));
     for (int i = 0; i < draws; ++i) {
         double mass = in.sureMass_g;
         Vec3 moment = in.sureMoment;
+        for (double &factor : common) factor = normal(random);
+        const auto wrong = [&](const UncertainMass &m) {
+            return m.group < 0 ? double(normal(random)) : common[std::size_t(m.group)];
+        };
         for (const auto &m : in.weighed) {
-            const double grams = bounded(m, m.mass_g + m.sigmaMass_g * normal(random));
+            const double grams = bounded(m, m.mass_g + m.sigmaMass_g * wrong(m));
             mass += grams;
             moment += grams * m.centroid_mm;
         }
         for (const auto &m : in.placed) {
-            const double grams = m.sigmaMass_g > 0 ? bounded(m, m.mass_g + m.sigmaMass_g * normal(random)) : m.mass_g;
+            const double grams = m.sigmaMass_g > 0 ? bounded(m, m.mass_g + m.sigmaMass_g * wrong(m)) : m.mass_g;
             const double x = normal(random), y = normal(random), z = normal(random);
             mass += grams;
             moment += grams * (m.centroid_mm + m.sigmaPosition_mm * Vec3(x, y, z));

@@ -27,7 +27,8 @@ struct DrawnBalance {
     std::vector<Vec2> cloud_mm; ///< the first draws, in plan
 };
 
-/// Draws each mass and the place of each from normal distributions of the stated doubts, independent; a thing drawn
+/// Draws each mass and the place of each from normal distributions of the stated doubts, masses of a group by one
+/// common draw, all else independent; a thing drawn
 /// below zero weighs nothing (rows that are negative themselves, trimmed leads, stay free). `centre_mm` and `ring_mm`:
 /// the thrust centre and the tolerance about it in plan. Two threads, repeatable: blocks of draws have seeds of their
 /// own. Stops early, with fewer draws, once `stop` is set. Sampling error of a standard deviation: 1 / sqrt(2 N), 0.22

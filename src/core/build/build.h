@@ -24,6 +24,7 @@ struct Fastening {
     std::vector<std::string> onto; ///< ids of what it is fastened to: these may touch
     bool insulated = false;        ///< an insulating layer lies between
     std::optional<int> pieces;     ///< how many screws, ties or straps; none: as many as is usual
+    Measured sag_mm = {};          ///< on something soft: how far it sinks under its own weight
     bool operator==(const Fastening &) const = default;
 };
 

@@ -76,6 +76,11 @@ std::optional<Base> baseAt(const Build &build, const Stack &stack, int depth) {
     return Base{X_FrameCarrier * X_CarrierBase, plate.to_mm - plate.from_mm};
 }
 
+double heightInColumn_mm(const Build &build, const Stack &stack, int layer) {
+    const StackLayer &own = stack.layers[std::size_t(layer)];
+    return sheetCarries(stack, layer) ? freeHeight_mm(build, own) : layerHeight_mm(build, own);
+}
+
 std::optional<StackChain> chainAt(const Build &build, const Stack &stack, int depth) {
     const auto base = baseAt(build, stack, depth);
     const int seat = frameLayer(stack);
@@ -86,7 +91,7 @@ std::optional<StackChain> chainAt(const Build &build, const Stack &stack, int de
     chain.spans.resize(stack.layers.size());
     double z = 0;
     for (std::size_t i = std::size_t(seat) + 1; i < stack.layers.size(); ++i) {
-        const double next = z + layerHeight_mm(build, stack.layers[i]);
+        const double next = z + heightInColumn_mm(build, stack, int(i));
         chain.spans[i] = {z, next};
         z = next;
     }
@@ -94,7 +99,7 @@ std::optional<StackChain> chainAt(const Build &build, const Stack &stack, int de
     z = -base->thickness_mm;
     chain.spans[std::size_t(seat)] = {z, 0};
     for (int i = seat - 1; i >= 0; --i) {
-        const double next = z - layerHeight_mm(build, stack.layers[std::size_t(i)]);
+        const double next = z - heightInColumn_mm(build, stack, i);
         chain.spans[std::size_t(i)] = {next, z};
         z = next;
     }
@@ -110,6 +115,13 @@ StackSeat seatIn(const Build &build, const StackChain &chain, const StackPlace &
         const bool outside = place.stack->headsOutside;
         X_BasePart.position_mm.z() = outside ? chain.top_mm : chain.bottom_mm;
         X_BasePart.rotation = outside ? Quat(0, 1, 0, 0) : Quat::Identity();
+        if (place.stack->cut_mm > 0 && type.fastener && type.fastener->length_mm > 0 && !type.solids.empty()) {
+            seat.stretch = std::max(0.05, 1 - place.stack->cut_mm / type.fastener->length_mm);
+            double all = 0; // the head stays whole
+            for (const auto &solid : type.solids) all += shapeProperties(solid.shape).volume_mm3;
+            const double shank = shapeProperties(type.solids.front().shape).volume_mm3;
+            if (all > 0) seat.kept = 1 - (1 - seat.stretch) * shank / all;
+        }
     } else {
         const StackLayer &layer = place.stack->layers[std::size_t(place.layer)];
         const LayerSpan &span = chain.spans[std::size_t(place.layer)];
@@ -150,6 +162,24 @@ bool liesOnly(LayerRole role) { return role == LayerRole::wires || role == Layer
 bool isHardware(LayerRole role) {
     return role == LayerRole::damper || role == LayerRole::spacer || role == LayerRole::nut ||
            role == LayerRole::washer || role == LayerRole::shim;
+}
+
+bool sheetCarries(const Stack &stack, int layer) {
+    if (stack.layers[std::size_t(layer)].role != LayerRole::sheet) return false;
+    const auto solid = [&](int i) { // a neighbour that something is stuck to
+        const LayerRole role = stack.layers[std::size_t(i)].role;
+        return role == LayerRole::board || role == LayerRole::adapter || role == LayerRole::frame;
+    };
+    bool below = false, above = false;
+    for (int i = layer - 1; i >= 0 && !below; --i) {
+        if (!solid(i) && stack.layers[std::size_t(i)].role != LayerRole::sheet) return false;
+        below = solid(i);
+    }
+    for (int i = layer + 1; i < int(stack.layers.size()) && !above; ++i) {
+        if (!solid(i) && stack.layers[std::size_t(i)].role != LayerRole::sheet) return false;
+        above = solid(i);
+    }
+    return below && above;
 }
 
 const Stack *findStack(const Build &build, const std::string &id) {

@@ -66,6 +66,9 @@ const PartType *layerType(const Build &build, const StackLayer &layer);
 
 bool liesOnly(LayerRole role);   ///< wires, sheets
 bool isHardware(LayerRole role); ///< one piece per hole
+/// Whether a sheet carries what lies on it: no hardware and no air between its neighbours on both sides, a board stuck
+/// flat on its insulation. It then has its height in the column.
+bool sheetCarries(const Stack &stack, int layer);
 
 const Stack *findStack(const Build &build, const std::string &id);
 /// Index of the frame's layer; -1 when there is none (loaders and edits refuse that).

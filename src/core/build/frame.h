@@ -37,6 +37,20 @@ enum class ArmSection {
     tube ///< hollow and round (oval where width and thickness differ)
 };
 
+enum class HoleEdge { bare, grommet };
+
+/// Which wall of a hollow arm a hole goes through; left and right for somebody who looks from its root to its tip.
+enum class ArmWall { left, right, both, top, bottom };
+
+/// A way for wires and air into a hollow arm.
+struct ArmHole {
+    double at_mm = 0; ///< of its middle from the root
+    double diameter_mm = 0;
+    ArmWall wall = ArmWall::both;
+    HoleEdge edge = HoleEdge::bare;
+    bool operator==(const ArmHole &) const = default;
+};
+
 /// Straight between two points on its top centre line.
 struct Arm {
     std::string id;
@@ -47,10 +61,11 @@ struct Arm {
     std::string material = "carbon";
     std::optional<double> foldJoint_mm; ///< distance of a folding joint from the root
     std::optional<double>
-        foldAngle_deg;             ///< how far the outer part turns when folded, to the left positive; none: 90, aft
-    bool foldsDown = false;        ///< the joint's axis lies across the arm: the angle counts downwards, none: 90
-    std::optional<double> hinge_g; ///< what the folding joint weighs besides the arm
-    Measured mass_g;               ///< weighed, with its joint; unknown: from size and density
+        foldAngle_deg;               ///< how far the outer part turns when folded, to the left positive; none: 90, aft
+    bool foldsDown = false;          ///< the joint's axis lies across the arm: the angle counts downwards, none: 90
+    std::optional<double> hinge_g;   ///< what the folding joint weighs besides the arm
+    Measured mass_g;                 ///< weighed, with its joint; unknown: from size and density
+    std::vector<ArmHole> holes = {}; ///< of what is hollow
     bool operator==(const Arm &) const = default;
 };
 
@@ -71,13 +86,15 @@ struct Plate {
     std::string material = "carbon";
     bool isolated = false; ///< belongs to the clean frame on bobbins
     Measured mass_g;       ///< weighed; unknown: from outline, holes, thickness and density
+    Measured sag_mm;       ///< isolated: how far it sinks on its bobbins under all that it carries
     bool operator==(const Plate &) const = default;
 };
 
 enum class StandoffRole {
     standoff, ///< holds plates apart
     bobbin,   ///< soft: carries the clean frame
-    foot      ///< stands on the ground
+    foot,     ///< stands on the ground
+    stopper   ///< ends short of the clean frame and stops it before the bobbins tear
 };
 
 struct Standoff {
@@ -87,7 +104,8 @@ struct Standoff {
     double height_mm = 0, diameter_mm = 0, bore_mm = 0;
     std::string thread = "M3";
     std::string material = "aluminium";
-    Measured mass_g; ///< weighed; unknown: from size and density
+    Measured mass_g;                      ///< weighed; unknown: from size and density
+    std::optional<double> travel_mm = {}; ///< bobbins: how far they give in a hard stop; none: the practice's figure
     bool operator==(const Standoff &) const = default;
 };
 
@@ -99,7 +117,7 @@ struct FrameScrew {
     std::string thread = "M3";
     HeadStyle head = HeadStyle::button;
     std::optional<double> length_mm;          ///< as sold; none: the shortest on sale that holds
-    std::vector<std::string> through;         ///< plates, arms, feet and plain posts, from the head onwards
+    std::vector<std::string> through;         ///< plates, arms, feet, plain posts, brackets; from the head onwards
     std::string into;                         ///< the post or foot whose thread it turns into; empty: a nut
     FastenerForm nut = FastenerForm::lockNut; ///< where `into` is empty: nut, lockNut, thinLockNut or pressNut
     bool operator==(const FrameScrew &) const = default;
@@ -118,8 +136,6 @@ struct Site {
     bool isolated = false; ///< soft: sways against the rigid frame
     bool operator==(const Site &) const = default;
 };
-
-enum class HoleEdge { bare, grommet };
 
 struct PassThrough {
     std::string id;

@@ -2,6 +2,7 @@
 
 #include "core/base/by_id.h"
 #include "core/base/units.h"
+#include "core/build/build.h"
 #include "core/build/frame_shapes.h"
 
 #include <algorithm>
@@ -81,7 +82,7 @@ public:
 
     std::vector<FrameScrew> write() {
         for (const auto &post : frame_.standoffs)
-            if (post.role == StandoffRole::standoff) addPost(post);
+            if (post.role == StandoffRole::standoff || post.role == StandoffRole::stopper) addPost(post);
         for (const auto &arm : frame_.arms) addArm(arm);
         for (const auto &post : frame_.standoffs)
             if (post.role == StandoffRole::foot) addFoot(post);
@@ -123,6 +124,7 @@ private:
         const Vec2 at = post.base_mm.head<2>();
         const double low = post.base_mm.z(), high = low + post.height_mm;
         auto below = reversed(layersFrom(frame_, at, low, -1)), above = layersFrom(frame_, at, high, 1);
+        if (post.role == StandoffRole::stopper) above.clear(); // nothing is screwed to its top
         if (isPlain(post)) {
             if (!drilled(below, at) || !drilled(above, at)) return;
             below.push_back(post.id);
@@ -187,7 +189,39 @@ bool isPlain(const Standoff &post) {
     return thread && post.bore_mm >= thread->fineHole_mm - kTouch_mm;
 }
 
-ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw) {
+namespace {
+
+double bracketThickness_mm(const PartType &type) {
+    for (const auto &solid : type.solids)
+        if (solid.role == SolidRole::board)
+            return boundsOf(solid.shape, {Vec3::Zero(), solid.X_PartSolid.rotation}).size_mm().z();
+    std::optional<double> round, thinnest;
+    for (const auto &solid : type.solids) {
+        if (solid.role == SolidRole::soft) continue;
+        const Aabb box = boundsOf(solid.shape, solid.X_PartSolid);
+        const double thick = box.size_mm().minCoeff();
+        if (!thinnest || thick < *thinnest) thinnest = thick;
+        if (!type.mounting) continue;
+        for (const auto &hole : holeCentres(*type.mounting))
+            if (hole.x() >= box.min_mm.x() && hole.x() <= box.max_mm.x() && hole.y() >= box.min_mm.y() &&
+                hole.y() <= box.max_mm.y() && (!round || box.size_mm().z() < *round))
+                round = box.size_mm().z();
+    }
+    return round ? *round : thinnest.value_or(0);
+}
+
+} // namespace
+
+Brackets bracketsOf(const Build &build) {
+    Brackets brackets;
+    for (const auto &screw : build.frame->screws)
+        for (const auto &id : screw.through)
+            if (const Part *part = findPart(build, id))
+                if (const PartType *type = typeOf(build, *part)) brackets[id] = bracketThickness_mm(*type);
+    return brackets;
+}
+
+ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw, const Brackets &brackets) {
     ScrewColumn column;
     column.at_mm = screw.at_mm;
     column.up = screw.fromAbove ? -1 : 1;
@@ -207,7 +241,14 @@ ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw) {
         layers.push_back({id, std::min(a, b), std::max(a, b)});
         return true;
     };
-    for (const auto &id : screw.through) put(id);
+    double underHead = 0, underNut = 0;
+    for (const auto &id : screw.through) {
+        const auto bracket = brackets.find(id);
+        if (bracket == brackets.end())
+            put(id);
+        else
+            (layers.empty() ? underHead : underNut) += bracket->second;
+    }
     std::stable_sort(layers.begin(), layers.end(),
                      [](const Layer &a, const Layer &b) { return a.near_mm < b.near_mm; });
     const std::size_t clamped = layers.size();
@@ -222,7 +263,8 @@ ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw) {
         }
         if (i < clamped) reached = std::max(reached, layers[i].far_mm);
     }
-    column.grip_mm = reached - layers.front().near_mm;
+    column.headFace_mm -= column.up * underHead;
+    column.grip_mm = reached - layers.front().near_mm + underHead + underNut;
     for (const auto &id : screw.through)
         if (const Plate *plate = byId(frame.plates, id); plate && thread && column.narrow.empty()) {
             const double hole = holeAt_mm(*plate, screw.at_mm);
@@ -233,10 +275,10 @@ ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw) {
     return column;
 }
 
-std::vector<std::pair<Shape, Pose>> bodiesOf(const Frame &frame, const FrameScrew &screw) {
+std::vector<std::pair<Shape, Pose>> bodiesOf(const Frame &frame, const FrameScrew &screw, const Brackets &brackets) {
     const ThreadSize *thread = findThread(screw.thread);
     if (!thread) return {};
-    const ScrewColumn column = columnOf(frame, screw);
+    const ScrewColumn column = columnOf(frame, screw, brackets);
     if (!(column.grip_mm > 0)) return {};
     std::vector<std::pair<Shape, Pose>> bodies;
     const auto put = [&](double diameter, double height, double face, double way) {
@@ -253,15 +295,22 @@ std::vector<std::pair<Shape, Pose>> bodiesOf(const Frame &frame, const FrameScre
     return bodies;
 }
 
-void tidyScrews(Frame &frame) {
-    std::set<std::string> members;
+void tidyScrews(Build &build) {
+    if (build.frame->screws.empty()) return;
+    Frame frame = *build.frame;
+    std::set<std::string> members, parts;
+    for (const auto &part : build.parts) parts.insert(part.id);
     for (const auto &plate : frame.plates) members.insert(plate.id);
     for (const auto &arm : frame.arms) members.insert(arm.id);
     for (const auto &post : frame.standoffs) members.insert(post.id);
     std::erase_if(frame.screws, [&](FrameScrew &screw) {
-        std::erase_if(screw.through, [&](const std::string &id) { return !members.contains(id); });
-        return screw.through.empty() || (!screw.into.empty() && !members.contains(screw.into));
+        std::erase_if(screw.through,
+                      [&](const std::string &id) { return !members.contains(id) && !parts.contains(id); });
+        const bool holds = std::any_of(screw.through.begin(), screw.through.end(),
+                                       [&](const std::string &id) { return members.contains(id); });
+        return !holds || (!screw.into.empty() && !members.contains(screw.into));
     });
+    if (!(frame == *build.frame)) build.frame = std::move(frame);
 }
 
 std::vector<FrameScrew> missingScrews(const Frame &frame) { return ScrewWriter(frame).write(); }

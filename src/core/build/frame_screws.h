@@ -4,7 +4,17 @@
 #include "core/build/frame.h"
 #include "core/geometry/solid.h"
 
+#include <map>
+
 namespace waxis {
+
+struct Build;
+
+/// Thickness of the parts that share a screw of the frame (a bracket under its head or nut), mm, by part.
+using Brackets = std::map<std::string, double>;
+/// Those that some screw of the frame goes through: the part's board, else what stands round the holes of its pattern,
+/// else its thinnest firm solid.
+Brackets bracketsOf(const Build &build);
 
 /// From `low` to `high` mm of a plate, arm or post at a place in plan; none where it does not stand there or is not of
 /// this frame.
@@ -27,11 +37,13 @@ struct ScrewColumn {
     Vec3 end_mm() const { return {at_mm.x(), at_mm.y(), headFace_mm + up * grip_mm}; }
     Vec2 at_mm = Vec2::Zero();
 };
-ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw);
+/// Brackets named before the first member of the frame lie under the head, others under the nut.
+ScrewColumn columnOf(const Frame &frame, const FrameScrew &screw, const Brackets &brackets = {});
 
 /// Head and nut as bodies; of sizes that are not made, the cap head or plain nut. No second one for a screw in a
 /// thread.
-std::vector<std::pair<Shape, Pose>> bodiesOf(const Frame &frame, const FrameScrew &screw);
+std::vector<std::pair<Shape, Pose>> bodiesOf(const Frame &frame, const FrameScrew &screw,
+                                             const Brackets &brackets = {});
 
 /// Whether a screw passes a post instead of turning into it: its bore clears the thread.
 bool isPlain(const Standoff &post);
@@ -42,7 +54,8 @@ bool isPlain(const Standoff &post);
 /// where plates have a hole that is no hole of a place for parts.
 std::vector<FrameScrew> missingScrews(const Frame &frame);
 
-/// Screws forget members that are gone; those that hold nothing any more, or whose thread is gone, go too.
-void tidyScrews(Frame &frame);
+/// Screws forget members and parts that are gone; those that hold nothing of the frame any more, or whose thread is
+/// gone, go too.
+void tidyScrews(Build &build);
 
 } // namespace waxis

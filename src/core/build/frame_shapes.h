@@ -11,6 +11,13 @@ Shape armShape(const Arm &arm);
 Pose armPose(const Arm &arm);
 /// In the middle of the arm: x along it outwards, y across, z up.
 Pose armAxes(const Arm &arm);
+/// A hollow arm with holes in its walls: lengths of its section with the wall open there, each hole a square of the
+/// same area. Empty for an arm without holes, which armShape says alone.
+std::vector<std::pair<Shape, Pose>> armWalls(const Arm &arm);
+/// Its holes as discs in the wall's outer face, for drawing.
+std::vector<std::pair<Shape, Pose>> armMouths(const Arm &arm);
+/// What its holes take away of an arm's walls, mm3.
+double armHoles_mm3(const Arm &arm);
 /// Length, width, thickness.
 Vec3 armSize_mm(const Arm &arm);
 /// What its folding joint adds to an arm that is computed from its size, g; 0 where it does not fold.

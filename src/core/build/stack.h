@@ -56,6 +56,8 @@ struct Stack {
     bool headsOutside = false;       ///< heads on the outer end; else under the frame
     ScrewEnd end = ScrewEnd::nut;
     Measured threadDepth_mm; ///< depth of the thread at the end; unknown: the end's own height
+    double cut_mm = 0;       ///< taken off the ends of the screws
+    Measured sag_mm;         ///< with dampers: how far the boards sink on them under their weight
 
     // Copied in a hundred files; the code of it is made in one.
     Stack();

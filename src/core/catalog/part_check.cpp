@@ -56,6 +56,7 @@ public:
         bodies();
         mounting();
         fastener();
+        travels();
         ports();
         ratings();
         return std::move(faults_);
@@ -138,6 +139,15 @@ private:
         const Aabb box = boundsOf(type_.solids.front().shape, type_.solids.front().X_PartSolid);
         if (std::abs(box.size_mm().z() - f.length_mm) > 0.05)
             odd("hardware", fmt::format("its first body is {:.2f} mm high, not {:g}", box.size_mm().z(), f.length_mm));
+    }
+    void travels() {
+        for (const auto &travel : type_.travels) {
+            const std::string where = travel.name.empty() ? "joint" : "joint " + travel.name;
+            if (!(std::abs(travel.axis.norm() - 1) <= 1e-6)) stop(where, "its axis needs length 1");
+            if (travel.firstSolid < 0 || std::size_t(travel.firstSolid) >= type_.solids.size())
+                stop(where, "none of its bodies turns");
+            if (travel.from_deg == travel.to_deg) odd(where, "it goes nowhere");
+        }
     }
     void ports() {
         std::set<std::string> seen;

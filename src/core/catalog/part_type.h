@@ -84,6 +84,16 @@ struct Port {
     bool operator==(const Port &) const = default;
 };
 
+/// A joint that turns what lies beyond it: a gimbal's axis, a hinge of a landing gear, the output of a servo.
+struct Travel {
+    std::string name;
+    Vec3 pivot_mm = Vec3::Zero();
+    Vec3 axis = Vec3::UnitY();       ///< unit vector, in the part's axes as drawn
+    double from_deg = 0, to_deg = 0; ///< about the axis, from how it is drawn
+    int firstSolid = 0;              ///< that solid and those after it turn, and what sits on the part
+    bool operator==(const Travel &) const = default;
+};
+
 struct PartType {
     std::string id;
     std::string name;
@@ -115,6 +125,9 @@ struct PartType {
     std::optional<Camera> camera;
     std::optional<Magnetics> magnetics;
     std::vector<SuppliedLead> leads;
+    std::vector<Travel> travels;           ///< the outermost joint first
+    std::optional<double> strapLength_mm;  ///< straps: whole length as sold
+    std::optional<double> coolingArea_cm2; ///< sinks and finned cases: what the air reaches; none: the solids' faces
     bool mustSeeSky = false;
     bool fragile = false;
     std::string note;

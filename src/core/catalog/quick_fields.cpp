@@ -395,10 +395,16 @@ std::vector<QuickField> quickFields(const PartType &model) {
         f.supply();
         break;
     case PartKind::fastener: f.grams(); break; // what it measures, its thread and length say
+    case PartKind::strap:
+        f.box();
+        f.grams();
+        f.add(
+            "strap", "length as sold", Measure::length, 20, 2000, [](const PartType &t) { return t.strapLength_mm; },
+            [](PartType &t, double v) { t.strapLength_mm = v; });
+        break;
     case PartKind::mount:
     case PartKind::damper:
     case PartKind::pad:
-    case PartKind::strap:
     case PartKind::landingFoot:
     case PartKind::other:
         f.box();

@@ -73,6 +73,31 @@ EditResult swapPack(const Build &build, const std::string &id, const PartType &t
     return shiftPart(*changed, id, Vec3(0, 0, up));
 }
 
+EditResult swapPropellers(const Build &build, const PartType &type) {
+    if (type.kind != PartKind::propeller) return refuse(fmt::format("{} is no propeller.", type.name));
+    if (type.turns) return refuse(fmt::format("{} is made for one direction only.", type.name));
+    Build next = build;
+    if (!next.types->contains(type.id)) next.types.edit([&](TypeTable &types) { types[type.id] = type; });
+    bool any = false;
+    Frame frame = *next.frame;
+    for (const auto &part : build.parts) {
+        const PartType *now = typeOf(build, part);
+        MotorMount *mount = byId(frame.motorMounts, part.placement.site);
+        if (!now || now->kind != PartKind::propeller || !mount) continue;
+        any = true;
+        EditResult changed = changeType(next, part.id, type.id);
+        if (!changed) return changed;
+        next = std::move(*changed);
+        Part *swapped = byId(next.parts, part.id);
+        if (part.name == now->name) swapped->name = type.name;
+        if (!swapped->turns) swapped->turns = mount->spin;
+        if (type.propDiameter_mm) mount->propDiameter_mm = *type.propDiameter_mm;
+    }
+    if (!any) return refuse("No propeller is fitted yet.");
+    next.frame = std::move(frame);
+    return next;
+}
+
 EditResult leaveOut(const Build &build, const std::string &loadCase, const std::string &part) {
     Build next = build;
     LoadCase *found = byId(next.loadCases, loadCase);

@@ -17,6 +17,10 @@ EditResult setSlide(const Build &build, const std::string &part, const std::opti
 /// into the build.
 EditResult swapPack(const Build &build, const std::string &part, const PartType &type);
 
+/// Another propeller on every motor mount that has one; mounts are drawn for its diameter, and each keeps the hand that
+/// its motor turns. Puts the type into the build. Errors: no propeller, made for one direction only, none fitted.
+EditResult swapPropellers(const Build &build, const PartType &type);
+
 /// Leaves an optional part out of a load case.
 EditResult leaveOut(const Build &build, const std::string &loadCase, const std::string &part);
 

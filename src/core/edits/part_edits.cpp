@@ -4,6 +4,7 @@
 
 #include "core/base/units.h"
 #include "core/build/chain.h"
+#include "core/build/frame_screws.h"
 #include "core/edits/radio_edits.h"
 #include "core/practice/practice.h"
 
@@ -157,6 +158,7 @@ EditResult removePart(const Build &build, const std::string &part) {
             std::erase_if(next.stacks, [&](const Stack &s) { return s.id == stack.id; });
         }
     for (auto &other : next.parts) std::erase(other.fastening.onto, part);
+    tidyScrews(next);
     for (auto &loadCase : next.loadCases) {
         std::erase(loadCase.aboard, part);
         if (loadCase.battery == part) loadCase.battery.clear();

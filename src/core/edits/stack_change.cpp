@@ -197,6 +197,24 @@ EditResult applyChange(const Build &build, const StackChange &change) {
     case StackChangeKind::standoffs: return otherStandoffs(build, *stack, change);
     case StackChangeKind::turn: return turnBoard(build, stack->id, change.layer, change.value);
     case StackChangeKind::ties: return holdStack(build, stack->id, StackHold::ties);
+    case StackChangeKind::cutScrew: {
+        StackBase base{stack->name.empty() ? stack->id : stack->name,
+                       stack->through,
+                       stack->headsOutside,
+                       stack->end,
+                       stack->threadDepth_mm,
+                       change.value,
+                       stack->sag_mm};
+        return setStackBase(build, stack->id, base);
+    }
+    case StackChangeKind::cutStud: {
+        const PartType *type = typeInLayer(build, *stack, change.layer);
+        if (!type || !type->fastener || !(type->fastener->stud_mm > change.value))
+            return refuse("There is no male end in that layer that is longer.");
+        FastenerData data = *type->fastener;
+        data.stud_mm = change.value;
+        return changeFastener(build, *stack, change, data, materialOf(*type));
+    }
     case StackChangeKind::motorScrew: break;
     }
     return refuse("Nothing to do.");
@@ -228,6 +246,12 @@ Sentence wordChange(const Build &build, const StackChange &change) {
         if (std::abs(change.value) > 135) return {"Turn {0} round", {layer}};
         return change.value > 0 ? Sentence{"Turn {0} left 90°", {layer}} : Sentence{"Turn {0} right 90°", {layer}};
     case StackChangeKind::ties: return {"Hold it with two ties instead of screws", {}};
+    case StackChangeKind::cutScrew: return {"Cut {0} mm off the screws", {fmt::format("{:g}", change.value)}};
+    case StackChangeKind::cutStud: {
+        const PartType *type = typeInLayer(build, stack, change.layer);
+        const double now = type && type->fastener ? type->fastener->stud_mm : change.value;
+        return {"Cut {0} mm off the male ends", {fmt::format("{:g}", now - change.value)}};
+    }
     case StackChangeKind::motorScrew: return {"Use {0}", {fmt::format("{} x {:g}", change.thread, change.value)}};
     }
     return {};

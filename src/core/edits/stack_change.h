@@ -21,6 +21,8 @@ enum class StackChangeKind {
     standoffs, ///< the frame's standoffs under the plate above, longer
     turn,      ///< a board turned about the column
     ties,      ///< two ties instead of screws and nuts
+    cutScrew,  ///< the ends of the screws cut off by so much in all
+    cutStud,   ///< the male ends of a layer's standoffs cut to so much
     motorScrew ///< a motor's screws of another length; `stack` is the motor's id
 };
 

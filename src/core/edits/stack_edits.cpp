@@ -393,6 +393,7 @@ EditResult chooseScrew(const Build &build, const std::string &id, const Fastener
     return changeStack(build, id, [&](Build &next, Stack &stack) -> std::string {
         if (auto wrong = embed(next, *type); !wrong.empty()) return wrong;
         stack.hold = StackHold::screws;
+        stack.cut_mm = 0; // new ones are whole
         const HolePattern *pattern = patternOf(next, stack);
         if (!pattern) return "This stack has no hole pattern.";
         if (stack.screws.size() != holeCentres(*pattern).size()) {
@@ -443,6 +444,11 @@ EditResult setStackBase(const Build &build, const std::string &id, const StackBa
         stack.headsOutside = base.headsOutside;
         stack.end = base.end;
         stack.threadDepth_mm = base.threadDepth_mm;
+        if (!(base.cut_mm >= 0 && base.cut_mm <= 50)) return "0 to 50 mm can be cut off a screw.";
+        if (base.sag_mm.known() && !(*base.sag_mm.value > 0 && *base.sag_mm.value <= 20))
+            return "Boards sink by more than 0 and at most 20 mm on their dampers.";
+        stack.cut_mm = base.cut_mm;
+        stack.sag_mm = base.sag_mm;
         return {};
     });
 }

@@ -58,6 +58,8 @@ struct StackBase {
     bool headsOutside = false;
     ScrewEnd end = ScrewEnd::nut;
     Measured threadDepth_mm;
+    double cut_mm = 0;    ///< off the ends of the screws
+    Measured sag_mm = {}; ///< on its dampers
 };
 EditResult setStackBase(const Build &build, const std::string &stack, const StackBase &base);
 

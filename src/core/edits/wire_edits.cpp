@@ -255,8 +255,14 @@ EditResult setHoleEdge(const Build &build, const std::string &pass, HoleEdge edg
                 p.edge = edge;
                 found = true;
             }
+        for (auto &arm : frame.arms)
+            for (auto &hole : arm.holes)
+                if (arm.id == pass) {
+                    hole.edge = edge;
+                    found = true;
+                }
     });
-    if (!found) return refuse(fmt::format("There is no pass-through \"{}\" in this frame.", pass));
+    if (!found) return refuse(fmt::format("There is no pass-through or hole in \"{}\" in this frame.", pass));
     return next;
 }
 

@@ -33,6 +33,7 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
 EditResult addTie(const Build &build, const Vec3 &position_mm);
 EditResult moveTie(const Build &build, const std::string &tie, const Vec3 &position_mm);
 EditResult removeTie(const Build &build, const std::string &tie);
+/// Of a pass-through, or of all holes in the walls of an arm.
 EditResult setHoleEdge(const Build &build, const std::string &pass, HoleEdge edge);
 
 /// Forgets stops at pass-throughs, arms and ties that are no longer there.

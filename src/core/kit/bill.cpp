@@ -40,7 +40,7 @@ HardwareBill hardwareBill(const Build &build, const Practice &practice) {
         for (const auto &piece : holdingOf(build, part, practice).pieces)
             add(piece.item, piece.name, piece.material, piece.pieces,
                 weighed(piece.item, catalogueValue(piece.piece_g)).value);
-    for (const auto &[member, row, piece, at_mm] : frameHardware(*build.frame, practice))
+    for (const auto &[member, row, piece, at_mm] : frameHardware(build, practice))
         add(piece.item, piece.name, piece.material, piece.pieces,
             weighed(piece.item, catalogueValue(piece.piece_g)).value);
     HardwareBill bill;

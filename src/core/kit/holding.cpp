@@ -5,6 +5,7 @@
 #include "core/catalog/fastener_types.h"
 #include "core/fasteners/screw.h"
 #include "core/geometry/hole_pattern.h"
+#include "core/kit/strap_girth.h"
 #include "core/stack/frame_screws.h"
 #include "core/stack/motor_screws.h"
 
@@ -93,7 +94,33 @@ Hardware hookAndLoop() {
     return {"hook-loop", "Hook-and-loop, pair of strips", "plastic", 1, 0, 0, "footprint, 0.07 g/cm2"};
 }
 Hardware cableTie() { return {"tie-2.5", "Cable tie, 2.5 mm", "plastic", 2, 0.25, 0.1, "cut off flush"}; }
-Hardware strap() { return {"strap-200", "Battery strap, 200 mm", "plastic", 1, 6.0, 1.0, "common size"}; }
+Hardware strap(double length_mm) {
+    const double grams = 0.03 * length_mm; // 20 mm wide
+    return {fmt::format("strap-{:g}", length_mm),
+            fmt::format("Battery strap, {:g} mm", length_mm),
+            "plastic",
+            1,
+            grams,
+            grams / 6,
+            "common size"};
+}
+
+/// The shortest on sale that goes round and holds.
+void strapRound(const Build &build, const Part &part, Holding &out) {
+    constexpr double kUsual_mm = 200;
+    const auto girth = strapGirth_mm(build, part);
+    if (!girth) {
+        out.pieces = {strap(kUsual_mm)};
+        return;
+    }
+    for (const double length : kStrapLengths_mm) {
+        if (length < *girth + kStrapOverlap_mm) continue;
+        out.pieces = {strap(length)};
+        out.pieces[0].basis = fmt::format("{:.0f} mm round, {:.0f} mm over itself", *girth, kStrapOverlap_mm);
+        return;
+    }
+    out.unknown = fmt::format("no strap on sale goes round {:.0f} mm", *girth);
+}
 
 void motorScrews(const MotorScrews &motor, Holding &out) {
     if (!motor.gripKnown) {
@@ -107,7 +134,11 @@ void motorScrews(const MotorScrews &motor, Holding &out) {
     }
 }
 
+/// Those that it shares with the frame (`out.drawn`) are there already.
 void boardScrews(const Build &build, const Part &part, const PartType &type, Holding &out) {
+    const int shared = int(out.drawn.size());
+    const int own = type.mounting ? int(holeCentres(*type.mounting).size()) - shared : 0;
+    if (shared > 0 && own <= 0) return;
     const ThreadSize *thread = nullptr;
     if (type.mounting)
         for (const auto &size : threadSizes())
@@ -121,7 +152,7 @@ void boardScrews(const Build &build, const Part &part, const PartType &type, Hol
         out.unknown = "what its screws go through is not known";
     } else if (const auto length = stockLength_mm(beneath + board + thread->nominal_mm)) {
         out.pieces = {
-            screwsOf(*thread, *length, int(holeCentres(*type.mounting).size()),
+            screwsOf(*thread, *length, own,
                      fmt::format("{:.1f} mm beneath, {:.1f} mm board, one diameter of thread", beneath, board))};
     } else {
         out.unknown = fmt::format("no screw on sale is as long as {:.0f} mm", beneath + board + thread->nominal_mm);
@@ -151,6 +182,9 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
     if (!out.drawn.empty()) return out;
     switch (out.method) {
     case FasteningMethod::screws:
+        for (const auto &screw : build.frame->screws) // the frame's own hold it there
+            if (std::find(screw.through.begin(), screw.through.end(), part.id) != screw.through.end())
+                out.drawn.push_back(screw.id);
         if (const auto motor = motorScrewsFor(build, part, practice))
             motorScrews(*motor, out);
         else
@@ -165,7 +199,7 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
         out.pieces[0].piece_g = footprint_mm2(*type) / 100 * 0.07;
         break;
     case FasteningMethod::ties: out.pieces = {cableTie()}; break;
-    case FasteningMethod::strap: out.pieces = {strap()}; break;
+    case FasteningMethod::strap: strapRound(build, part, out); break;
     case FasteningMethod::none:
     case FasteningMethod::stack:
     case FasteningMethod::pressed:
@@ -179,7 +213,8 @@ Holding holdingOf(const Build &build, const Part &part, const Practice &practice
     return out;
 }
 
-std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice) {
+std::vector<FramePiece> frameHardware(const Build &build, const Practice &practice) {
+    const Frame &frame = *build.frame;
     std::vector<FramePiece> all;
     std::vector<std::pair<FastenerData, Hardware>> made; // a frame has a handful of sizes
     const auto put = [&](const std::string &member, const std::string &row, const FastenerData &data, const Vec3 &at,
@@ -200,7 +235,7 @@ std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practi
         all.push_back({member, row, known->second, at});
         all.back().piece.basis = std::move(basis);
     };
-    const auto reports = frameScrewReports(frame, practice);
+    const auto reports = frameScrewReports(frame, practice, bracketsOf(build));
     for (std::size_t i = 0; i < frame.screws.size(); ++i) {
         const ScrewColumn &column = reports[i].column;
         const Vec3 head(column.at_mm.x(), column.at_mm.y(), column.headFace_mm), end = column.end_mm();
@@ -219,8 +254,10 @@ std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practi
 }
 
 std::string hardwareName(std::string_view item) {
-    for (const auto &simple : {foamTape(), hookAndLoop(), cableTie(), strap()})
+    for (const auto &simple : {foamTape(), hookAndLoop(), cableTie()})
         if (item == simple.item) return simple.name;
+    for (const double length : kStrapLengths_mm)
+        if (const Hardware round = strap(length); item == round.item) return round.name;
     for (const auto &thread : threadSizes())
         for (const auto form :
              {FastenerForm::nut, FastenerForm::lockNut, FastenerForm::thinLockNut, FastenerForm::pressNut})

@@ -32,7 +32,8 @@ struct Holding {
 /// thread that passes the pattern's holes, the shortest preferred length through the part's board and the plate or
 /// arm beneath with one diameter of thread to spare. Unknown where what they go through is not known, where no length
 /// will do, or without a pattern.
-/// Tape and hook-and-loop: the part's footprint, foam 1 mm thick. Ties: two; straps: one.
+/// Tape and hook-and-loop: the part's footprint, foam 1 mm thick. Ties: two; straps: one, of the shortest length on
+/// sale that goes round (core/kit/strap_girth).
 Holding holdingOf(const Build &build, const Part &part, const Practice &practice);
 
 /// Screws and nuts of the frame itself, and the two nuts of each bobbin: one piece each, with what it belongs to.
@@ -42,7 +43,7 @@ struct FramePiece {
     Hardware piece;
     Vec3 at_mm = Vec3::Zero();
 };
-std::vector<FramePiece> frameHardware(const Frame &frame, const Practice &practice);
+std::vector<FramePiece> frameHardware(const Build &build, const Practice &practice);
 
 /// What a kit item of that kind is called; empty: no part in any build could take such a piece.
 std::string hardwareName(std::string_view item);

@@ -40,7 +40,8 @@ double structureMass_g(const Shape &shape, const std::string &material, const Fr
 
 double armMass_g(const Arm &arm, const Frame &frame) {
     const double bare = structureMass_g(armShape(arm), arm.material, frame);
-    return bare < 0 ? bare : bare + jointMass_g(arm);
+    if (bare < 0) return bare;
+    return bare * (1 - armHoles_mm3(arm) / shapeProperties(armShape(arm)).volume_mm3) + jointMass_g(arm);
 }
 
 std::string nameOf(const Plate &plate) { return plate.name.empty() ? plate.id : plate.name; }
@@ -55,18 +56,20 @@ std::string nameOf(const Arm &arm) {
 }
 
 std::string nameOf(const Standoff &standoff) {
-    const char *word = standoff.role == StandoffRole::bobbin ? "Bobbin"
-                       : standoff.role == StandoffRole::foot ? "Landing foot"
-                                                             : "Standoff";
+    const char *word = standoff.role == StandoffRole::bobbin    ? "Bobbin"
+                       : standoff.role == StandoffRole::stopper ? "Stopper"
+                       : standoff.role == StandoffRole::foot    ? "Landing foot"
+                                                                : "Standoff";
     return fmt::format("{} {}, {:g} mm", word, standoff.thread, standoff.height_mm);
 }
 
 } // namespace
 
 std::string kitItemOf(const Standoff &standoff) {
-    const char *word = standoff.role == StandoffRole::bobbin ? "bobbin"
-                       : standoff.role == StandoffRole::foot ? "foot"
-                                                             : "standoff";
+    const char *word = standoff.role == StandoffRole::bobbin    ? "bobbin"
+                       : standoff.role == StandoffRole::stopper ? "stopper"
+                       : standoff.role == StandoffRole::foot    ? "foot"
+                                                                : "standoff";
     std::string thread;
     for (char c : standoff.thread)
         if (std::isalnum(static_cast<unsigned char>(c)) || c == '.') thread += c;
@@ -169,7 +172,7 @@ std::vector<KitLine> kitLines(const Build &build, const Practice &practice) {
         line.catalogueMass_g = {(before + piece.piece_g * piece.pieces) / line.needed, piece.tolerance_g,
                                 Source::estimated};
     };
-    for (const auto &piece : frameHardware(frame, practice)) hardwareLine(piece.member, piece.piece);
+    for (const auto &piece : frameHardware(build, practice)) hardwareLine(piece.member, piece.piece);
     for (const auto &part : build.parts)
         for (const auto &piece : holdingOf(build, part, practice).pieces) hardwareLine(part.id, piece);
     for (auto &line : lines) takeEntry(build, line);

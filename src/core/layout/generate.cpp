@@ -302,7 +302,7 @@ private:
         frame_.plates.push_back(main);
         if (w_.yes("secondPlate")) frame_.plates.push_back(second);
         if (w_.yes("cleanPlate")) {
-            addCleanPlate();
+            addCleanPlate(frame_.plates);
             addStackSite(frame_.plates.back());
         } else
             addStackSite(deckPlate);
@@ -358,7 +358,7 @@ private:
     }
 
     /// On four bobbins over the deck.
-    void addCleanPlate() {
+    void addCleanPlate(std::vector<Plate> &below) {
         const double z = deck_ + w_["bobbinHeight_mm"], width = std::max(width_ - 24, 10.0);
         Plate soft = plate("plate-clean", "Clean plate", z, w_["secondThickness_mm"], length_ - 10, width);
         soft.isolated = true;
@@ -376,8 +376,32 @@ private:
                 bobbin.diameter_mm = 8;
                 bobbin.material = "silicone";
                 frame_.standoffs.push_back(bobbin);
+                if (w_.yes("stoppers") && w_["bobbinHeight_mm"] > 4) addStopper(n, place, -x, below);
             }
         frame_.plates.push_back(soft);
+    }
+
+    /// Beside its bobbin, towards the middle, where the plates under it can be drilled; two millimetres short of the
+    /// clean plate.
+    void addStopper(int n, const Vec2 &bobbin, double inwards, std::vector<Plate> &below) {
+        constexpr double kShort_mm = 2;
+        for (const double away : {9.0, 12.0, 15.0}) {
+            const Vec2 place = bobbin + Vec2(inwards * away, 0);
+            std::vector<Plate> drilled = below;
+            if (!clearOfPosts(place) ||
+                !std::all_of(drilled.begin(), drilled.end(), [&](Plate &plate) { return drill(plate, place, 3.2); }))
+                continue;
+            below = std::move(drilled);
+            Standoff stopper;
+            stopper.id = fmt::format("stopper-{}", n);
+            stopper.role = StandoffRole::stopper;
+            stopper.base_mm = at(place, deck_);
+            stopper.height_mm = w_["bobbinHeight_mm"] - kShort_mm;
+            stopper.diameter_mm = 5;
+            stopper.bore_mm = 2.5;
+            frame_.standoffs.push_back(stopper);
+            return;
+        }
     }
 
     void addStackSite(const Plate &on) {

@@ -125,14 +125,20 @@ Site siteOn(const Build &build, const Plate &plate, SiteKind kind, const char *b
 
 std::string addPost(const Build &build, Frame &frame, const FrameWish &wish, std::string &made) {
     Standoff post;
-    const bool foot = wish.thing == FrameThing::foot, soft = wish.thing == FrameThing::bobbin;
+    const bool foot = wish.thing == FrameThing::foot, soft = wish.thing == FrameThing::bobbin,
+               stopper = wish.thing == FrameThing::stopper;
     Plate *deck = plateIn(frame, wish.plate);
     if (!deck) return "Choose the plate that it stands on.";
-    post.id = freeFrameId(build, foot ? "foot" : soft ? "bobbin" : "standoff");
-    post.role = foot ? StandoffRole::foot : soft ? StandoffRole::bobbin : StandoffRole::standoff;
+    post.id = freeFrameId(build, foot ? "foot" : soft ? "bobbin" : stopper ? "stopper" : "standoff");
+    post.role = foot      ? StandoffRole::foot
+                : soft    ? StandoffRole::bobbin
+                : stopper ? StandoffRole::stopper
+                          : StandoffRole::standoff;
     const double top = deck->z_mm + deck->thickness_mm;
     Plate *roof = foot ? nullptr : plateAbove(frame, top, wish.at_mm);
-    post.height_mm = wish.height_mm.value_or(foot ? 20 : roof ? roof->z_mm - top : 25);
+    constexpr double kShort_mm = 2; // what a stopper leaves
+    if (stopper && (!roof || !roof->isolated)) return "A stopper stands under a soft plate.";
+    post.height_mm = wish.height_mm.value_or(foot ? 20 : roof ? roof->z_mm - top - (stopper ? kShort_mm : 0) : 25);
     if (!(post.height_mm > 0)) return "A post is higher than nothing.";
     post.base_mm = {wish.at_mm.x(), wish.at_mm.y(), foot ? deck->z_mm - post.height_mm : top};
     post.diameter_mm = foot ? 10 : soft ? 8 : 5;
@@ -294,6 +300,7 @@ EditResult addToFrame(const Build &build, const FrameWish &wish, std::string *id
     case FrameThing::screw: return addFrameScrew(build, wish.at_mm, id);
     case FrameThing::post:
     case FrameThing::bobbin:
+    case FrameThing::stopper:
     case FrameThing::foot: fault = addPost(build, frame, wish, made); break;
     case FrameThing::slot:
     case FrameThing::passThrough: fault = addOpening(build, frame, wish, made); break;
@@ -375,9 +382,21 @@ EditResult setArm(const Build &build, const Arm &wished) {
             fmt::format("The wall of a hollow arm is more than 0 and less than {:g} mm, half of the arm.", half));
     if (wished.foldJoint_mm && !(*wished.foldJoint_mm > 0 && *wished.foldJoint_mm < length))
         return refuse(fmt::format("The joint lies between the arm's root and its tip, {:.1f} mm from it.", length));
+    for (const auto &hole : wished.holes) {
+        const double inner =
+            (hole.wall == ArmWall::top || hole.wall == ArmWall::bottom ? wished.width_mm : wished.thickness_mm) -
+            2 * wished.wall_mm;
+        if (wished.section == ArmSection::bar) return refuse("Only hollow arms have holes in their walls.");
+        if (!(hole.diameter_mm > 0 && hole.diameter_mm < inner))
+            return refuse(fmt::format("A hole in the wall is more than 0 and less than {:g} mm wide.", inner));
+        if (!(hole.at_mm - hole.diameter_mm / 2 > 0 && hole.at_mm + hole.diameter_mm / 2 < length))
+            return refuse(fmt::format("A hole at {:g} mm does not lie on an arm {:.0f} mm long.", hole.at_mm, length));
+    }
     if (wished.hinge_g && *wished.hinge_g < 0) return refuse("A joint weighs no less than nothing.");
     Arm arm = wished;
     if (arm.section == ArmSection::bar) arm.wall_mm = 0;
+    std::stable_sort(arm.holes.begin(), arm.holes.end(),
+                     [](const ArmHole &a, const ArmHole &b) { return a.at_mm < b.at_mm; });
     return setThing(build, &Frame::arms, arm);
 }
 
@@ -385,7 +404,20 @@ EditResult setStandoff(const Build &build, const Standoff &standoff) {
     if (!(standoff.height_mm > 0) || !(standoff.diameter_mm > 0)) return refuse("A post has a height and a diameter.");
     if (!(standoff.bore_mm >= 0 && standoff.bore_mm < standoff.diameter_mm))
         return refuse("The bore is narrower than the post.");
+    if (standoff.travel_mm && !(*standoff.travel_mm > 0 && *standoff.travel_mm < standoff.height_mm))
+        return refuse("A bobbin gives by more than nothing and less than its height.");
     return setThing(build, &Frame::standoffs, standoff);
+}
+
+EditResult setPlateSag(const Build &build, const std::string &id, const Measured &sag_mm) {
+    const Plate *plate = byId(build.frame->plates, id);
+    if (!plate) return refuse(fmt::format("There is no plate \"{}\" in this frame.", id));
+    if (!plate->isolated) return refuse(fmt::format("{} stands rigid: it does not sink.", displayName(build, id)));
+    if (sag_mm.known() && !(*sag_mm.value > 0 && *sag_mm.value <= 50))
+        return refuse("A soft plate sinks by more than 0 and at most 50 mm.");
+    Plate next = *plate;
+    next.sag_mm = sag_mm;
+    return setThing(build, &Frame::plates, next);
 }
 
 EditResult setMotorMount(const Build &build, const MotorMount &mount) {

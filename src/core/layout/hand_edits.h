@@ -11,6 +11,7 @@ enum class FrameThing {
     screw, ///< of the frame itself, through whatever lies there
     post,
     bobbin,
+    stopper, ///< beside bobbins, 2 mm short of the soft plate above
     foot,
     pattern,
     strapPlace,
@@ -48,6 +49,8 @@ EditResult removeFromFrame(const Build &build, const std::string &id);
 /// tip, no such arm.
 EditResult setArm(const Build &build, const Arm &arm);
 EditResult setStandoff(const Build &build, const Standoff &standoff);
+/// How far a soft plate sinks on its bobbins, as measured; unknown: nobody has. Errors: no such plate, a rigid one.
+EditResult setPlateSag(const Build &build, const std::string &plate, const Measured &sag_mm);
 /// Diameter and height of its propeller, spin, number, holes. Errors: no such mount, no diameter, flex below nothing.
 EditResult setMotorMount(const Build &build, const MotorMount &mount);
 EditResult setSite(const Build &build, const Site &site);

@@ -92,6 +92,7 @@ std::vector<LayoutParameter> parametersOf(LayoutKind kind) {
     list.push_back({"standoffs", "Standoffs: 4, 6 or 8", "", 4, 4, 8, whole, plates});
     list.push_back({"cleanPlate", "Clean plate on bobbins", "", 0, 0, 1, yesNo, plates});
     list.push_back({"bobbinHeight_mm", "Bobbins", "mm", 8, 2, 60, number, plates});
+    list.push_back({"stoppers", "Stoppers beside the bobbins", "", 1, 0, 1, yesNo, plates});
 
     list.push_back({"stackPattern_mm", "Stack pattern", "mm", 30.5, 10, 100, number, stack});
     list.push_back({"stackHole_mm", "Stack hole", "mm", 3.2, 1, 8, number, stack});

@@ -104,7 +104,7 @@ std::optional<Pose> motionOfPart(const Build &before, const Frame &after, const 
 Build onFrame(const Build &build, const Frame &frame) {
     Build next = build;
     next.frame = frame;
-    next.frame.edit(tidyScrews);
+    tidyScrews(next);
     // Stacks whose site is gone come apart; what was in them stays where it stood.
     for (const auto &stack : build.stacks) {
         if (isSeat(frame, stack.on) || findPart(build, stack.on)) continue;

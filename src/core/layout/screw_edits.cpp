@@ -2,6 +2,7 @@
 
 #include "core/build/build.h"
 #include "core/build/frame_screws.h"
+#include "core/build/frame_shapes.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -94,12 +95,57 @@ EditResult setFrameScrew(const Build &build, const FrameScrew &wished) {
         return refuse("A screw is 1 to 200 mm long.");
     if (!wished.at_mm.allFinite()) return refuse("The place is not a finite number.");
     FrameScrew next = wished;
-    if (next.at_mm != now->at_mm || next.fromAbove != now->fromAbove) layDown(frame, next);
+    if (next.at_mm != now->at_mm || next.fromAbove != now->fromAbove) {
+        const auto named = next.through;
+        layDown(frame, next);
+        // A bracket stays on the screw that is turned round, not on one that goes elsewhere.
+        if (next.at_mm == now->at_mm)
+            for (const auto &id : named)
+                if (findPart(build, id)) next.through.insert(next.through.begin(), id);
+    }
     if (next.through.empty()) return refuse("There is no plate or arm for a screw to hold there.");
     *now = next;
     Build changed = build;
     changed.frame = frame;
     return changed;
+}
+
+EditResult shareFrameScrew(const Build &build, const std::string &screw, const std::string &part, bool shares) {
+    Frame frame = *build.frame;
+    FrameScrew *now = find(frame, screw);
+    if (!now) return refuse(fmt::format("There is no screw \"{}\" in this frame.", screw));
+    if (!findPart(build, part)) return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    std::erase(now->through, part);
+    if (shares) now->through.insert(now->through.begin(), part);
+    Build next = build;
+    next.frame = frame;
+    return next;
+}
+
+std::vector<std::string> mayShare(const Build &build, const FrameScrew &screw) {
+    std::vector<std::string> ids;
+    constexpr double kInLine_mm = 0.6; // a hole that far off still takes the screw
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || part.fastening.method != FasteningMethod::screws) continue;
+        const bool named = std::find(screw.through.begin(), screw.through.end(), part.id) != screw.through.end();
+        bool inLine = false;
+        if (type->mounting) {
+            const Pose pose = framePose(build, part);
+            for (const auto &hole : holeCentres(*type->mounting))
+                inLine |= ((pose * Vec3(hole.x(), hole.y(), 0)).head<2>() - screw.at_mm).norm() <= kInLine_mm;
+        } else { // no pattern: what is screwed to a member of the screw and stands over it
+            const Aabb box = partBounds(build, part);
+            const auto &onto = part.fastening.onto;
+            const bool on = std::any_of(onto.begin(), onto.end(), [&](const auto &id) {
+                return std::find(screw.through.begin(), screw.through.end(), id) != screw.through.end();
+            });
+            inLine = on && screw.at_mm.x() >= box.min_mm.x() && screw.at_mm.x() <= box.max_mm.x() &&
+                     screw.at_mm.y() >= box.min_mm.y() && screw.at_mm.y() <= box.max_mm.y();
+        }
+        if (named || inLine) ids.push_back(part.id);
+    }
+    return ids;
 }
 
 std::vector<std::string> likeScrews(const Frame &frame, const FrameScrew &screw) {

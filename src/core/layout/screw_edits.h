@@ -17,6 +17,13 @@ EditResult addFrameScrew(const Build &build, const Vec2 &at_mm, std::string *id 
 /// Errors: no such screw, an unknown thread, a head that is not made in that size, nothing to hold there.
 EditResult setFrameScrew(const Build &build, const FrameScrew &screw);
 
+/// A part's bracket is held by a screw of the frame, under its head, instead of by one of its own. Errors: no such
+/// screw or part.
+EditResult shareFrameScrew(const Build &build, const std::string &screw, const std::string &part, bool shares);
+/// Ids of parts held by screws that have a hole on this screw's axis (or stand over it where their holes are not
+/// known), and of those that share it already.
+std::vector<std::string> mayShare(const Build &build, const FrameScrew &screw);
+
 /// The same for all screws that are like it: thread, head, nut, side, length and the kinds of what they go through.
 std::vector<std::string> likeScrews(const Frame &frame, const FrameScrew &screw);
 

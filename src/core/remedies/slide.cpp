@@ -97,4 +97,41 @@ Compromise compromiseFor(const Build &build, const std::vector<MassRow> &rows, c
     return out;
 }
 
+namespace {
+
+template <class After>
+std::vector<Spoiled> spoiled(const std::vector<CaseBalance> &balances, double ring_mm, std::size_t except,
+                             After &&after) {
+    constexpr double kSeen_mm = 0.05;
+    std::vector<Spoiled> out;
+    for (std::size_t i = 0; i < balances.size(); ++i) {
+        const CaseBalance &balance = balances[i];
+        if (i == except || !balance.loadCase.flies() || !balance.offset_mm || !(balance.mass.mass_g > 0)) continue;
+        const Spoiled one{i, balance.offset_mm->head<2>().norm(), after(i, balance).norm()};
+        if (one.after_mm > ring_mm && one.after_mm > one.before_mm + kSeen_mm) out.push_back(one);
+    }
+    return out;
+}
+
+} // namespace
+
+std::vector<Spoiled> spoiledByMove(const std::vector<MassRow> &rows, const std::vector<CaseBalance> &balances,
+                                   const std::string &part, const Vec2 &shift_mm, double ring_mm, std::size_t except) {
+    return spoiled(balances, ring_mm, except, [&](std::size_t i, const CaseBalance &balance) -> Vec2 {
+        double moved = 0;
+        for (const auto &row : rows)
+            if ((row.id == part || row.id == part + "/fastening") && row.known && (row.cases >> i & 1))
+                moved += row.element.mass_g;
+        return balance.offset_mm->head<2>() + moved / balance.mass.mass_g * shift_mm;
+    });
+}
+
+std::vector<Spoiled> spoiledByBallast(const std::vector<CaseBalance> &balances, double mass_g, const Vec2 &spot_mm,
+                                      double ring_mm, std::size_t except) {
+    return spoiled(balances, ring_mm, except, [&](std::size_t, const CaseBalance &balance) -> Vec2 {
+        const double mass = balance.mass.mass_g;
+        return (mass * balance.offset_mm->head<2>() + mass_g * spot_mm) / (mass + mass_g);
+    });
+}
+
 } // namespace waxis

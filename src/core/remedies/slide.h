@@ -59,6 +59,18 @@ Compromise compromiseFor(const Build &build, const std::vector<MassRow> &rows, c
 /// Mass that goes along when a part is moved: it and what fastens it. 0 when not known.
 double movedMass_g(const std::vector<MassRow> &rows, const std::string &part);
 
+/// A flying load case that a move takes out of its ring, or farther out: offsets in plan.
+struct Spoiled {
+    std::size_t loadCase = 0;
+    double before_mm = 0, after_mm = 0;
+};
+/// Of all flying cases but `except`: what a part's move in plan does to those that have it aboard.
+std::vector<Spoiled> spoiledByMove(const std::vector<MassRow> &rows, const std::vector<CaseBalance> &balances,
+                                   const std::string &part, const Vec2 &shift_mm, double ring_mm, std::size_t except);
+/// The same for a weight stuck on at a spot, from the thrust centre.
+std::vector<Spoiled> spoiledByBallast(const std::vector<CaseBalance> &balances, double mass_g, const Vec2 &spot_mm,
+                                      double ring_mm, std::size_t except);
+
 /// How a part may slide: stated, or fore and aft by 60 mm either way.
 SlideRange slideOf(const Part &part);
 

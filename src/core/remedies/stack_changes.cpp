@@ -60,7 +60,10 @@ std::vector<Candidate> candidatesFor(const Build &build, const Stack &stack, con
         if (!bare.hardware && !bare.sheet) offer(StackChangeKind::sheet, frameLayer(stack) + 1, 0.2, 1);
     if (report.screw.endMissing && report.screw.wanted) offer(StackChangeKind::nut, -1, 0, 1);
     for (const auto &stud : report.studs)
-        if (stud.shim_mm > 0) offer(StackChangeKind::shim, stud.layer, std::ceil(stud.shim_mm * 10 - 1e-9) / 10, 1);
+        if (stud.shim_mm > 0) {
+            offer(StackChangeKind::shim, stud.layer, std::ceil(stud.shim_mm * 10 - 1e-9) / 10, 1);
+            if (const double left = cutStudTo_mm(stud); left > 0) offer(StackChangeKind::cutStud, stud.layer, left, 1);
+        }
     if (report.screw.choice.best_mm && report.screw.wanted)
         list.push_back({screwChange(report, *report.screw.choice.best_mm), 1});
     if (!report.plateAbove.empty())

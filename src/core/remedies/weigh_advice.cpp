@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace waxis {
 
@@ -18,14 +19,24 @@ WeighAdvice weighAdvice(const std::vector<MassRow> &rows, const std::vector<Case
     advice.total_g = balance.mass.mass_g;
     const double total = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
     advice.sigma_mm = std::sqrt(std::max(total, 0.0));
-    for (const auto &row : rows) {
+    const auto shares = doubtSharesOf(balance, rows, loadCase);
+    std::map<std::string, std::size_t> alike; // one of them on the scale mends them all
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        const MassRow &row = rows[r];
         if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
         advice.unweighed_g += row.element.mass_g;
-        const double share = doubtShareOf(balance, row.element, row.tolerance_g / 2, 0).byMass;
-        if (!(share > 0)) continue;
-        advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, share});
+        const double share = shares[r].byMass;
+        const auto [at, isNew] =
+            row.alike.empty() ? std::pair(alike.end(), true) : alike.try_emplace(row.alike, advice.next.size());
+        if (isNew)
+            advice.next.push_back({row.id, row.element.mass_g, row.tolerance_g, share});
+        else {
+            advice.next[at->second].share += share;
+            ++advice.next[at->second].pieces;
+        }
         advice.unweighedShare += share;
     }
+    std::erase_if(advice.next, [](const WeighNext &next) { return !(next.share > 1e-12); });
     std::stable_sort(advice.next.begin(), advice.next.end(),
                      [](const WeighNext &a, const WeighNext &b) { return a.share > b.share; });
     return advice;

@@ -13,7 +13,8 @@ struct WeighNext {
     std::string id; ///< of the mass row: part, plate, arm, standoff or allowance
     double mass_g = 0;
     double tolerance_g = 0; ///< +- 2 sigma
-    double share = 0;       ///< of the plan variance of the CG, 0 to 1, this mass's doubt alone
+    double share = 0;       ///< of the plan variance of the CG, 0 to 1, by this mass's doubt and its fellows'
+    int pieces = 1;         ///< alike, of one type: `id` is the first of them, one weighed mends all
 };
 /// Masses that nobody weighed, largest share first; `sigma_mm` is the plan standard deviation of the CG.
 struct WeighAdvice {

@@ -216,9 +216,10 @@ static void judgeGaps(const Build &, const Practice &practice, const Derived &de
     for (const auto &gap : derived.scene.world->gaps()) {
         const PairDemands demands =
             demandsOf(derived.scene.owners, derived.scene.traits[gap.a], derived.scene.traits[gap.b]);
-        auto judge = [&](bool asked, Limit limit, const char *variant, bool stopWhenTouching) {
-            if (!asked || gap.distance_mm > practice[limit] + kLookAhead_mm) return;
-            const double margin = gap.distance_mm - practice[limit];
+        auto judge = [&](bool asked, Limit limit, const char *variant, bool stopWhenTouching, double stated_mm = 0) {
+            const double wanted = stated_mm > 0 ? stated_mm : practice[limit];
+            if (!asked || gap.distance_mm > wanted + kLookAhead_mm) return;
+            const double margin = gap.distance_mm - wanted;
             const bool touching = gap.distance_mm <= practice[Limit::overlapDepth];
             const Severity severity = margin >= 0                    ? Severity::pass
                                       : touching && stopWhenTouching ? Severity::stop
@@ -228,14 +229,14 @@ static void judgeGaps(const Build &, const Practice &practice, const Derived &de
                 finding.variant = variant;
                 finding.severity = severity;
                 finding.measured = gap.distance_mm;
-                finding.limit = practice[limit];
-                finding.practiceLimit = limit;
+                finding.limit = wanted;
+                if (stated_mm <= 0) finding.practiceLimit = limit;
                 finding.margin = margin;
-                finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", practice[limit], "mm"}};
+                finding.inputs = {{"gap", gap.distance_mm, "mm"}, {"wanted", wanted, "mm"}};
                 return finding;
             });
         };
-        judge(demands.sway, Limit::swayGap, "sway", false);
+        judge(demands.sway, Limit::swayGap, "sway", false, demands.sway_mm);
         judge(demands.heat, Limit::heatGap, "heat", false);
         judge(demands.bare, Limit::bareGap, "bare", true);
     }

@@ -1,8 +1,10 @@
 // FRM: what holds the frame itself together.
+#include "core/base/by_id.h"
 #include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
 #include "core/findings/input.h"
+#include "core/layout/screw_edits.h"
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
@@ -138,6 +140,38 @@ void judgePosts(const Frame &frame, std::vector<Finding> &out) {
     }
 }
 
+/// Stoppers end short of the soft plate over them, and before its bobbins tear.
+void judgeStoppers(const Frame &frame, const Practice &practice, std::vector<Finding> &out) {
+    for (const auto &stopper : frame.standoffs) {
+        if (stopper.role != StandoffRole::stopper) continue;
+        const auto plate = plateBeyond(frame, stopper, true);
+        const Plate *soft = plate ? byId(frame.plates, plate->first) : nullptr;
+        if (!soft || !soft->isolated) continue;
+        double gives = 0; // of the bobbins that carry it
+        for (const auto &bobbin : frame.standoffs)
+            if (bobbin.role == StandoffRole::bobbin && contains({soft->outline_mm, {}}, bobbin.base_mm.head<2>()))
+                gives = std::max(gives, bobbin.travel_mm.value_or(0));
+        const bool stated = gives > 0;
+        if (!stated) gives = practice[Limit::swayGap];
+        const double room = plate->second;
+        const bool carries = room <= kTouch_mm;
+        const bool late = room > gives + 1e-9;
+        Finding f = about(RuleId::frmMeet,
+                          carries ? "carries"
+                          : late  ? "late"
+                                  : "stopper",
+                          carries || late ? Severity::watch : Severity::pass, {stopper.id, plate->first});
+        f.measured = room;
+        f.limit = gives;
+        f.margin = carries ? room - kTouch_mm : gives - room;
+        if (!stated) f.practiceLimit = Limit::swayGap;
+        constexpr double kShare = 2.0 / 3; // of what the bobbins give
+        const double better = stopper.height_mm + room - gives * kShare;
+        if ((carries || late) && better > 1) f.fixes.emplace_back(stopper.id, PostHeight{better});
+        out.push_back(std::move(f));
+    }
+}
+
 /// How far a point is from what could carry it in plan, 0 on it; none: there is nothing.
 std::optional<double> fromCarrier_mm(const Frame &frame, const MotorMount &mount) {
     std::optional<double> best;
@@ -181,7 +215,7 @@ std::string more(std::size_t count) { return count > 1 ? fmt::format(" and {} mo
 
 static void judgeScrews(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
     const Frame &frame = *build.frame;
-    const auto reports = frameScrewReports(frame, practice);
+    const auto reports = frameScrewReports(frame, practice, bracketsOf(build));
     std::vector<std::pair<Finding, std::size_t>> found; // with the first screw's index
     for (std::size_t i = 0; i < reports.size(); ++i) {
         Finding f = verdictOn(frame.screws[i], reports[i]);
@@ -248,8 +282,9 @@ static FindingText wordScrew(const Build &build, const Finding &f) {
     return {{"{0}: {6} stands {3} mm further out than wanted", words}, cure};
 }
 
-static void judgeMeeting(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
+static void judgeMeeting(const Build &build, const Practice &practice, const Derived &, std::vector<Finding> &out) {
     judgePosts(*build.frame, out);
+    judgeStoppers(*build.frame, practice, out);
     judgeMounts(*build.frame, out);
 }
 
@@ -262,6 +297,12 @@ static FindingText wordMeeting(const Build &build, const Finding &f) {
                 {"Posts of one deck are alike: take one that is longer, or shim it.", words}};
     if (f.variant == "pierces")
         return {{"{0} stands {2} mm into {1}", words}, {"Take one that is shorter, or lift the plate.", words}};
+    if (f.variant == "carries")
+        return {{"{0} touches {1}: it shakes past its bobbins", words},
+                {"A stopper ends a little short of it.", words}};
+    if (f.variant == "late")
+        return {{"{0} ends {2} mm under {1}: its bobbins have torn before", words},
+                {"They give {3} mm. A stopper nearer to the plate catches it first.", words}};
     return {{"The mount of the {4} lies {2} mm beside what should carry it", words},
             {"Its screws reach {3} mm: move it onto the arm in Frame, or turn the arm.", words}};
 }
@@ -316,6 +357,15 @@ static void judgeHeads(const Build &build, const Practice &, const Derived &deri
         f.from_mm = gap.onA_mm;
     }
     for (auto &[part, f] : byPart) {
+        for (std::size_t k = 1; k < f.subjects.size(); ++k) { // its own hole lies there: one screw for both
+            const FrameScrew *screw = byId(build.frame->screws, f.subjects[k]);
+            const auto may = screw ? mayShare(build, *screw) : std::vector<std::string>{};
+            if (std::find(may.begin(), may.end(), f.subjects[0]) == may.end()) continue;
+            FrameScrew shared = *screw;
+            shared.through.insert(shared.through.begin(), f.subjects[0]);
+            shared.length_mm.reset();
+            f.fixes.emplace_back(std::string(), FrameScrewChange{shared});
+        }
         offerScrews(*build.frame, f, [](FrameScrew &screw) {
             screw.head = HeadStyle::countersunk;
             screw.length_mm.reset();
@@ -351,7 +401,7 @@ std::span<const Rule> frameRules() {
          "arm has nothing to be screwed to.",
          kTrade,
          Stage::frame,
-         {},
+         {Limit::swayGap},
          Needs(0),
          judgeMeeting,
          wordMeeting},

@@ -3,6 +3,8 @@
 #include "core/build/frame_shapes.h"
 #include "core/build/near_frame.h"
 #include "core/derived/all_up.h"
+#include "core/findings/input.h"
+#include "core/kit/strap_girth.h"
 #include "core/rules/rule.h"
 #include "core/scene/hanging.h"
 #include "core/survey/at_hand.h"
@@ -62,6 +64,32 @@ void judgeTapes(const Build &build, const Derived &derived, std::vector<Finding>
     }
 }
 
+/// Straps and ties that are drawn, against what they go round.
+void judgeStraps(const Build &build, std::vector<Finding> &out) {
+    for (const auto &strap : build.parts) {
+        const PartType *type = typeOf(build, strap);
+        if (!type || type->kind != PartKind::strap) continue;
+        const auto task = strapTaskOf(build, strap);
+        if (!task) continue;
+        Finding f;
+        f.rule = RuleId::fitHeld;
+        f.variant = type->strapLength_mm ? "strap" : "strap unknown";
+        f.subjects = {strap.id, task->part};
+        f.unit = "mm";
+        f.limit = task->girth_mm + task->overlap_mm;
+        f.inputs = {{"round what it holds", task->girth_mm, "mm"}, {"over itself", task->overlap_mm, "mm"}};
+        f.severity = Severity::unknown;
+        if (type->strapLength_mm) {
+            f.measured = *type->strapLength_mm;
+            f.margin = *f.measured - *f.limit;
+            f.severity = *f.measured < task->girth_mm ? Severity::stop
+                         : f.margin < 0               ? Severity::watch
+                                                      : Severity::pass;
+        }
+        out.push_back(std::move(f));
+    }
+}
+
 } // namespace
 
 static void judgeHeld(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
@@ -104,6 +132,7 @@ static void judgeHeld(const Build &build, const Practice &practice, const Derive
         out.push_back(std::move(f));
     }
     judgeTapes(build, derived, out);
+    judgeStraps(build, out);
 }
 
 static FindingText wordHeld(const Build &build, const Finding &f) {
@@ -119,6 +148,20 @@ static FindingText wordHeld(const Build &build, const Finding &f) {
         const std::vector<std::string> words{name, wholeNumber(*f.measured), wholeNumber(*f.limit)};
         return {{"{0} is heavy for the tape that it has room for: {1} mm2", words},
                 {"{2} mm2 would hold ten times its weight. Add a strap or ties, or screw it.", words}};
+    }
+    if (f.variant.starts_with("strap")) {
+        const std::vector<std::string> words{name, nameWithin(build, f.subjects[1]),
+                                             wholeNumber(inputOf(f, "round what it holds")), wholeNumber(*f.limit),
+                                             wholeNumber(f.measured.value_or(0))};
+        if (f.severity == Severity::unknown)
+            return {{"How long {0} is has not been stated", words},
+                    {"{3} mm are needed to go round {1} and hold: state its length in the kit.", words}};
+        if (f.severity == Severity::pass) return {{"{0}: {4} mm go round {1}, {3} mm needed", words}, {"", {}}};
+        if (f.severity == Severity::stop)
+            return {{"{0} does not close round {1}: {4} mm long, {2} mm round", words},
+                    {"Take one of {3} mm or more.", words}};
+        return {{"{0} closes only just round {1}: {4} mm long, {2} mm round", words},
+                {"Little lies on itself: {3} mm would hold.", words}};
     }
     if (f.variant == "far")
         return {{"{0} lies {1} m away from the frame", {name, oneDecimal(*f.measured)}},

@@ -196,9 +196,47 @@ void judgeBores(const Build &build, std::vector<Finding> &out) {
 
 } // namespace
 
+namespace {
+
+/// "M5", "5", "m5 left" say the same size; others are compared as they are written.
+std::string threadSize(std::string_view text) {
+    std::string digits;
+    for (const char c : text) {
+        if ((c >= '0' && c <= '9') || c == '.')
+            digits += c;
+        else if (!digits.empty())
+            break;
+    }
+    return digits.empty() ? std::string(text) : digits;
+}
+
+/// The nut's thread against that of the motor's shaft, both where they are stated.
+void judgeNuts(const Build &build, std::vector<Finding> &out) {
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!mountOf(build, part.placement.site) || !type || type->kind != PartKind::fastener || !type->fastener)
+            continue;
+        const FastenerForm form = type->fastener->form;
+        if (form != FastenerForm::nut && form != FastenerForm::lockNut && form != FastenerForm::thinLockNut) continue;
+        const PartType *motor = motorTypeOn(build, part.placement.site);
+        if (!motor || motor->shaftThread.empty()) continue;
+        Finding f;
+        f.rule = RuleId::lnkHand;
+        f.subjects = {part.id, part.placement.site};
+        const bool same = threadSize(type->fastener->thread) == threadSize(motor->shaftThread);
+        f.variant = "thread";
+        f.severity = same ? Severity::pass : Severity::stop;
+        if (!same) f.margin = -1;
+        out.push_back(std::move(f));
+    }
+}
+
+} // namespace
+
 static void judgeHands(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {
     judgeSizes(build, out);
     judgeBores(build, out);
+    judgeNuts(build, out);
     std::vector<std::string> unstated;
     for (const auto &part : build.parts) {
         const MotorMount *mount = mountOf(build, part.placement.site);
@@ -244,6 +282,15 @@ static FindingText wordHands(const Build &build, const Finding &f) {
                     {"It turns off its centre and shakes: fit the ring that came with it.", words}};
         return {{"{0} measures {1} mm; the mount is drawn for {2} mm", words},
                 {"Zones, tip gaps and hover were worked out for {2} mm. Draw the mounts for what is on them.", words}};
+    }
+    if (f.variant == "thread") {
+        const Part *nut = findPart(build, f.subjects[0]);
+        const PartType *type = nut ? typeOf(build, *nut) : nullptr, *motor = motorTypeOn(build, f.subjects[1]);
+        const std::vector<std::string> words{
+            displayName(build, f.subjects[0]), type && type->fastener ? type->fastener->thread : std::string(),
+            motor ? motor->shaftThread : std::string(), motorName(build, f.subjects[1])};
+        return {{"{0} has {1} thread, the shaft of the {3} {2}", words},
+                {"It does not go on, or strips at the first throttle: take a nut of {2}.", words}};
     }
     const MotorMount *mount = mountOf(build, f.subjects[1]);
     const std::string spin = mount ? spinWord(mount->spin) : std::string();

@@ -169,10 +169,12 @@ static void judgeDampers(const Build &build, const Practice &practice, const Der
             f.limit = 0;
             f.margin = -stud.shim_mm;
             f.severity = stud.shim_mm > 1e-9 ? Severity::stop : Severity::pass;
-            if (f.severity == Severity::stop)
+            if (f.severity == Severity::stop) {
                 f.fixes.push_back(
                     fixBy({stack.id, StackChangeKind::shim, stud.layer, std::ceil(stud.shim_mm * 10 - 1e-9) / 10}));
-            else {
+                if (const double left = cutStudTo_mm(stud); left > 0)
+                    f.fixes.push_back(fixBy({stack.id, StackChangeKind::cutStud, stud.layer, left}));
+            } else {
                 f.variant = "engagement";
                 f.measured = stud.engagement_mm;
                 f.limit = stud.least_mm;
@@ -191,7 +193,7 @@ static FindingText wordDampers(const Build &build, const Finding &f) {
         f.unit == "%" ? fmt::format("{:.0f}", *f.limit) : oneDecimal(*f.limit), oneDecimal(a), oneDecimal(b)};
     if (f.variant == "bottoms")
         return {{"{0}: a {3} mm male end bottoms out before the board is clamped", words},
-                {"Shims of {1} mm make up the difference.", words}};
+                {"Shims of {1} mm make up the difference, or that much is cut off it.", words}};
     if (f.variant == "engagement")
         return {{"{0}: a male end holds {1} mm only", words}, {"{2} mm of thread wanted: a longer one.", words}};
     if (f.variant == "loose")

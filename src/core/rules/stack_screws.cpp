@@ -61,6 +61,14 @@ Finding withoutLength(Finding f, const char *variant, Severity severity) {
     return f;
 }
 
+/// What is too long can be cut, as long as enough is left.
+void offerCut(Finding &f, const Stack &stack, const ScrewReport &screw) {
+    constexpr double kStep_mm = 0.5, kMost_mm = 8; // more is another screw
+    const double cut = std::ceil(screw.now->outside_mm / kStep_mm - 1e-9) * kStep_mm;
+    if (cut > 0 && cut <= kMost_mm && screw.placed->length_mm - cut >= screw.choice.least_mm - 1e-9)
+        f.fixes.push_back(fixBy({stack.id, StackChangeKind::cutScrew, -1, stack.cut_mm + cut}));
+}
+
 /// The verdict on the length of screws that are there.
 void judgeLength(Finding &f, const Stack &stack, const ScrewReport &screw) {
     f.measured = screw.placed->length_mm;
@@ -74,18 +82,24 @@ void judgeLength(Finding &f, const Stack &stack, const ScrewReport &screw) {
     case ScrewVerdict::strikes:
         outside("strikes", Severity::stop);
         f.subjects.push_back(screw.task.meets);
+        offerCut(f, stack, screw);
         break;
     case ScrewVerdict::bottoms:
         outside("bottoms", Severity::stop);
-        if (stack.headsOutside && screw.now->outside_mm <= 3)
-            f.fixes.push_back(fixBy({stack.id, StackChangeKind::shim, int(stack.layers.size()),
+        offerCut(f, stack, screw);
+        if (screw.now->outside_mm <= 3) // under the heads
+            f.fixes.push_back(fixBy({stack.id, StackChangeKind::shim, stack.headsOutside ? int(stack.layers.size()) : 0,
                                      std::ceil(screw.now->outside_mm * 10 - 1e-9) / 10}));
         break;
-    case ScrewVerdict::long_: outside("long", Severity::watch); break;
+    case ScrewVerdict::long_:
+        outside("long", Severity::watch);
+        offerCut(f, stack, screw);
+        break;
     case ScrewVerdict::good:
         f.variant = "length";
         f.severity = Severity::pass;
         f.margin = screw.placed->length_mm - screw.choice.least_mm;
+        if (stack.cut_mm > 0) f.inputs.push_back({"cut off", stack.cut_mm, "mm"});
         f.fixes.clear();
         break;
     }

@@ -150,7 +150,68 @@ static FindingText wordWireSpan(const Build &build, const Finding &f) {
             {"A loose wire finds the propellers: tie it down at least every {0} mm.", {wholeNumber(*f.limit)}}};
 }
 
+namespace {
+
+/// Where a way goes through a hole in an arm's wall; none where it does not.
+std::optional<Vec3> throughHole(const std::vector<Vec3> &points, const Arm &arm, const ArmHole &hole) {
+    const Pose own = armAxes(arm).inverse();
+    const Vec3 size = armSize_mm(arm);
+    const double along = hole.at_mm - size.x() / 2, reach = hole.diameter_mm / 2;
+    const auto crosses = [&](int axis, double face) -> std::optional<Vec3> {
+        for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+            const Vec3 a = own * points[i], b = own * points[i + 1];
+            const double da = a[axis] - face, db = b[axis] - face;
+            if (da * db > 0 || da == db) continue;
+            const Vec3 p = a + da / (da - db) * (b - a);
+            const double other = axis == 1 ? p.z() : p.y();
+            if (std::abs(p.x() - along) <= reach && std::abs(other) <= reach) return armAxes(arm) * p;
+        }
+        return std::nullopt;
+    };
+    const double left = (size.y() - arm.wall_mm) / 2, top = (size.z() - arm.wall_mm) / 2;
+    const bool both = hole.wall == ArmWall::both;
+    std::optional<Vec3> at;
+    if (both || hole.wall == ArmWall::left) at = crosses(1, left);
+    if (!at && (both || hole.wall == ArmWall::right)) at = crosses(1, -left);
+    if (!at && hole.wall == ArmWall::top) at = crosses(2, top);
+    if (!at && hole.wall == ArmWall::bottom) at = crosses(2, -top);
+    return at;
+}
+
+/// Bare holes in the walls of arms that conduct, with the wires that go through them.
+void judgeArmHoles(const Build &build, const Derived &derived, std::vector<Finding> &out) {
+    for (const auto &arm : build.frame->arms) {
+        if (arm.holes.empty() || !isHollow(arm)) continue;
+        Finding f;
+        f.rule = RuleId::wirEdge;
+        f.subjects = {arm.id};
+        bool any = false, bare = false;
+        for (const auto &hole : arm.holes)
+            for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+                const auto at = throughHole(derived.routes[w].points_mm, arm, hole);
+                if (!at) continue;
+                any = true;
+                if (hole.edge != HoleEdge::bare || build.wires[w].sleeved) continue;
+                bare = true;
+                f.from_mm = f.to_mm = at;
+                const std::string &id = build.wires[w].id;
+                if (std::find(f.subjects.begin(), f.subjects.end(), id) == f.subjects.end()) f.subjects.push_back(id);
+            }
+        if (!any) continue;
+        f.severity = bare && conducts(arm.material, build.frame->materials) ? Severity::watch : Severity::pass;
+        if (f.severity == Severity::watch) {
+            Fix fix;
+            fix.change = WireChange{WireChange::Kind::grommet, arm.id, 0, 0, false, {}, {}, Vec3::Zero()};
+            f.fixes.push_back(fix);
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+} // namespace
+
 static void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    judgeArmHoles(build, derived, out);
     for (const auto &use : derived.wiring->holes) {
         if (use.wires.empty()) continue;
         const auto &frame = *build.frame;
@@ -185,6 +246,8 @@ static FindingText wordHoleEdge(const Build &build, const Finding &f) {
                   if (pass.id == f.subjects[0])
                       for (const auto &plate : build.frame->plates)
                           if (plate.id == pass.plate) return plate.material;
+              for (const auto &arm : build.frame->arms)
+                  if (arm.id == f.subjects[0]) return arm.material;
               return std::string("plate");
           }(),
           f.subjects.size() == 2 ? nameWithin(build, f.subjects[1]) : fmt::format("{} wires", f.subjects.size() - 1)}},
@@ -409,7 +472,7 @@ std::span<const Rule> wireRunsRules() {
          kTrade,
          Stage::wire,
          {},
-         needs(Need::wiring),
+         needs(Need::wiring, Need::routes),
          judgeHoleEdge,
          wordHoleEdge},
         {RuleId::wirFill,

@@ -8,6 +8,7 @@
 #include "core/build/frame_shapes.h"
 #include "core/practice/blade_room.h"
 #include "core/scene/scene.h"
+#include "core/scene/tilting.h"
 
 #include <algorithm>
 #include <unordered_map>
@@ -99,7 +100,38 @@ void passIsolationOn(const Build &build, std::vector<BodyOwner> &owners) {
             // Held by something that stands still as well, it stands still.
             if (!std::all_of(owner.onto.begin(), owner.onto.end(), soft)) continue;
             owner.isolated = changed = true;
+            for (const int below : owner.onto)
+                owner.sway_mm = std::max(owner.sway_mm, owners[std::size_t(below)].sway_mm);
         }
+    }
+}
+
+/// How far the bobbins under a soft plate give in a hard stop, as they state it, less where stoppers end it; 0: not
+/// stated.
+double swayOf(const Frame &frame, const Plate &plate) {
+    constexpr double kTouch_mm = 0.1;
+    const auto under = [&](const Standoff &post) {
+        const double top = post.base_mm.z() + post.height_mm;
+        const bool below = top <= plate.z_mm + kTouch_mm;
+        return contains({plate.outline_mm, {}}, post.base_mm.head<2>()) ? (below ? plate.z_mm - top : -1.0) : -1.0;
+    };
+    double gives = 0;
+    for (const auto &bobbin : frame.standoffs)
+        if (bobbin.role == StandoffRole::bobbin && bobbin.travel_mm && std::abs(under(bobbin)) <= kTouch_mm)
+            gives = std::max(gives, *bobbin.travel_mm);
+    for (const auto &stopper : frame.standoffs)
+        if (const double room = under(stopper); stopper.role == StandoffRole::stopper && room > 0 && gives > 0)
+            gives = std::min(gives, room);
+    return gives;
+}
+
+/// Parts on a soft plate's places swing as far as the plate does.
+void swayOfSeats(const Build &build, std::vector<BodyOwner> &owners) {
+    for (BodyOwner &owner : owners) {
+        const Part *part = owner.kind == OwnerKind::part && owner.isolated ? findPart(build, owner.id) : nullptr;
+        const Site *site = part ? byId(build.frame->sites, part->placement.site) : nullptr;
+        const Plate *plate = site ? byId(build.frame->plates, site->on) : nullptr;
+        if (plate && plate->isolated) owner.sway_mm = swayOf(*build.frame, *plate);
     }
 }
 
@@ -189,21 +221,6 @@ void relateStacks(const Build &build, std::vector<BodyOwner> &owners) {
     }
 }
 
-/// The arm that a motor stands on when a servo tilts it there; null: nothing does.
-const Arm *tiltedArm(const Build &build, const MotorMount &mount) {
-    const Arm *arm = armOf(*build.frame, mount);
-    const auto sits = [&](const Part &part) {
-        const auto &onto = part.fastening.onto;
-        const Site *site = byId(build.frame->sites, part.placement.site);
-        return std::find(onto.begin(), onto.end(), arm->id) != onto.end() || (site && site->on == arm->id);
-    };
-    const bool tilts = arm && std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
-                           const PartType *type = typeOf(build, part);
-                           return type && type->kind == PartKind::servo && sits(part);
-                       });
-    return tilts ? arm : nullptr;
-}
-
 /// The farthest gap that can be asked of a body. A pair is found when either box, inflated, meets the other, so
 /// the one with the special trait carries the whole reach.
 double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice &practice) {
@@ -214,6 +231,7 @@ double reachOf(const BodyOwner &owner, const BodyTraits &traits, const Practice 
         need(Limit::propFlexibleGap);
     }
     if (owner.isolated) need(Limit::swayGap);
+    if (owner.isolated) reach = std::max(reach, owner.sway_mm + kLookAhead_mm);
     if (owner.hot) need(Limit::heatGap);
     if (traits.bare) need(Limit::bareGap);
     return reach;
@@ -280,15 +298,29 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         traits.printed = printed(material);
         addBody(shape, pose, traits);
     };
-    for (const auto &plate : frame.plates)
+    for (const auto &plate : frame.plates) {
         addMember(OwnerKind::plate, plate.id, plateShape(plate), platePose(plate), plate.material, plate.isolated);
-    for (const auto &arm : frame.arms)
+        if (plate.isolated) table.owners.back().sway_mm = swayOf(frame, plate);
+    }
+    for (const auto &arm : frame.arms) {
         addMember(OwnerKind::arm, arm.id, armShape(arm), armPose(arm), arm.material, false);
+        const auto walls = armWalls(arm);
+        if (walls.empty()) continue;
+        BodyTraits traits = table.traits.back();
+        table.traits.pop_back();
+        table.bodies.pop_back();
+        for (const auto &[shape, pose] : walls) {
+            addBody(shape, pose, traits);
+            ++traits.solid;
+        }
+    }
     for (const auto &standoff : frame.standoffs) {
         addMember(OwnerKind::standoff, standoff.id, standoffShape(standoff), standoffPose(standoff), standoff.material,
                   false);
         table.traits.back().soft = standoff.role == StandoffRole::bobbin;
+        table.traits.back().stopper = standoff.role == StandoffRole::stopper;
     }
+    const Brackets brackets = bracketsOf(build);
     for (const auto &screw : frame.screws) {
         BodyOwner owner;
         owner.kind = OwnerKind::screw;
@@ -298,24 +330,24 @@ BodyTable bodyTableOf(const Build &build, const std::vector<LoadCase> &loadCases
         table.owners.push_back(std::move(owner));
         BodyTraits traits;
         traits.conductive = true; // steel
-        for (const auto &[shape, pose] : bodiesOf(frame, screw)) addBody(shape, pose, traits);
+        for (const auto &[shape, pose] : bodiesOf(frame, screw, brackets)) addBody(shape, pose, traits);
     }
     const BladeRoom room = bladeRoomOf(practice);
     for (const auto &mount : frame.motorMounts) {
         addMember(OwnerKind::disc, mount.id, discShape(mount, room), discPose(mount, room), {}, false);
-        const Arm *arm = tiltedArm(build, mount);
-        if (!arm) continue;
+        if (!tiltingServo(build, mount)) continue;
+        const Arm *arm = armOf(frame, mount);
         // A servo sweeps it about its arm: the zone is that of the whole travel.
-        constexpr double kTravel_deg = 30; // either way (common practice, no source)
         const Vec3 along = (arm->tip_mm - arm->root_mm).normalized();
         for (const double share : {-1.0, -0.5, 0.5, 1.0}) {
-            const Quat by(Eigen::AngleAxisd(radiansFromDegrees(share * kTravel_deg), along));
+            const Quat by(Eigen::AngleAxisd(radiansFromDegrees(share * kServoTravel_deg), along));
             MotorMount tilted = mount;
             tilted.axis = by * mount.axis;
             addBody(discShape(tilted, room), discPose(tilted, room), {});
         }
     }
     relateOwners(build, table.owners);
+    swayOfSeats(build, table.owners);
     passIsolationOn(build, table.owners);
     relateStacks(build, table.owners);
     relateScrews(build, table.owners);
@@ -338,7 +370,10 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
         };
         demands.overlap = !soft && !post(a, b) && !post(b, a) && !related(owners, ta.owner, tb.owner) &&
                           !(a.kind == OwnerKind::arm && b.kind == OwnerKind::arm);
-        demands.sway = !soft && a.isolated != b.isolated && !related(owners, ta.owner, tb.owner);
+        // A stopper is there to be met.
+        const bool stopper = (ta.stopper || tb.stopper);
+        demands.sway = !soft && !stopper && a.isolated != b.isolated && !related(owners, ta.owner, tb.owner);
+        demands.sway_mm = std::max(a.sway_mm, b.sway_mm);
         return demands;
     }
     const bool fastened = related(owners, ta.owner, tb.owner);
@@ -362,6 +397,7 @@ PairDemands demandsOf(const std::vector<BodyOwner> &owners, const BodyTraits &ta
     demands.seated = fastened && (a.carries || b.carries);
     demands.heads = fastened && (a.kind == OwnerKind::screw || b.kind == OwnerKind::screw) && !anySoft;
     demands.sway = a.isolated != b.isolated && !fastened && !anySoft;
+    demands.sway_mm = std::max(a.sway_mm, b.sway_mm);
     const bool insulated = fastened && (a.insulated || b.insulated);
     auto warms = [](const BodyOwner &hot, const BodyTraits &hotBody, const BodyOwner &other, const BodyTraits &body) {
         return hot.hot && !hotBody.soft && (other.battery || body.printed);
@@ -383,7 +419,8 @@ PairInterest interestIn(const PairDemands &demands, const Practice &practice) {
         interest.within_mm = std::max(interest.within_mm, practice[limit] + kLookAhead_mm);
     };
     if (demands.held) interest.within_mm = std::max(interest.within_mm, practice[Limit::heldGap] + kHair_mm);
-    if (demands.sway) need(Limit::swayGap);
+    if (demands.sway && demands.sway_mm <= 0) need(Limit::swayGap);
+    if (demands.sway) interest.within_mm = std::max(interest.within_mm, demands.sway_mm + kLookAhead_mm);
     if (demands.heat) need(Limit::heatGap);
     if (demands.bare) need(Limit::bareGap);
     if (demands.propeller) need(*demands.propeller);

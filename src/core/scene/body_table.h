@@ -28,6 +28,7 @@ struct PairDemands {
         false;          ///< a mount and what it holds or sits on: tabs, pockets and clamps go into one another a little
     bool heads = false; ///< FRM-4: a part and the screw under it
     bool sway = false, heat = false, bare = false; ///< FIT-2
+    double sway_mm = 0;                            ///< for sway, where bobbins state it; 0: the practice's figure
     std::optional<Limit> propeller;                ///< FIT-3: which limit holds against the propeller's zone
     bool held = false;                             ///< FIT-13: one may hold the other
     bool any() const { return overlap || sway || heat || bare || propeller || held; }

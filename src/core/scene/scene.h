@@ -32,16 +32,18 @@ struct BodyOwner {
     bool hot = false;
     bool insulated = false; ///< declared insulator between it and what it stands on
     bool battery = false;
-    int stack = -1; ///< index of the stack that it stands in; -1: none
+    int stack = -1;     ///< index of the stack that it stands in; -1: none
+    double sway_mm = 0; ///< soft-mounted: how far its bobbins give, as stated; 0: the practice's figure
     bool operator==(const BodyOwner &) const = default;
 };
 
 /// What a body is made of, beside its owner's traits.
 struct BodyTraits {
     int owner = 0;
-    int solid = 0; ///< index in the part type; 0 for frame members
+    int solid = 0; ///< index in the part type; of frame members a count of their bodies
     bool soft = false, bare = false, conductive = false, printed = false;
     bool component = false; ///< stands on a board: nothing goes through it
+    bool stopper = false;   ///< ends the travel of what is soft-mounted
     bool operator==(const BodyTraits &) const = default;
 };
 

@@ -17,22 +17,23 @@ double nutHeight(const ThreadSize &thread, FastenerForm form) {
 }
 
 /// How far into the post this one may go.
-double depthFor(const Frame &frame, const ScrewColumn &column, const FrameScrew *other) {
+double depthFor(const Frame &frame, const ScrewColumn &column, const FrameScrew *other, const Brackets &brackets) {
     if (!other) return column.thread_mm;
     if (!other->length_mm) return column.thread_mm / 2;
-    const ScrewColumn theirs = columnOf(frame, *other);
+    const ScrewColumn theirs = columnOf(frame, *other, brackets);
     const double inside = std::max(0.0, *other->length_mm - theirs.grip_mm);
     return std::max(0.0, column.thread_mm - inside);
 }
 
 } // namespace
 
-std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice) {
+std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice,
+                                                const Brackets &brackets) {
     std::vector<FrameScrewReport> all;
     for (const auto &screw : frame.screws) {
         FrameScrewReport report;
         report.screw = screw.id;
-        report.column = columnOf(frame, screw);
+        report.column = columnOf(frame, screw, brackets);
         ScrewTask &task = report.task;
         task.thread = findThread(screw.thread);
         task.grip_mm = report.column.grip_mm;
@@ -45,7 +46,7 @@ std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practi
                 const FrameScrew *met = other == frame.screws.end() ? nullptr : &*other;
                 task.nut = false;
                 task.blind = true;
-                task.depth_mm = depthFor(frame, report.column, met);
+                task.depth_mm = depthFor(frame, report.column, met, brackets);
                 task.engagement_mm = engagement_mm(*task.thread, post->material, practice);
                 if (met) report.meets = met->id;
             } else if (screw.nut ==

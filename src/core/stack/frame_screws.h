@@ -19,7 +19,9 @@ struct FrameScrewReport {
 /// All of them, in the frame's order. Into a post: the engagement that its material asks for (practice), and no deeper
 /// than the post is high; where two meet in one post, each leaves the other what it needs: half, or what a stated
 /// length of the other leaves. Through: a nut and one pitch (practice).
-std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice);
+/// What parts that share a screw add to its grip is counted.
+std::vector<FrameScrewReport> frameScrewReports(const Frame &frame, const Practice &practice,
+                                                const Brackets &brackets = {});
 
 /// One screw and the nut that it turns into, as the kit, the bill and the masses count them; empty where no length is
 /// known.

@@ -116,6 +116,15 @@ double StackReporter::lying_mm(int from, int to, LayerRole role) const {
     return sum;
 }
 
+bool StackReporter::stuckFlat(int from, int to) const {
+    bool any = false;
+    for (int i = std::min(from, to) + 1; i < std::max(from, to); ++i) {
+        if (!sheetCarries(stack_, i)) return false;
+        any = true;
+    }
+    return any;
+}
+
 StackGap StackReporter::gapOf(const StackLevel &lower, const StackLevel &upper, const FieldGap &gap) const {
     StackGap out;
     out.below = lower.id;
@@ -127,7 +136,9 @@ StackGap StackReporter::gapOf(const StackLevel &lower, const StackLevel &upper, 
     out.toPlate = lower.plate || upper.plate;
     const int to = upper.layer < 0 ? count() : upper.layer;
     out.wires_mm = lying_mm(lower.layer, to, LayerRole::wires);
-    out.sheets_mm = lying_mm(lower.layer, to, LayerRole::sheet);
+    // What a board is stuck flat on gives way to what hangs into it.
+    if (upper.layer < 0 || !stuckFlat(lower.layer, upper.layer))
+        out.sheets_mm = lying_mm(lower.layer, to, LayerRole::sheet);
     return out;
 }
 
@@ -142,7 +153,9 @@ void StackReporter::findGaps() {
             if (!neighbours && gap->gap_mm >= practice_[Limit::stackAir]) continue;
             const bool boardsMeet = (levels_[i].pieces[gap->lower].board || levels_[i].plate) &&
                                     (levels_[j].pieces[gap->upper].board || levels_[j].plate);
-            if (neighbours && boardsMeet && touches(levels_[i].layer, levels_[j].layer)) continue;
+            if (neighbours && boardsMeet &&
+                (touches(levels_[i].layer, levels_[j].layer) || stuckFlat(levels_[i].layer, levels_[j].layer)))
+                continue;
             out_.gaps.push_back(gapOf(levels_[i], levels_[j], *gap));
         }
     std::stable_partition(out_.gaps.begin(), out_.gaps.end(), [&](const StackGap &g) { return isNext(g); });
@@ -300,7 +313,7 @@ void StackReporter::chainOfTolerances(const StackLevel &plate, int reached, doub
             {"screw", -1, top_mm, -1, std::hypot(practice_[Limit::partTolerance], practice_[Limit::plateTolerance])});
     } else
         for (int i = frameLayer(stack_) + 1; i <= reached; ++i) {
-            if (liesOnly(layer(i).role)) continue;
+            if (liesOnly(layer(i).role) && !sheetCarries(stack_, i)) continue;
             const double thick = span(i).to_mm - span(i).from_mm;
             height += thick;
             chain.push_back({layerName(i), i, thick, -1, out_.layers[std::size_t(i)].tolerance_mm});

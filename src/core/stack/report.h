@@ -57,7 +57,7 @@ struct HiddenPlug {
 struct ScrewReport {
     bool wanted = true; ///< held by screws
     ScrewTask task;
-    std::optional<FastenerData> placed; ///< what the screws are now
+    std::optional<FastenerData> placed; ///< what the screws are now, cut as the stack says
     std::string material = "steel";     ///< of what is placed
     std::optional<ScrewOption> now;
     ScrewChoice choice;
@@ -85,6 +85,9 @@ struct StackReport {
     std::vector<Contribution> contributions;
     ClosingSums closing;
 };
+
+/// What a male end that bottoms out would have to be cut to, half a millimetre steps; 0: nothing of use would be left.
+double cutStudTo_mm(const StudReport &stud);
 
 /// None when the stack's base is missing.
 std::optional<StackReport> reportOn(const Build &build, const Stack &stack, const Practice &practice);

@@ -37,6 +37,7 @@ void StackReporter::chooseTheScrew() {
     if (const Part *part = stack_.screws.empty() ? nullptr : findPart(build_, stack_.screws.front()))
         if (const PartType *type = typeOf(build_, *part)) {
             screw.placed = type->fastener;
+            if (screw.placed) screw.placed->length_mm = std::max(0.0, screw.placed->length_mm - stack_.cut_mm);
             if (const auto stuff = materialOf(*type); !stuff.empty()) screw.material = stuff;
             screw.piece_g = part->mass_g.known() ? *part->mass_g.value : type->mass_g.value.value_or(0);
         }
@@ -90,6 +91,11 @@ void StackReporter::chooseTheScrew() {
     if (screw.placed) {
         screw.now = judgeScrew(task, screw.placed->length_mm, practice_);
     }
+}
+
+double cutStudTo_mm(const StudReport &stud) {
+    const double left = std::floor((stud.stud_mm - stud.shim_mm) * 2 + 1e-9) / 2;
+    return left - stud.clamped_mm >= stud.least_mm - 1e-9 && left < stud.stud_mm ? left : 0;
 }
 
 bool StackReporter::isThreaded(int i) const {

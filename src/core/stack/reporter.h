@@ -51,6 +51,8 @@ private:
     void describeLayers();
     /// Height of what only lies between two layers, by role.
     double lying_mm(int from, int to, LayerRole role) const;
+    /// Between two layers there are sheets alone, and these carry.
+    bool stuckFlat(int from, int to) const;
     StackGap gapOf(const StackLevel &lower, const StackLevel &upper, const FieldGap &gap) const;
     void findGaps();
     bool isNext(const StackGap &gap) const;

@@ -4,7 +4,6 @@
 #include "core/build/frame_shapes.h"
 #include "core/derived/all_up.h"
 #include "core/layout/relayout.h"
-#include "core/power/hover.h"
 #include "core/vibration/vibration.h"
 
 #include <algorithm>
@@ -21,7 +20,6 @@ struct Stiffness {
 };
 constexpr std::array<Stiffness, 4> kStiffness{
     {{"carbon", 40, 70}, {"glass-laminate", 15, 25}, {"aluminium", 65, 75}, {"petg", 1.5, 2.5}}};
-constexpr double kLeastThrust = 0.08, kMostThrust = 0.14; // coefficients of propellers that stand (from memory)
 
 /// How far out the last plate that touches the arm holds it, mm from the root.
 double heldTo_mm(const Frame &frame, const Arm &arm, double reach_mm) {
@@ -41,12 +39,8 @@ double heldTo_mm(const Frame &frame, const Arm &arm, double reach_mm) {
 
 } // namespace
 
-bool ArmShake::meets() const {
-    const auto overlap = [&](const FrequencyBand &band) {
-        return turns && band.least_Hz <= turns->most_Hz && turns->least_Hz <= band.most_Hz;
-    };
-    return overlap(up) || overlap(inPlane);
-}
+bool ArmShake::meetsTurns() const { return rotor && (rotor->turns.meets(up) || rotor->turns.meets(inPlane)); }
+bool ArmShake::meetsBlades() const { return rotor && (rotor->pass.meets(up) || rotor->pass.meets(inPlane)); }
 
 std::optional<ArmShake> armShake(const Build &build, const Analysis &analysis, const std::string &id,
                                  std::size_t loadCase) {
@@ -81,12 +75,7 @@ std::optional<ArmShake> armShake(const Build &build, const Analysis &analysis, c
     const ArmBending soft = bending(stiff->least_GPa), hard = bending(stiff->most_GPa);
     shake.up = {soft.up_Hz, hard.up_Hz};
     shake.inPlane = {soft.inPlane_Hz, hard.inPlane_Hz};
-    const auto thrust_N = hoverThrust_N(analysis.derived, loadCase, std::size_t(mount - frame.motorMounts.begin()));
-    if (thrust_N && *thrust_N > 0 && mount->propDiameter_mm > 0) {
-        const double air = standardAir(analysis.practice[Limit::flyingHeight]).density_kg_m3;
-        shake.turns = FrequencyBand{rotorTurns_Hz(*thrust_N, mount->propDiameter_mm, kMostThrust, air),
-                                    rotorTurns_Hz(*thrust_N, mount->propDiameter_mm, kLeastThrust, air)};
-    }
+    shake.rotor = rotorTurns(build, analysis, std::size_t(mount - frame.motorMounts.begin()), loadCase);
     return shake;
 }
 

@@ -1,25 +1,22 @@
 // Whether an arm may sing with its propeller: a quick look, not a verdict.
 #pragma once
 
-#include "core/analysis/analysis.h"
+#include "core/studies/rotor_turns.h"
 
 #include <optional>
 #include <string>
 
 namespace waxis {
 
-struct FrequencyBand {
-    double least_Hz = 0, most_Hz = 0;
-};
-
 /// First bending of an arm with what stands at its end, over the band of stiffness that its material has, and how often
 /// its propeller turns in hover, over the band of thrust coefficients that propellers have.
 struct ArmShake {
     double free_mm = 0, tip_g = 0; ///< from where plates hold it to the motor's axis; what stands on the mount
     FrequencyBand up, inPlane;
-    std::optional<FrequencyBand> turns; ///< none where nothing hovers
-    /// The bands of bending and turning overlap: it may sing.
-    bool meets() const;
+    std::optional<RotorTurns> rotor; ///< none where nothing hovers
+    /// A band of bending overlaps that of the turns, or of the passing blades: it may sing.
+    bool meetsTurns() const;
+    bool meetsBlades() const;
 };
 
 /// None without such an arm, motor or stiffness of its material. Stiffness from memory: carbon laminate 40 to 70 GPa

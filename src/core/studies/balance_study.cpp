@@ -48,7 +48,7 @@ bool canBeMoved(const Build &build, const Part &part, double share) {
 std::vector<UncertainMass> doubtsIn(const Build &build, const Derived &derived, std::size_t loadCase) {
     std::vector<UncertainMass> doubts;
     for (const auto &m : massesIn(build, derived.massRows, loadCase, derived.loadCases[loadCase].folded).masses)
-        doubts.push_back({m.element.mass_g, m.sigmaMass_g, m.element.centroid_mm, m.sigmaPosition_mm});
+        doubts.push_back({m.element.mass_g, m.sigmaMass_g, m.element.centroid_mm, m.sigmaPosition_mm, m.group});
     return doubts;
 }
 

@@ -30,6 +30,7 @@ std::span<const CameraSurvey> camerasSeen(const Derived &derived) { return seen(
 std::span<const LampSurvey> lampsSeen(const Derived &derived) { return seen(derived, &Survey::lamps); }
 std::span<const AccessSurvey> accessSeen(const Derived &derived) { return seen(derived, &Survey::access); }
 std::span<const FoldContact> foldsSeen(const Derived &derived) { return seen(derived, &Survey::folding); }
+std::span<const TravelContact> travelsSeen(const Derived &derived) { return seen(derived, &Survey::travels); }
 std::span<const SlideSurvey> slidesSeen(const Derived &derived) { return seen(derived, &Survey::slides); }
 std::span<const LineShadow> shadowsSeen(const Derived &derived) { return seen(derived, &Survey::shadows); }
 std::span<const RadioCoverage> coveragesSeen(const Derived &derived) { return seen(derived, &Survey::coverages); }

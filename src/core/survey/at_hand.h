@@ -19,6 +19,7 @@ struct PlaceHelp;
 struct RadioCoverage;
 struct SkySurvey;
 struct SlideSurvey;
+struct TravelContact;
 struct TurnHelp;
 
 /// What was seen; of an earlier state of the build while a new survey is under way (Derived::surveyStale).
@@ -27,6 +28,7 @@ std::span<const CameraSurvey> camerasSeen(const Derived &derived);
 std::span<const LampSurvey> lampsSeen(const Derived &derived);
 std::span<const AccessSurvey> accessSeen(const Derived &derived);
 std::span<const FoldContact> foldsSeen(const Derived &derived);
+std::span<const TravelContact> travelsSeen(const Derived &derived);
 std::span<const SlideSurvey> slidesSeen(const Derived &derived);
 std::span<const LineShadow> shadowsSeen(const Derived &derived);
 std::span<const RadioCoverage> coveragesSeen(const Derived &derived);

@@ -27,6 +27,17 @@ struct FoldContact {
     Vec3 at_mm = Vec3::Zero();
 };
 
+/// What a joint turns (a gimbal's payload, a landing gear, a tail that a servo tilts) meets on its travel.
+struct TravelContact {
+    std::string part;  ///< whose joint it is; of a tail: the servo
+    std::string mover; ///< what meets: the part, or what sits on it
+    std::string met;   ///< part, frame member or motor mount (its propeller's zone)
+    std::string joint; ///< name of the joint that is farthest from how it is drawn; may be empty
+    double angle_deg = 0, depth_mm = 0, gap_mm = 0;
+    bool zone = false; ///< `met` is a propeller's zone
+    Vec3 at_mm = Vec3::Zero();
+};
+
 struct SlideSurvey {
     std::string part;
     double free_min_mm = 0, free_max_mm = 0; ///< how far it gets before it meets something, from where it is

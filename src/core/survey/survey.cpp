@@ -393,6 +393,7 @@ Survey surveyOf(const Build &build, const Practice &practice, const Derived &der
     if (!stopped(stop)) helpCompasses(build, practice, derived, survey);
     survey.access = accessOf(build, practice, derived.loadCases, derived.scene, stop);
     if (!stopped(stop)) survey.folding = foldContacts(build, practice, stop);
+    if (!stopped(stop)) survey.travels = travelContacts(build, practice, derived.scene, stop);
     return survey;
 }
 

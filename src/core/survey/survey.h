@@ -28,6 +28,7 @@ struct Survey {
     std::vector<LampSurvey> lamps;
     std::vector<AccessSurvey> access;
     std::vector<FoldContact> folding;
+    std::vector<TravelContact> travels; ///< one for each pair that comes too near, the worst place of it
     std::vector<SlideSurvey> slides;
     std::vector<LineShadow> shadows;      ///< between senders' and listeners' antennas, only where something stands
     std::vector<PairHelp> radioHelp;      ///< of pairs that are not well
@@ -47,6 +48,10 @@ std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice,
                                    const Scene &scene, const std::atomic<bool> *stop = nullptr);
 std::vector<FoldContact> foldContacts(const Build &build, const Practice &practice,
                                       const std::atomic<bool> *stop = nullptr);
+/// Joints of parts over their whole travels, all of a part's joints together, and what sits on them; tails that a servo
+/// tilts, 30 degrees either way (common practice, no source). What moves keeps the folding gap from what stays.
+std::vector<TravelContact> travelContacts(const Build &build, const Practice &practice, const Scene &scene,
+                                          const std::atomic<bool> *stop = nullptr);
 AccessSurvey lookAtPort(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const Scene &scene, const Part &part, const Port &port, bool hand, int loadCase);
 

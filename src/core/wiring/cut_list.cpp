@@ -97,6 +97,9 @@ CutList cutList(const Build &build, const Practice &practice, const WiringReport
         if (used) list.ties += int(std::floor(length / kAlongArms_mm));
     }
     for (const auto &pass : build.frame->passThroughs) list.grommets += pass.edge == HoleEdge::grommet;
+    for (const auto &arm : build.frame->arms)
+        for (const auto &hole : arm.holes)
+            list.grommets += (hole.wall == ArmWall::both ? 2 : 1) * (hole.edge == HoleEdge::grommet);
     return list;
 }
 

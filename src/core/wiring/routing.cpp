@@ -109,6 +109,33 @@ void addSupports(const Build &build, const RouteField &field, double clearance_m
     close(route.length_mm);
 }
 
+/// An antenna's lead runs inside the tube or mount that carries it and comes out at its end: the exit lies behind that.
+void leaveSleeve(const Build &build, const WireEnd &end, const std::vector<Body> &bodies,
+                 const std::vector<BodyOwner> &owners, const std::vector<BodyTraits> &traits, PortExit &exit) {
+    const Part *part = findPart(build, end.part);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (!type || type->kind != PartKind::antenna || part->fastening.onto.empty()) return;
+    const Vec3 out = exit.exit_mm - exit.position_mm;
+    if (!(out.norm() > 1e-9)) return;
+    constexpr double kBehind_mm = 3, kStep_mm = 1, kFar_mm = 400, kBore_mm = 2.5; // half the bore of a wide tube
+    const Vec3 way = out.normalized();
+    const auto inside = [&](const Vec3 &p) {
+        for (std::size_t i = 0; i < bodies.size(); ++i) {
+            const BodyOwner &owner = owners[std::size_t(traits[i].owner)];
+            if (!owner.carries || traits[i].soft ||
+                std::find(part->fastening.onto.begin(), part->fastening.onto.end(), owner.id) ==
+                    part->fastening.onto.end())
+                continue;
+            if (pointDistance(bodies[i].shape, bodies[i].X_FrameBody.inverse() * p) <= kBore_mm) return true;
+        }
+        return false;
+    };
+    double last = -1;
+    for (double s = 0; s <= kFar_mm && s - std::max(last, 0.0) < 20; s += kStep_mm)
+        if (inside(exit.position_mm + s * way)) last = s;
+    if (last >= 0) exit.exit_mm = exit.position_mm + std::max(out.norm(), last + kBehind_mm) * way;
+}
+
 } // namespace
 
 std::optional<PortExit> portExit(const Build &build, const WireEnd &end) {
@@ -236,15 +263,6 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         kept_.clear();
         return routes_;
     }
-    std::set<std::string, std::less<>> carriers;
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (!type || type->kind != PartKind::antenna) continue;
-        for (const auto &id : part.fastening.onto)
-            if (const Part *carrier = findPart(build, id))
-                if (const PartType *mount = typeOf(build, *carrier); mount && mount->kind == PartKind::mount)
-                    carriers.insert(id);
-    }
     const auto packs = std::count_if(build.parts.begin(), build.parts.end(), [&](const Part &part) {
         const PartType *type = typeOf(build, part);
         return type && type->kind == PartKind::battery && part.optional;
@@ -256,9 +274,7 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         if (traits[i].soft || owner.kind == OwnerKind::plate) continue;
         const Part *part = owner.kind == OwnerKind::part ? findPart(build, owner.id) : nullptr;
         const PartType *type = part ? typeOf(build, *part) : nullptr;
-        // Straps give way; antenna leads run inside tubes and through the mounts that carry antennas.
-        if (type && (type->kind == PartKind::strap || type->kind == PartKind::tube || carriers.contains(owner.id)))
-            continue;
+        if (type && type->kind == PartKind::strap) continue;                // they give way
         if (type && type->kind == PartKind::battery && packs > 1) continue; // they take turns in one place
         if (owner.kind != OwnerKind::disc) reach.include(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
         obstacles.emplace(owner.id + "#" + std::to_string(traits[i].solid) +
@@ -298,9 +314,13 @@ const std::vector<WireRoute> &RouteKeeper::update(const Build &build, const Prac
         }
         Kept now;
         now.plan.clearance_mm = clearanceOf(build, wire);
-        for (auto *end : {&*from, &*to}) // something stands right before the port: the wire turns sooner
-            for (int k = 0; k < 3 && field_.tenthsAt(end->exit_mm) < 5; ++k)
-                end->exit_mm = end->position_mm + 0.6 * (end->exit_mm - end->position_mm);
+        for (const bool first : {true, false}) {
+            PortExit &end = first ? *from : *to;
+            leaveSleeve(build, first ? wire.from : wire.to, bodies, owners, traits, end);
+            // Something stands right before the port: the wire turns sooner.
+            for (int k = 0; k < 3 && field_.tenthsAt(end.exit_mm) < 5; ++k)
+                end.exit_mm = end.position_mm + 0.6 * (end.exit_mm - end.position_mm);
+        }
         now.plan.points_mm = planner.pointsOf(wire, *from, *to, now.plan.clearance_mm);
         const auto leader = wire.bundle.empty() ? leaders.end() : leaders.find(wire.bundle);
         if (leader != leaders.end() && wire.stops.empty()) {

@@ -1,5 +1,6 @@
 #include "core/wiring/way_points.h"
 
+#include "core/build/frame_shapes.h"
 #include "core/geometry/polygon.h"
 
 #include <algorithm>
@@ -39,8 +40,17 @@ namespace {
 /// Lines beside an arm that a wire may be laid along, in the order in which they are tried.
 struct ArmLine {
     Vec3 root_mm, tip_mm;
+    bool inside = false; ///< in the bore: it comes out at the arm's ends
 };
-std::vector<ArmLine> linesAlong(const Arm &arm, bool flat, const Vec3 &near_mm, double away_mm) {
+/// Whether a place lies in the bore of a hollow arm.
+bool isInside(const Arm &arm, const Vec3 &p) {
+    if (!isHollow(arm)) return false;
+    const Vec3 own = armAxes(arm).inverse() * p, room = armSize_mm(arm) / 2 - Vec3(0, arm.wall_mm, arm.wall_mm);
+    return (own.cwiseAbs().array() <= room.array()).all();
+}
+
+/// What begins in an arm runs in it.
+std::vector<ArmLine> linesAlong(const Arm &arm, bool flat, bool inside, const Vec3 &near_mm, double away_mm) {
     const Vec3 along = (arm.tip_mm - arm.root_mm).normalized();
     const Vec3 up = (Vec3::UnitZ() - along.z() * along).normalized(), aside = up.cross(along);
     const double side = (near_mm - arm.root_mm).dot(aside) < 0 ? -1 : 1;
@@ -50,7 +60,8 @@ std::vector<ArmLine> linesAlong(const Arm &arm, bool flat, const Vec3 &near_mm, 
     const std::array<Vec3, 3> offsets =
         flat ? std::array<Vec3, 3>{top, here, there} : std::array<Vec3, 3>{here, there, top};
     std::vector<ArmLine> lines;
-    for (const Vec3 &o : offsets) lines.push_back({arm.root_mm + o, arm.tip_mm + o});
+    if (inside) lines.push_back({arm.root_mm + down, arm.tip_mm + down, true});
+    for (const Vec3 &o : offsets) lines.push_back({arm.root_mm + o, arm.tip_mm + o, false});
     return lines;
 }
 
@@ -84,7 +95,7 @@ bool WayPoints::isCovered(const Vec3 &p, double towards_mm) const {
 std::vector<Vec3> WayPoints::alongArm(const Arm &arm, const Vec3 &outer, const Vec3 &inner, double clearance_mm) const {
     constexpr double kStep_mm = 2.5, kLattice_mm = 0.3;
     const bool flat = practice_.follows("motor-wires", "flat");
-    for (const auto &line : linesAlong(arm, flat, outer, clearance_mm + kLattice_mm)) {
+    for (const auto &line : linesAlong(arm, flat, isInside(arm, outer), outer, clearance_mm + kLattice_mm)) {
         const Vec3 along = line.tip_mm - line.root_mm;
         const double length = along.norm();
         const Vec3 unit = along / length;
@@ -93,7 +104,7 @@ std::vector<Vec3> WayPoints::alongArm(const Arm &arm, const Vec3 &outer, const V
         while (b < a && !isClear(line.root_mm + b * unit, clearance_mm)) b += kStep_mm;
         // Under a plate the wire could not come out again to the other end: it leaves the arm before.
         double open = b;
-        while (open < a && isCovered(line.root_mm + open * unit, inner.z())) open += kStep_mm;
+        while (!line.inside && open < a && isCovered(line.root_mm + open * unit, inner.z())) open += kStep_mm;
         if (open < a) b = open;
         if (a - b > 10) return {line.root_mm + a * unit, line.root_mm + b * unit};
     }
@@ -103,7 +114,8 @@ std::vector<Vec3> WayPoints::alongArm(const Arm &arm, const Vec3 &outer, const V
 std::vector<Vec3> WayPoints::betweenOnArm(const Arm &arm, const Vec3 &from, const Vec3 &to, double clearance_mm) const {
     constexpr double kStep_mm = 2.5, kLattice_mm = 0.3;
     for (const auto &line :
-         linesAlong(arm, practice_.follows("motor-wires", "flat"), from, clearance_mm + kLattice_mm)) {
+         linesAlong(arm, practice_.follows("motor-wires", "flat"), isInside(arm, from) || isInside(arm, to), from,
+                    clearance_mm + kLattice_mm)) {
         const Vec3 along = line.tip_mm - line.root_mm;
         const double length = along.norm();
         const Vec3 unit = along / length;

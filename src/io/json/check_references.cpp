@@ -121,15 +121,23 @@ void checkRadio(const Build &build, const Ids &parts) {
 }
 
 /// A screw of the frame goes through and into members of the frame.
-void checkFrameScrews(const Frame &frame) {
+void checkFrameScrews(const Build &build) {
+    const Frame &frame = *build.frame;
     Ids posts = idsOf(frame.standoffs), members = posts;
     members.merge(idsOf(frame.plates));
     members.merge(idsOf(frame.arms));
+    Ids clamped = members;
+    clamped.merge(idsOf(build.parts));
     for (std::size_t i = 0; i < frame.screws.size(); ++i) {
         const FrameScrew &screw = frame.screws[i];
+        if (std::none_of(screw.through.begin(), screw.through.end(),
+                         [&](const auto &id) { return members.contains(id); }))
+            mustBeOneOf(screw.through.front(), members, fmt::format("/frame/screws/{}/through/0", i),
+                        "the id of a plate, arm or post");
         const auto at = [&](const std::string &key) { return fmt::format("/frame/screws/{}/{}", i, key); };
         for (std::size_t k = 0; k < screw.through.size(); ++k)
-            mustBeOneOf(screw.through[k], members, at(fmt::format("through/{}", k)), "the id of a plate, arm or post");
+            mustBeOneOf(screw.through[k], clamped, at(fmt::format("through/{}", k)),
+                        "the id of a plate, arm, post or part");
         if (!screw.into.empty()) mustBeOneOf(screw.into, posts, at("into"), "the id of a post");
     }
 }
@@ -178,7 +186,7 @@ void checkReferences(const Build &build) {
         mustBeOneOf(frame.passThroughs[i].plate, plates, fmt::format("/frame/passThroughs/{}/plate", i),
                     "the id of a plate");
 
-    checkFrameScrews(frame);
+    checkFrameScrews(build);
     Ids typeIds;
     for (const auto &[id, type] : *build.types) typeIds.insert(id);
     for (std::size_t i = 0; i < build.parts.size(); ++i) {

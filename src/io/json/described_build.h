@@ -22,6 +22,14 @@ void describe(V &v, T &mount) {
     v.when(mount.pattern.size_mm > 0, "pattern", mount.pattern);
 }
 
+template <class V, Is<ArmHole> T>
+void describe(V &v, T &hole) {
+    v.must("at_mm", hole.at_mm);
+    v.must("diameter_mm", hole.diameter_mm);
+    v.sparse("wall", hole.wall, ArmWall::both);
+    v.sparse("edge", hole.edge);
+}
+
 template <class V, Is<Arm> T>
 void describe(V &v, T &arm) {
     v.must("id", arm.id);
@@ -31,6 +39,7 @@ void describe(V &v, T &arm) {
     v.must("thickness_mm", arm.thickness_mm);
     v.sparse("section", arm.section);
     v.sparse("wall_mm", arm.wall_mm);
+    v.sparse("holes", arm.holes);
     v.must("material", arm.material);
     v.sparse("foldJoint_mm", arm.foldJoint_mm);
     v.sparse("foldAngle_deg", arm.foldAngle_deg);
@@ -53,6 +62,7 @@ void describe(V &v, T &plate) {
     v.must("thickness_mm", plate.thickness_mm);
     v.must("material", plate.material);
     v.sparse("isolated", plate.isolated);
+    v.sparse("sag_mm", plate.sag_mm);
     v.sparse("mass_g", plate.mass_g);
     v.must("outline_mm", plate.outline_mm);
     v.sparse("holes", plate.holes);
@@ -69,6 +79,7 @@ void describe(V &v, T &standoff) {
     v.must("bore_mm", standoff.bore_mm);
     v.must("thread", standoff.thread);
     v.must("material", standoff.material);
+    v.sparse("travel_mm", standoff.travel_mm);
     v.sparse("mass_g", standoff.mass_g);
 }
 
@@ -136,6 +147,7 @@ void describe(V &v, T &fastening) {
     v.sparse("onto", fastening.onto);
     v.sparse("insulated", fastening.insulated);
     v.sparse("pieces", fastening.pieces);
+    v.sparse("sag_mm", fastening.sag_mm);
 }
 
 template <class V, Is<SlideRange> T>
@@ -182,6 +194,8 @@ void describe(V &v, T &stack) {
     v.sparse("headsOutside", stack.headsOutside);
     v.sparse("end", stack.end);
     v.sparse("threadDepth_mm", stack.threadDepth_mm);
+    v.sparse("cut_mm", stack.cut_mm);
+    v.sparse("sag_mm", stack.sag_mm);
     v.must("layers", stack.layers);
 }
 

@@ -209,6 +209,16 @@ void describe(V &v, T &fastener) {
     v.sparse("pieces", fastener.pieces, 1);
 }
 
+template <class V, Is<Travel> T>
+void describe(V &v, T &travel) {
+    v.sparse("name", travel.name);
+    v.must("pivot_mm", travel.pivot_mm);
+    v.unit("axis", travel.axis);
+    v.must("from_deg", travel.from_deg);
+    v.must("to_deg", travel.to_deg);
+    v.sparse("firstSolid", travel.firstSolid);
+}
+
 template <class V, Is<PartType> T>
 void describe(V &v, T &type) {
     v.must("id", type.id);
@@ -240,6 +250,9 @@ void describe(V &v, T &type) {
     v.sparse("camera", type.camera);
     v.sparse("magnetics", type.magnetics);
     v.sparse("leads", type.leads);
+    v.sparse("travels", type.travels);
+    v.sparse("strapLength_mm", type.strapLength_mm);
+    v.sparse("coolingArea_cm2", type.coolingArea_cm2);
     v.sparse("mustSeeSky", type.mustSeeSky);
     v.sparse("fragile", type.fragile);
     v.must("solids", type.solids);

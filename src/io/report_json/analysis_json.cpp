@@ -258,6 +258,11 @@ OrderedJson surveyJson(const Survey &survey) {
                            {"whenFolded", f.folded},
                            {"at_mm", toJson(f.at_mm)}};
     });
+    list("travels", survey.travels, [](const TravelContact &t) {
+        return OrderedJson{{"part", t.part},     {"mover", t.mover},         {"met", t.met},
+                           {"joint", t.joint},   {"angle_deg", t.angle_deg}, {"depth_mm", t.depth_mm},
+                           {"gap_mm", t.gap_mm}, {"zone", t.zone},           {"at_mm", toJson(t.at_mm)}};
+    });
     list("lineShadows", survey.shadows, lineShadowJson);
     list("coverages", survey.coverages, coverageJson);
     list("radioHelp", survey.radioHelp, [](const PairHelp &pair) {
@@ -386,6 +391,10 @@ std::string analysisText(const Build &build, const Analysis &analysis, const Slo
             for (const auto &option : pack.options) entry["options"].push_back(packJson(option));
             out["packs"].push_back(entry);
         }
+    }
+    if (!slow.propellers.empty()) {
+        out["propellers"] = OrderedJson::array();
+        for (const auto &option : slow.propellers) out["propellers"].push_back(propellerJson(option));
     }
     return out.dump(1, ' ', false, OrderedJson::error_handler_t::replace) + "\n";
 }

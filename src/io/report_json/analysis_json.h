@@ -4,6 +4,7 @@
 #include "core/analysis/analysis.h"
 #include "core/studies/balance_study.h"
 #include "core/studies/packs.h"
+#include "core/studies/propellers.h"
 #include "core/studies/radio_places.h"
 
 #include <nlohmann/json_fwd.hpp>
@@ -26,6 +27,7 @@ struct SlowParts {
     std::vector<PartPlaces> places;
     std::optional<BalanceStudy> balance;
     std::vector<PartPacks> packs;
+    std::vector<PropellerOption> propellers; ///< of the build's own types, in its first load case that flies
 };
 /// The same as text.
 std::string analysisText(const Build &build, const Analysis &analysis, const SlowParts &slow = {});

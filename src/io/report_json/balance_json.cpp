@@ -24,6 +24,7 @@ OrderedJson weighJson(const Derived &derived, std::size_t loadCase) {
         out["next"].push_back({{"id", next.id},
                                {"mass_g", next.mass_g},
                                {"tolerance_g", next.tolerance_g},
+                               {"pieces", next.pieces},
                                {"shareOfCgVariance", next.share}});
     return out;
 }
@@ -218,6 +219,25 @@ OrderedJson studyJson(const Build &build, const Derived &derived, const BalanceS
                                       {"after_mm", toJson(k.after_mm)}});
         out["compromises"].push_back(entry);
     }
+    return out;
+}
+
+OrderedJson propellerJson(const PropellerOption &option) {
+    OrderedJson out{{"type", option.type}, {"name", option.name}, {"fitted", option.fitted}};
+    out["mass_g"] = orNull(option.mass_g);
+    out["diameter_mm"] = orNull(option.diameter_mm);
+    out["pitch_mm"] = orNull(option.pitch_mm);
+    out["blades"] = option.blades ? OrderedJson(*option.blades) : OrderedJson(nullptr);
+    out["total_g"] = option.total_g;
+    out["tipGap_mm"] = orNull(option.tipGap_mm);
+    out["power_W"] = orNull(option.power_W);
+    out["least_min"] = orNull(option.least_min);
+    out["most_min"] = orNull(option.most_min);
+    out["turnsLeast_Hz"] = option.turns ? OrderedJson(option.turns->least_Hz) : OrderedJson(nullptr);
+    out["turnsMost_Hz"] = option.turns ? OrderedJson(option.turns->most_Hz) : OrderedJson(nullptr);
+    out["stop"] = option.stop;
+    out["watch"] = option.watch;
+    out["overLimit"] = option.overLimit;
     return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/studies/balance_study.h"
 #include "core/studies/packs.h"
+#include "core/studies/propellers.h"
 #include "io/json/write_model.h"
 
 namespace waxis::io {
@@ -13,5 +14,6 @@ OrderedJson caseBalanceJson(const Build &build, const Derived &derived, std::siz
 OrderedJson balanceJson(const Build &build, const Analysis &analysis);
 OrderedJson studyJson(const Build &build, const Derived &derived, const BalanceStudy &study);
 OrderedJson packJson(const PackOption &option);
+OrderedJson propellerJson(const PropellerOption &option);
 
 } // namespace waxis::io

@@ -57,6 +57,8 @@ std::string_view wordFor(StackChangeKind kind) {
     case StackChangeKind::standoffs: return "standoffs";
     case StackChangeKind::turn: return "turn";
     case StackChangeKind::ties: return "ties";
+    case StackChangeKind::cutScrew: return "cut-screw";
+    case StackChangeKind::cutStud: return "cut-stud";
     case StackChangeKind::motorScrew: return "motor-screw";
     }
     return "screw";

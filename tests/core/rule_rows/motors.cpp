@@ -40,6 +40,18 @@ void bored(Setting &s, double bore_mm, double shaft_mm) {
     s.build.parts[1].placement.site = "m1";
 }
 
+/// "a" is a nut of that thread, "b" the motor under it with such a thread on its shaft.
+void nutOn(Setting &s, const char *thread, const char *shaft) {
+    s.type("a", [&](PartType &type) {
+        type.kind = PartKind::fastener;
+        type.fastener = FastenerData{FastenerForm::lockNut, thread};
+    });
+    s.build.parts[0].placement.site = "m1";
+    s.kind("b", PartKind::motor);
+    s.type("b", [&](PartType &type) { type.shaftThread = shaft; });
+    s.build.parts[1].placement.site = "m1";
+}
+
 /// "a" is screwed onto a site of a plate, so far from its edge.
 void screwed(Setting &s, double own_mm, double seat_mm, double hole_mm, double seatHole_mm, double land_mm = 10) {
     s.build.frame.edit([&](Frame &frame) {
@@ -182,6 +194,16 @@ std::vector<Row> motorRows() {
         {"LNK-3 hub too wide", lnkHand, [=](Setting &s) { bored(s, 5.3, 5.0); }, watch, 0.2 - 0.3,
          "has a hole of 5.3 mm on a shaft of 5 mm", "wide"},
 
+        {"LNK-3 nut of the shaft's thread",
+         lnkHand,
+         [](Setting &s) { nutOn(s, "M5", "M5 left"); },
+         pass,
+         0,
+         {},
+         "thread"},
+        {"LNK-3 nut of another thread", lnkHand, [](Setting &s) { nutOn(s, "M4", "M5"); }, stop, -1,
+         "a has M4 thread, the shaft of the", "thread"},
+        {"LNK-3 thread of the shaft not stated", lnkHand, [](Setting &s) { nutOn(s, "M4", ""); }, {}},
         {"LNK-3 the right hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, clockwise); }, pass, 0},
         {"LNK-3 the wrong hand", lnkHand, [=](Setting &s) { onMotor(s, PartKind::propeller, counter); }, stop, 0,
          "a is made for the other direction: its motor turns clockwise", "propeller"},

@@ -76,6 +76,19 @@ void besideController(Setting &s, double away_mm, WireRole role = WireRole::vide
     s.routes[0].points_mm = {{0, 20, 0}, {0, 95 - away_mm, 0}};
 }
 
+/// The joint of "a" brings it so near to "b".
+void onItsTravel(Setting &s, double gap_mm, double depth_mm = 0, bool zone = false) {
+    aboardTogether(s);
+    TravelContact contact;
+    contact.part = contact.mover = "a";
+    contact.met = zone ? "m1" : "b";
+    contact.angle_deg = 75;
+    contact.depth_mm = depth_mm;
+    contact.gap_mm = gap_mm;
+    contact.zone = zone;
+    s.survey.travels = {contact};
+}
+
 } // namespace
 
 std::vector<Row> placeRows() {
@@ -84,7 +97,18 @@ std::vector<Row> placeRows() {
     const double slack = limitOf(Limit::leadSlack), blades = limitOf(Limit::propFlexibleGap),
                  quiet = limitOf(Limit::escLeadGap);
     constexpr double kHair = 1e-9;
+    const double room = practiceOf({})[Limit::foldGap];
     return {
+        {"FIT-12 nothing on its travel", fitFolding, [](Setting &) {}, {}},
+        {"FIT-12 room on its travel", fitFolding, [=](Setting &s) { onItsTravel(s, room); }, pass, 0, {}, "travel"},
+        {"FIT-12 near on its travel", fitFolding, [=](Setting &s) { onItsTravel(s, 0.4); }, watch, 0.4 - room,
+         "comes as near as 0.4 mm to b", "travel"},
+        {"FIT-12 struck on its travel", fitFolding, [=](Setting &s) { onItsTravel(s, 0, 2); }, stop, -2 - room,
+         "a strikes b on its travel", "travel"},
+        {"FIT-12 touching on its travel", fitFolding, [=](Setting &s) { onItsTravel(s, 0); }, stop, -room,
+         "a strikes b on its travel", "travel"},
+        {"FIT-12 into blades", fitFolding, [=](Setting &s) { onItsTravel(s, 0, 1, true); }, stop, -1 - room,
+         "the propeller of the", "zone"},
         {"FIT-9 side by side", fitTwoCameras, [](Setting &s) { cameras(s, 0); }, note, 0, "look 30.0 mm apart"},
         {"FIT-9 in the picture", fitTwoCameras, [](Setting &s) { cameras(s, 0.05); }, watch, -5,
          "in 5.0 % of the other's picture", "seen"},

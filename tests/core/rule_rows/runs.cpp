@@ -91,6 +91,23 @@ void capacitor(Setting &s, std::optional<double> rated_V, double lead_mm) {
     s.wiringReport.wires[0].route_mm = lead_mm;
 }
 
+/// A wire into a hollow arm through a hole of 8 mm at 50, or so far beside it.
+void intoArm(Setting &s, HoleEdge edge, const char *material, double beside_mm = 0, bool sleeved = false) {
+    s.build.frame.edit([&](Frame &frame) {
+        Arm arm;
+        arm.id = "arm";
+        arm.tip_mm = {200, 0, 0};
+        arm.width_mm = arm.thickness_mm = 20;
+        arm.section = ArmSection::box;
+        arm.wall_mm = 2;
+        arm.material = material;
+        arm.holes = {{50, 8, ArmWall::left, edge}};
+        frame.arms = {arm};
+    });
+    s.wire("x", "y").sleeved = sleeved;
+    s.routes[0].points_mm = {{50 + beside_mm, 40, -10}, {50 + beside_mm, 0, -10}, {150, 0, -10}};
+}
+
 } // namespace
 
 std::vector<Row> runRows() {
@@ -137,6 +154,15 @@ std::vector<Row> runRows() {
         {"WIR-7 bare carbon", wirEdge, [](Setting &s) { hole(s, HoleEdge::bare, "carbon"); }, watch, 0,
          "Bare carbon edge under wire 1"},
         {"WIR-7 a grommet", wirEdge, [](Setting &s) { hole(s, HoleEdge::grommet, "carbon"); }, pass, 0},
+        {"WIR-7 bare hole in an arm", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::bare, "carbon"); }, watch, 0,
+         "Bare carbon edge under"},
+        {"WIR-7 at the rim of it", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::bare, "carbon", 4); }, watch, 0,
+         "Bare carbon edge under"},
+        {"WIR-7 beside it", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::bare, "carbon", 4.1); }, {}},
+        {"WIR-7 a grommet in an arm", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::grommet, "carbon"); }, pass, 0},
+        {"WIR-7 an arm that does not cut", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::bare, "nylon"); }, pass, 0},
+        {"WIR-7 sleeved into an arm", wirEdge, [](Setting &s) { intoArm(s, HoleEdge::bare, "carbon", 0, true); }, pass,
+         0},
         {"WIR-7 glass", wirEdge, [](Setting &s) { hole(s, HoleEdge::bare, "glass"); }, pass, 0},
         {"WIR-7 sleeved", wirEdge, [](Setting &s) { hole(s, HoleEdge::bare, "carbon", true); }, pass, 0},
 

@@ -17,6 +17,7 @@ BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, Q
     target_ = new TargetPage(document, theme, *runner_);
     grams_ = new GramsPage(document, theme, *runner_);
     packs_ = new PacksPage(document, theme);
+    propellers_ = new PropellersPage(document, theme);
     doubt_ = new DoubtPage(document, theme, *runner_);
     weighings_ = new WeighingsPage(document, theme);
 
@@ -26,13 +27,14 @@ BalanceBench::BalanceBench(app::Document &document, const theme::Theme &theme, Q
                                {{tr("Target"), "page-target"},
                                 {tr("Grams"), "page-grams"},
                                 {tr("Packs"), "page-packs"},
+                                {tr("Propellers"), "page-propellers"},
                                 {tr("Doubt"), "page-doubt"},
                                 {tr("Weighings"), "page-weighings"}},
                                [this](int page) { showPage(Page(page)); });
     pages_ = new QStackedWidget;
     for (QWidget *page :
          {static_cast<QWidget *>(target_), static_cast<QWidget *>(grams_), static_cast<QWidget *>(packs_),
-          static_cast<QWidget *>(doubt_), static_cast<QWidget *>(weighings_)}) {
+          static_cast<QWidget *>(propellers_), static_cast<QWidget *>(doubt_), static_cast<QWidget *>(weighings_)}) {
         auto *scroll = new QScrollArea; // a low window scrolls the page; none may make the window higher
         scroll->setWidgetResizable(true);
         scroll->setFrameShape(QFrame::NoFrame);

@@ -1,9 +1,10 @@
-// The Balance stage: the target, the grams, packs, the doubt, and what the scale says.
+// The Balance stage: the target, the grams, packs, propellers, the doubt, and what the scale says.
 #pragma once
 
 #include "app/stages/balance/doubt_page.h"
 #include "app/stages/balance/grams_page.h"
 #include "app/stages/balance/packs_page.h"
+#include "app/stages/balance/propellers_page.h"
 #include "app/stages/balance/target_page.h"
 #include "app/stages/balance/weighings_page.h"
 #include "app/stages/bench.h"
@@ -13,7 +14,7 @@ class QToolButton;
 
 namespace waxis::balance {
 
-enum class Page { target, grams, packs, doubt, weighings };
+enum class Page { target, grams, packs, propellers, doubt, weighings };
 
 class BalanceBench : public app::Bench {
     Q_OBJECT
@@ -24,6 +25,7 @@ public:
     TargetPage &target() { return *target_; }
     GramsPage &grams() { return *grams_; }
     PacksPage &packs() { return *packs_; }
+    PropellersPage &propellers() { return *propellers_; }
     DoubtPage &doubt() { return *doubt_; }
     WeighingsPage &weighings() { return *weighings_; }
     StudyRunner &runner() { return *runner_; }
@@ -32,7 +34,7 @@ public:
     void fit() override;
     void zoomToChosen() override;
     /// Nothing is being worked out in the background.
-    bool isSettled() const { return runner_->isSettled() && packs_->isSettled(); }
+    bool isSettled() const { return runner_->isSettled() && packs_->isSettled() && propellers_->isSettled(); }
     /// Looks at what a finding is about.
     bool reveal(const QStringList &ids, RuleId rule) override;
 
@@ -46,6 +48,7 @@ private:
     TargetPage *target_ = nullptr;
     GramsPage *grams_ = nullptr;
     PacksPage *packs_ = nullptr;
+    PropellersPage *propellers_ = nullptr;
     DoubtPage *doubt_ = nullptr;
     WeighingsPage *weighings_ = nullptr;
     QStackedWidget *pages_ = nullptr;

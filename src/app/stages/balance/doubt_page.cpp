@@ -116,8 +116,9 @@ void DoubtPage::refresh() {
     next_->setRowCount(rows);
     for (int row = 0; row < rows; ++row) {
         const WeighNext &next = advice.next[std::size_t(row)];
-        const QStringList texts{QString::fromStdString(displayName(document_.build(), next.id)),
-                                QString::number(next.mass_g, 'f', 1), QString::number(next.tolerance_g, 'f', 1),
+        QString name = QString::fromStdString(displayName(document_.build(), next.id));
+        if (next.pieces > 1) name = tr("%1 (one of %2 alike)").arg(name).arg(next.pieces);
+        const QStringList texts{name, QString::number(next.mass_g, 'f', 1), QString::number(next.tolerance_g, 'f', 1),
                                 tr("%1 %").arg(100 * next.share, 0, 'f', next.share < 0.095 ? 1 : 0),
                                 QString::number(advice.sigma_mm * std::sqrt(std::max(0.0, 1 - next.share)), 'f', 2)};
         for (int col = 0; col < texts.size(); ++col) {

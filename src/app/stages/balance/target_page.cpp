@@ -266,6 +266,18 @@ QString TargetPage::consequenceWords(const CaseStudy &study) const {
     return text;
 }
 
+QString TargetPage::spoiledWords(const std::vector<Spoiled> &spoiled) const {
+    if (spoiled.empty()) return {};
+    const auto worst = std::max_element(spoiled.begin(), spoiled.end(),
+                                        [](const Spoiled &a, const Spoiled &b) { return a.after_mm < b.after_mm; });
+    const auto &loadCase = document_.analysis().derived.loadCases[worst->loadCase];
+    QString text = tr("; spoils %1 (%2 to %3 mm)")
+                       .arg(QString::fromStdString(loadCase.name.empty() ? loadCase.id : loadCase.name),
+                            one(worst->before_mm), one(worst->after_mm));
+    if (spoiled.size() > 1) text += tr(" and %n more", nullptr, int(spoiled.size()) - 1);
+    return text;
+}
+
 void TargetPage::refreshOthers() {
     if (!isVisible()) return;
     const CaseStudy *study = runner_.caseStudy(document_.loadCase());
@@ -284,11 +296,17 @@ void TargetPage::refreshOthers() {
     if (study && balance && balance->offset_mm && !document_.isPreviewing() && !runner_.isStale()) {
         const double now = balance->offset_mm->head<2>().norm();
         int moves = 0;
+        const auto &derived = document_.analysis().derived;
+        const auto here = std::size_t(document_.loadCase());
+        const auto spoils = [&](const SlideSolution &s) {
+            return spoiledWords(spoiledByMove(derived.massRows, derived.balance, s.part,
+                                              s.travel_mm * s.direction.head<2>(), derived.cgTolerance_mm, here));
+        };
         for (const auto &s : study->slides)
             if (s.part != slide_->part() && now - s.after_mm.norm() > 0.2 && moves < 2) {
                 ++moves;
                 row(tr("→ %1").arg(one(s.after_mm.norm())),
-                    tr("slide %1 by %2 mm").arg(nameIn(build, s.part), one(s.travel_mm)), tr("look"),
+                    tr("slide %1 by %2 mm").arg(nameIn(build, s.part), one(s.travel_mm)) + spoils(s), tr("look"),
                     [this, id = s.part] { slide_->lookAt(id); });
             }
         for (const auto &s : study->others)
@@ -296,8 +314,9 @@ void TargetPage::refreshOthers() {
                 ++moves;
                 row(tr("→ %1").arg(one(s.after_mm.norm())),
                     tr("move %1 %2 mm %3")
-                        .arg(nameIn(build, s.part), one(std::abs(s.travel_mm)),
-                             s.travel_mm > 0 ? tr("fore") : tr("aft")),
+                            .arg(nameIn(build, s.part), one(std::abs(s.travel_mm)),
+                                 s.travel_mm > 0 ? tr("fore") : tr("aft")) +
+                        spoils(s),
                     tr("look"), [this, id = s.part] { slide_->lookAt(id); });
             }
         const auto ballast = [&](const std::optional<Ballast> &b, const QString &what) {
@@ -317,8 +336,10 @@ void TargetPage::refreshOthers() {
                 return words.join(QStringLiteral(", "));
             };
             row(tr("%1 g").arg(b->mass_g, 0, 'f', b->mass_g < 100 ? 1 : 0),
-                tr("ballast %1 on %2, %3").arg(place(), nameIn(build, b->spot.on), what), tr("add"),
-                [this, b = *b, axis] {
+                tr("ballast %1 on %2, %3").arg(place(), nameIn(build, b->spot.on), what) +
+                    spoiledWords(
+                        spoiledByBallast(derived.balance, b->mass_g, b->spot.at_mm, derived.cgTolerance_mm, here)),
+                tr("add"), [this, b = *b, axis] {
                     double height = 0; // stuck onto what carries it
                     for (const auto &plate : document_.build().frame->plates)
                         if (plate.id == b.spot.on) height = plate.z_mm + plate.thickness_mm;

@@ -38,6 +38,7 @@ private:
     const theme::Palette &c() const { return theme_.colors(); }
     bool slideable(const Part &part) const;
     /// What the slide that is looked at brings and takes away; empty: nothing else changes.
+    QString spoiledWords(const std::vector<Spoiled> &spoiled) const;
     QString consequenceWords(const CaseStudy &study) const;
 
     app::Document &document_;

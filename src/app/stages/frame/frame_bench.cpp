@@ -93,6 +93,10 @@ QWidget *FrameBench::makeBar() {
             [this] { document_.edit(tr("Longer arms"), extendArms(document_.build(), 5)); });
     connect(shorter, &QToolButton::clicked, this,
             [this] { document_.edit(tr("Shorter arms"), extendArms(document_.build(), -5)); });
+    auto *below = button(tr("From below"), tr("Motors, turns and heads as they are seen from under the craft"));
+    below->setObjectName("frame-from-below");
+    below->setCheckable(true);
+    connect(below, &QToolButton::toggled, canvas_, &FrameCanvas::setMirrored);
     auto *hint = new QLabel(tr("pull numbers, rims and squares"));
     hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     hint->setAlignment(Qt::AlignRight | Qt::AlignVCenter);

@@ -69,7 +69,9 @@ void FrameCanvas::paintPlates(QPainter &painter) {
         }
     }
     auto plates = frame.plates;
-    std::stable_sort(plates.begin(), plates.end(), [](const Plate &a, const Plate &b) { return a.z_mm < b.z_mm; });
+    std::stable_sort(plates.begin(), plates.end(), [this](const Plate &a, const Plate &b) {
+        return isMirrored() ? a.z_mm > b.z_mm : a.z_mm < b.z_mm; // the nearest to the eye last
+    });
     for (const auto &plate : plates) {
         QPainterPath path;
         path.addPolygon(polygonOf(plate.outline_mm));
@@ -101,7 +103,7 @@ void FrameCanvas::paintPlates(QPainter &painter) {
     paintScrews(painter);
 }
 
-/// Heads as they are seen: from above filled, from below as the ring of the thread.
+/// Heads as they are seen: towards the eye filled, away from it as the ring of the thread.
 void FrameCanvas::paintScrews(QPainter &painter) {
     const auto &c = theme().colors();
     const Frame &frame = *document_.build().frame;
@@ -109,9 +111,10 @@ void FrameCanvas::paintScrews(QPainter &painter) {
         const ThreadSize *thread = findThread(screw.thread);
         if (!thread) continue;
         const auto head = headOf(*thread, screw.head);
-        const double r = (screw.fromAbove && head ? head->diameter_mm : thread->nominal_mm) / 2 * pixelsPerMm();
+        const bool towards = screw.fromAbove != isMirrored();
+        const double r = (towards && head ? head->diameter_mm : thread->nominal_mm) / 2 * pixelsPerMm();
         painter.setPen(QPen(c.matBar, 1));
-        painter.setBrush(screw.fromAbove ? QBrush(c.chalk) : QBrush(Qt::NoBrush));
+        painter.setBrush(towards ? QBrush(c.chalk) : QBrush(Qt::NoBrush));
         painter.drawEllipse(toPixels(screw.at_mm.x(), screw.at_mm.y()), r, r);
     }
 }
@@ -189,7 +192,10 @@ void FrameCanvas::paintMotors(QPainter &painter) {
         used.push_back(at);
         const double radius = mount.propDiameter_mm / 2 * pixelsPerMm();
         const bool hot = (held_ && held_->mount == mount.id) || (hovered_ && hovered_->mount == mount.id);
-        paintSweep(painter, at, radius, mount.spin == Spin::clockwise, same ? 115 : 25, c.chalk);
+        // The turn as the eye sees it; a motor on the far side is fainter.
+        QColor ink = c.chalk;
+        if (hangs(mount) != isMirrored()) ink.setAlphaF(0.45f);
+        paintSweep(painter, at, radius, (mount.spin == Spin::clockwise) != isMirrored(), same ? 115 : 25, ink);
         painter.setPen(QPen(c.chalk, hot ? 2 : 1.2));
         painter.setBrush(hot ? c.thrustAxis : c.matBar);
         painter.drawEllipse(at, hot ? 6.5 : 5, hot ? 6.5 : 5);
@@ -203,6 +209,11 @@ void FrameCanvas::paintMotors(QPainter &painter) {
         painter.setPen(c.chalk);
         painter.drawText(QRectF(place.x() - 20, place.y() - 11, 40, 22), Qt::AlignCenter,
                          mount.number > 0 ? QString::number(mount.number) : QStringLiteral("–"));
+    }
+    if (isMirrored()) {
+        painter.setFont(theme().text(12));
+        drawing::paintTag(painter, QPointF(width() / 2.0, 16), tr("seen from below: the craft's left is down"), c.chalk,
+                          c);
     }
     const Vec3 thrust = document_.analysis().derived.thrustCentre_mm;
     if (!frame.motorMounts.empty()) {

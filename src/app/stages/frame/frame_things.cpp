@@ -37,6 +37,7 @@ QString wordOf(const Standoff &post) {
     case StandoffRole::standoff: return FrameThings::tr("post");
     case StandoffRole::bobbin: return FrameThings::tr("bobbin");
     case StandoffRole::foot: return FrameThings::tr("foot");
+    case StandoffRole::stopper: return FrameThings::tr("stopper");
     }
     return {};
 }
@@ -117,6 +118,7 @@ void FrameThings::fillAddMenu() {
     const std::pair<FrameThing, QString> things[] = {{FrameThing::screw, tr("Screw, through what lies there")},
                                                      {FrameThing::post, tr("Post, through to the plate above")},
                                                      {FrameThing::bobbin, tr("Bobbin, soft")},
+                                                     {FrameThing::stopper, tr("Stopper under a soft plate")},
                                                      {FrameThing::foot, tr("Landing foot")},
                                                      {FrameThing::pattern, tr("Hole pattern…")},
                                                      {FrameThing::strapPlace, tr("Strap place with its two slots")},
@@ -239,8 +241,8 @@ void FrameThings::refresh() {
         line(screw.id, Row::Kind::screw,
              tr("screw %1, %2")
                  .arg(QString::fromStdString(screw.thread), screw.fromAbove ? tr("from above") : tr("from below")),
-             Vec3(screw.at_mm.x(), screw.at_mm.y(), columnOf(frame, screw).headFace_mm), false,
-             screw.length_mm ? number(*screw.length_mm) : tr("auto"), true);
+             Vec3(screw.at_mm.x(), screw.at_mm.y(), columnOf(frame, screw, bracketsOf(document_.build())).headFace_mm),
+             false, screw.length_mm ? number(*screw.length_mm) : tr("auto"), true);
     filling_ = false;
 }
 

@@ -52,6 +52,7 @@ private:
     void makeCameraForm();
     void makeMagnetismForm();
     void makeHardwareForm();
+    void makeJointsForm();
     /// Says what was typed into a table and could not be read.
     std::function<void(const QString &)> unreadable();
     void heading(const QString &text);
@@ -94,6 +95,7 @@ private:
     std::unique_ptr<RecordTable<PowerOutput>> outputs_;
     std::unique_ptr<RecordTable<RadioBand>> bands_;
     std::unique_ptr<RecordTable<SuppliedLead>> leads_;
+    std::unique_ptr<RecordTable<Travel>> joints_;
     bool filling_ = false;
 };
 

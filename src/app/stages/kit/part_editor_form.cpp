@@ -22,6 +22,7 @@ void PartEditor::makeForm() {
     makeCameraForm();
     makeMagnetismForm();
     makeHardwareForm();
+    makeJointsForm();
     line(
         tr("Note"), "type-note", [this] { return QString::fromStdString(type_.note); },
         [this](const QString &text) {

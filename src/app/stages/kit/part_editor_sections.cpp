@@ -396,6 +396,40 @@ void PartEditor::makeHardwareForm() {
             type_.fastener->pieces = int(*pieces);
             return true;
         });
+    number(tr("Strap or tie: length as sold, mm"), "type-strap", [this] { return &type_.strapLength_mm; });
+    number(tr("Sink or fins: area in the air, cm²"), "type-cooling", [this] { return &type_.coolingArea_cm2; });
+}
+
+void PartEditor::makeJointsForm() {
+    joints_ = std::make_unique<RecordTable<Travel>>(
+        tr("Joints: what turns, the outermost first"),
+        std::vector<RecordColumn<Travel>>{
+            {tr("Joint"), 70, [](const Travel &t) { return QString::fromStdString(t.name); },
+             [](Travel &t, const QString &text) {
+                 t.name = text.trimmed().toStdString();
+                 return true;
+             }},
+            {tr("Pivot, mm"), 90, [](const Travel &t) { return vectorText(t.pivot_mm); },
+             [](Travel &t, const QString &text) { return setVector(t.pivot_mm, text); }},
+            {tr("Axis"), 70, [](const Travel &t) { return vectorText(t.axis); },
+             [](Travel &t, const QString &text) { return setDirection(t.axis, text); }},
+            {tr("from °"), 52, [](const Travel &t) { return numberText(t.from_deg); },
+             [](Travel &t, const QString &text) { return setAngle(t.from_deg, text); }},
+            {tr("to °"), 52, [](const Travel &t) { return numberText(t.to_deg); },
+             [](Travel &t, const QString &text) { return setAngle(t.to_deg, text); }},
+            {tr("Body"), 0, [](const Travel &t) { return QString::number(t.firstSolid + 1); },
+             [](Travel &t, const QString &text) {
+                 const auto body = readLength(text);
+                 if (!body || *body < 1 || *body > 1000) return false;
+                 t.firstSolid = int(*body) - 1;
+                 return true;
+             }}},
+        [this] { return &type_.travels; }, unreadable());
+    joints_->widget()->setObjectName("joints");
+    joints_->widget()->setToolTip(
+        tr("A gimbal's axes, a leg that folds, a servo's arm. From and to: degrees from how it is drawn. Body: the "
+           "first of its bodies that turns, those after it turn too."));
+    table(*joints_, tr("Add a joint"), Travel{"tilt", Vec3::Zero(), Vec3::UnitY(), -30, 30, 0});
 }
 
 } // namespace waxis::kit

@@ -43,6 +43,12 @@ inline bool setNumber(double &value, const QString &text) {
     return v.has_value();
 }
 
+inline bool setAngle(double &value, const QString &text) {
+    const auto v = readLength(text);
+    if (v && *v >= -360 && *v <= 360) value = *v;
+    return v && *v >= -360 && *v <= 360;
+}
+
 inline bool setMaybe(std::optional<double> &value, const QString &text) {
     if (text.trimmed().isEmpty()) {
         value.reset();

@@ -201,7 +201,7 @@ void StackBench::fillNewMenu(QMenu &menu) {
 }
 
 static StackBase baseOf(const Stack &stack) {
-    return {stack.name, stack.through, stack.headsOutside, stack.end, stack.threadDepth_mm};
+    return {stack.name, stack.through, stack.headsOutside, stack.end, stack.threadDepth_mm, stack.cut_mm, stack.sag_mm};
 }
 
 void StackBench::fillBaseMenu(QMenu &menu) {
@@ -216,6 +216,9 @@ void StackBench::fillBaseMenu(QMenu &menu) {
     menu.addSeparator();
     addPlates(menu, *stack);
     menu.addAction(tr("Depth of the thread at their end…"), this, &StackBench::askDepth);
+    menu.addAction(tr("Cut off the ends of the screws…"), this, &StackBench::askCut)
+        ->setEnabled(!stack->screws.empty());
+    menu.addAction(tr("How far it sinks on its dampers…"), this, &StackBench::askSag);
     menu.addAction(tr("Rename…"), this, &StackBench::askName);
     menu.addAction(tr("Take the stack apart"), this, [this] {
         if (const Stack *now = focus_.stack())
@@ -300,6 +303,34 @@ void StackBench::askDepth() {
     deep.threadDepth_mm = {};
     if (depth > 0) deep.threadDepth_mm = measuredValue(depth);
     setBase(deep);
+}
+
+void StackBench::askCut() {
+    const Stack *now = focus_.stack();
+    if (!now) return;
+    bool ok = false;
+    const double cut =
+        QInputDialog::getDouble(this, tr("Cut the screws"),
+                                tr("Off the ends of the screws, mm; 0: as sold. Clamp them in a nut, file the burr."),
+                                now->cut_mm, 0, 50, 1, &ok);
+    if (!ok) return;
+    StackBase next = baseOf(*now);
+    next.cut_mm = cut;
+    setBase(next);
+}
+
+void StackBench::askSag() {
+    const Stack *now = focus_.stack();
+    if (!now) return;
+    bool ok = false;
+    const double sag = QInputDialog::getDouble(
+        this, tr("Sag on the dampers"),
+        tr("How far the boards sink under their weight, mm, measured against free dampers; 0: not measured"),
+        now->sag_mm.value.value_or(0), 0, 20, 2, &ok);
+    if (!ok) return;
+    StackBase next = baseOf(*now);
+    next.sag_mm = sag > 0 ? measuredValue(sag) : Measured{};
+    setBase(next);
 }
 
 void StackBench::askName() {

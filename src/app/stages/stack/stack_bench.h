@@ -44,6 +44,8 @@ private:
     void addEnds(QMenu &menu, const Stack &stack);   ///< where the heads are and what the screws turn into
     void addPlates(QMenu &menu, const Stack &stack); ///< how far down the screws go
     void askDepth();
+    void askCut();
+    void askSag();
     void askName();
     void setBase(const StackBase &next);
 
