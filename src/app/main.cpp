@@ -120,10 +120,10 @@ QString showLoadCase(MainWindow &window, const QString &id) {
 QString showPage(MainWindow &window, const QString &page) {
     const auto wire = QStringList{"routes", "pins", "cut"}.indexOf(page);
     const auto radio = QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(page);
-    const auto balance = QStringList{"target", "grams", "packs", "doubt", "weighings"}.indexOf(page);
+    const auto balance = QStringList{"target", "grams", "packs", "propellers", "doubt", "weighings"}.indexOf(page);
     if (wire < 0 && radio < 0 && balance < 0)
         return "--page takes routes, pins, cut, matrix, coverage, compass, places, ground, study, target, grams, "
-               "packs, doubt or weighings";
+               "packs, propellers, doubt or weighings";
     if (balance >= 0) window.balanceBench().showPage(waxis::balance::Page(balance));
     if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));
     if (radio >= 0) window.radioBench().showPage(waxis::radio::Page(radio));

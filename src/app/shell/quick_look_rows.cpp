@@ -83,7 +83,12 @@ void QuickLookRows::applySag() {
 QString QuickLookRows::warmInWords(const std::string &part) const {
     const auto look = warmLook(document_.build(), document_.analysis(), part, std::size_t(document_.loadCase()));
     if (!look) return {};
-    const auto band = [](const RiseBand &b) { return tr("+%1 to +%2 K").arg(tens(b.least_K), tens(b.most_K)); };
+    const auto band = [](const RiseBand &b) {
+        constexpr double kSpoilt_K = 150; // no board lives beyond: how far does not matter any more
+        if (b.least_K > kSpoilt_K) return tr("over +%1 K").arg(kSpoilt_K);
+        if (b.most_K > kSpoilt_K) return tr("+%1 to over +%2 K").arg(tens(b.least_K)).arg(kSpoilt_K);
+        return tr("+%1 to +%2 K").arg(tens(b.least_K), tens(b.most_K));
+    };
     QString text = tr("%1 W on %2 cm²").arg(look->heat_W, 0, 'f', 1).arg(look->area_cm2, 0, 'f', 0);
     if (!look->sinks.empty()) text += tr(", its sink counted");
     text += tr("\nin still air %1").arg(band(look->still));

@@ -204,13 +204,14 @@ static FindingText wordWireDrop(const Build &build, const Finding &f) {
 
 static void judgeCriticalJoints(const Build &build, const Practice &practice, const Derived &derived,
                                 std::vector<Finding> &out) {
-    // Everything between pack and motors: each plug in it, and each splice.
+    // Everything between pack and motors: each plug in it, and each splice. Who plugs on purpose counts splices alone.
+    const bool counted = practice.follows("plugs", "solder");
     std::vector<std::string> joints;
     int splices = 0, plugs = 0;
     for (const auto &passage : derived.power->passages) {
         const Part *part = findPart(build, passage.part);
         const PartType *type = part ? typeOf(build, *part) : nullptr;
-        if (!type || type->kind != PartKind::powerPlug) continue;
+        if (!counted || !type || type->kind != PartKind::powerPlug) continue;
         const bool motors =
             std::any_of(derived.power->motors.begin(), derived.power->motors.end(),
                         [&](const MotorCurrent &m) { return m.hover_A > 0 && m.hover_A <= passage.typical_A; });
@@ -236,7 +237,7 @@ static void judgeCriticalJoints(const Build &build, const Practice &practice, co
             const PartType *type = part ? typeOf(build, *part) : nullptr;
             const Port *port = portOf(build, *end);
             if (!type || !port || type->kind == PartKind::powerPlug || type->kind == PartKind::battery) continue;
-            if (port->kind == PortKind::plug || port->kind == PortKind::socket) {
+            if (counted && (port->kind == PortKind::plug || port->kind == PortKind::socket)) {
                 ++plugs;
                 joints.push_back(wire.id);
             }

@@ -108,7 +108,8 @@ std::vector<Mover> moversOf(const Build &build) {
         const Arm *arm = servo ? armOf(*build.frame, mount) : nullptr;
         if (!arm) continue;
         const Vec3 along = (arm->tip_mm - arm->root_mm).normalized();
-        Mover mover{servo->id, {{"tail", arm->root_mm, along, -kServoTravel_deg, kServoTravel_deg, 0}}, {}, -1, mount.id};
+        Mover mover{
+            servo->id, {{"tail", arm->root_mm, along, -kServoTravel_deg, kServoTravel_deg, 0}}, {}, -1, mount.id};
         mover.riders = ridersOn(build, mount.id, -1);
         if (!mover.riders.empty()) movers.push_back(std::move(mover));
     }

@@ -9,6 +9,7 @@
 #include <memory>
 #include <numeric>
 #include <queue>
+#include <unordered_set>
 
 namespace waxis {
 
@@ -221,6 +222,32 @@ std::vector<Vec3> withoutStraightPoints(const std::vector<Vec3> &points) {
     return kept;
 }
 
+/// Whether an end lies in a pocket of less than kPocket lattice points that the other end is not in. A flood between
+/// all 26 neighbours reaches whatever a step does, and more: what it does not reach no way leads to.
+bool isShutIn(const RouteField &field, const Room &room, const Vec3 &end, const Vec3 &other) {
+    constexpr std::size_t kPocket = 6000; // a tenth of a litre
+    const auto key = [](const Cell &c) {
+        constexpr std::int64_t kHalf = 1 << 20;
+        return ((c.x() + kHalf) << 42) | ((c.y() + kHalf) << 21) | (c.z() + kHalf);
+    };
+    std::unordered_set<std::int64_t> seen;
+    std::vector<Cell> open;
+    const auto reach = [&](const Cell &cell) {
+        if (room.isFree(cell) && seen.insert(key(cell)).second) open.push_back(cell);
+    };
+    for (const Cell &cell : cellsRound(field, end)) reach(cell);
+    const Cell goal = field.nearestCell(other);
+    while (!open.empty()) {
+        const Cell cell = open.back();
+        open.pop_back();
+        if (seen.size() > kPocket || (cell - goal).cwiseAbs().maxCoeff() <= 2) return false;
+        for (int x = -1; x <= 1; ++x)
+            for (int y = -1; y <= 1; ++y)
+                for (int z = -1; z <= 1; ++z) reach(cell + Cell(x, y, z));
+    }
+    return true;
+}
+
 /// A step in the numbers of one domain.
 struct Hop {
     int move = 0;
@@ -310,6 +337,10 @@ RouteLeg searchIn(const RouteField &field, const Room &room, const Vec3 &from, c
             leg.cutShort = true;
             break;
         }
+        constexpr std::size_t kLong = 8000; // by then most have arrived: is there a way at all?
+        if (leg.visits == kLong && last == kStart &&
+            (isShutIn(field, room, to, from) || isShutIn(field, room, from, to)))
+            return leg;
         const Open top = open.top();
         open.pop();
         auto &node = memory[top.node];

@@ -113,9 +113,8 @@ std::vector<Vec3> WayPoints::alongArm(const Arm &arm, const Vec3 &outer, const V
 
 std::vector<Vec3> WayPoints::betweenOnArm(const Arm &arm, const Vec3 &from, const Vec3 &to, double clearance_mm) const {
     constexpr double kStep_mm = 2.5, kLattice_mm = 0.3;
-    for (const auto &line :
-         linesAlong(arm, practice_.follows("motor-wires", "flat"), isInside(arm, from) || isInside(arm, to), from,
-                    clearance_mm + kLattice_mm)) {
+    for (const auto &line : linesAlong(arm, practice_.follows("motor-wires", "flat"),
+                                       isInside(arm, from) || isInside(arm, to), from, clearance_mm + kLattice_mm)) {
         const Vec3 along = line.tip_mm - line.root_mm;
         const double length = along.norm();
         const Vec3 unit = along / length;

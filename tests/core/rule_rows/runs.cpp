@@ -168,6 +168,19 @@ std::vector<Row> runRows() {
 
         {"WIR-12 soldered through", wirJoints, [](Setting &s) { joints(s, 0, false); }, {}},
         {"WIR-12 a few", wirJoints, [](Setting &s) { joints(s, 1, true); }, note, 0, "plugs 1, splices 1"},
+        {"WIR-12 plugs on purpose", wirJoints,
+         [](Setting &s) {
+             joints(s, 1, true);
+             s.follow("plugs", "plugs");
+         },
+         note, 1, "plugs 0, splices 1"},
+        {"WIR-12 nothing but plugs on purpose",
+         wirJoints,
+         [](Setting &s) {
+             joints(s, 0, true);
+             s.follow("plugs", "plugs");
+         },
+         {}},
         {"WIR-12 many", wirJoints, [](Setting &s) { joints(s, 2, true); }, watch, -1, "plugs 1, splices 2"},
 
         {"PWR-5 rated well",
