@@ -143,16 +143,16 @@ private slots:
     }
     void wiresThatTakeLongAreLedBehindTheEdit() {
         WindowFixture f;
-        // A block in the craft's tail: the search for one wire looks at all there is.
+        // A wall across the craft: wires to its tail have far to go round.
         const Build build = f.document().build();
         PartType block;
         block.id = block.name = "block";
         block.kind = PartKind::other;
         Solid solid;
-        solid.shape = Box{{40, 40, 30}};
+        solid.shape = Box{{2, 300, 300}};
         block.solids.push_back(solid);
         Pose pose;
-        pose.position_mm = {-60, 0, 10};
+        pose.position_mm = {-30, 0, 10};
         QVERIFY(f.document().edit("block", addPart(build, block, "block", pose)));
         const auto &derived = f.document().analysis().derived;
         QVERIFY(derived.wiresPutOff > 0);

@@ -96,6 +96,7 @@ ArmRows::ArmRows(Document &document, const theme::Theme &theme, QFormLayout &for
     holes_->setAccessibleName(tr("Holes in the walls of the arm"));
     holes_->setToolTip(tr("Where from the root and how wide, mm, through which wall (both sides, left, right, top, "
                           "bottom): 30 6 both; 80 4 left grommet"));
+    holes_->setFont(theme_.numbers(12));
     holes_->setPlaceholderText(tr("none; 30 6 both; 80 4 left"));
     form.addRow(tr("holes"), holes_);
     connect(holes_, &QLineEdit::editingFinished, this, [this] {

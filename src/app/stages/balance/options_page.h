@@ -53,6 +53,8 @@ protected:
         table_->setAccessibleName(title);
         for (std::size_t i = 0; i < columns.size(); ++i) {
             table_->horizontalHeaderItem(int(i))->setToolTip(columns[i].tip);
+            if (columns[i].words)
+                table_->horizontalHeaderItem(int(i))->setTextAlignment(Qt::AlignVCenter | Qt::AlignLeft);
             table_->horizontalHeader()->setSectionResizeMode(int(i), i == 0 ? QHeaderView::Stretch
                                                                             : QHeaderView::ResizeToContents);
         }

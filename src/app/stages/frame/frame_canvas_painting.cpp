@@ -235,8 +235,15 @@ void FrameCanvas::paintGaps(QPainter &painter) {
     for (const auto &mount : document_.build().frame->motorMounts) // the numbers keep their place
         taken.push_back(QRectF(pixels(mount.position_mm) - QPointF(34, 34), QSizeF(68, 68)));
     std::set<std::pair<std::string, std::string>> drawn;
+    std::vector<std::pair<QPointF, QPointF>> lines; // those of coaxial pairs lie on one another
     auto gap = [&](const Vec3 &from, const Vec3 &to, double value, double limit) {
         const QPointF a = pixels(from), b = pixels(to);
+        const auto same = [&](const auto &line) {
+            return (line.first - a).manhattanLength() + (line.second - b).manhattanLength() < 2 ||
+                   (line.first - b).manhattanLength() + (line.second - a).manhattanLength() < 2;
+        };
+        if (std::any_of(lines.begin(), lines.end(), same)) return;
+        lines.emplace_back(a, b);
         const QColor ink = value < 0       ? theme::severityOnMat(Severity::stop)
                            : value < limit ? theme::severityOnMat(Severity::watch)
                                            : c.chalk;
