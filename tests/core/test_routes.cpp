@@ -92,6 +92,85 @@ class TestRoutes : public QObject {
     Q_OBJECT
 
 private slots:
+    void mountsAreGoneRoundOrThroughTheirOpenings_data() {
+        QTest::addColumn<double>("hole"); // side of a square opening; 0: none
+        QTest::addColumn<bool>("through");
+        QTest::newRow("closed") << 0.0 << false;
+        QTest::newRow("too narrow") << 2.0 << false;
+        QTest::newRow("wide enough") << 14.0 << true;
+    }
+    void mountsAreGoneRoundOrThroughTheirOpenings() {
+        // An upright mount of 120 x 120 that carries an antenna, between two boards 80 mm apart.
+        QFETCH(double, hole);
+        QFETCH(bool, through);
+        Build build = bareQuad();
+        for (const auto &[id, x] : {std::pair{"a", -40.0}, {"b", 40.0}}) addBox(build, id, {10, 10, 4}, {x, 0, 0}, 2);
+        addBox(build, "mount", {4, 120, 120}, {0, 0, 0}, 5, PartKind::mount);
+        addBox(build, "antenna", {4, 4, 40}, {0, 0, 82}, 3, PartKind::antenna).fastening = {
+            FasteningMethod::glue, {"mount"}, false, {}};
+        build.types.edit([&](TypeTable &types) {
+            for (const auto &[id, side] : {std::pair{"a", 1.0}, {"b", -1.0}}) {
+                Port port;
+                port.id = "p";
+                port.position_mm = {5 * side, 0, 0};
+                port.direction = {side, 0, 0};
+                port.pins = {{"TX", {}, false}};
+                typeIn(types, id).ports = {port};
+            }
+            if (!(hole > 0)) return;
+            const double h = hole / 2;
+            Polygon plate{{{-60, -60}, {60, -60}, {60, 60}, {-60, 60}}, {{{-h, -h}, {h, -h}, {h, h}, {-h, h}}}};
+            Mat3 turn; // its polygon stands upright across the craft
+            turn << Vec3::UnitY(), Vec3::UnitZ(), Vec3::UnitX();
+            Solid solid;
+            solid.shape = Prism{plate, 4};
+            solid.X_PartSolid = {Vec3(-2, 0, 0), Quat(turn)};
+            typeIn(types, "mount").solids = {solid};
+        });
+        Wire wire;
+        wire.id = "w";
+        wire.from = {"a", "p"};
+        wire.to = {"b", "p"};
+        wire.cores = {{"TX", "TX", 28, {}}};
+        build.wires = {wire};
+        Analyser analyser;
+        const auto &route = analyser.update(build).derived.routes[0];
+        QVERIFY(route.found);
+        QCOMPARE(route.length_mm < 90, through); // 70 straight on; 130 and more round its edge
+        if (!through) QVERIFY2(route.length_mm > 120, std::to_string(route.length_mm).c_str());
+    }
+    void aLeadRunsInTheTubeThatCarriesItsAntenna() {
+        // An antenna on top of a tube 60 mm high; its lead goes down in it, another's wire does not go through it.
+        Build build = bareQuad();
+        addBox(build, "rx", {10, 10, 4}, {60, 0, -10}, 2, PartKind::receiver);
+        addBox(build, "tube", {6, 6, 60}, {0, 0, 30}, 2, PartKind::tube);
+        addBox(build, "whip", {2, 2, 40}, {0, 0, 80}, 2, PartKind::antenna).fastening = {
+            FasteningMethod::glue, {"tube"}, false, {}};
+        build.types.edit([](TypeTable &types) {
+            Port port;
+            port.id = "p";
+            port.kind = PortKind::coax;
+            port.position_mm = {0, 0, -20};
+            port.direction = -Vec3::UnitZ();
+            typeIn(types, "whip").ports = {port};
+            port.position_mm = {-5, 0, 0};
+            port.direction = -Vec3::UnitX();
+            typeIn(types, "rx").ports = {port};
+        });
+        Wire wire;
+        wire.id = "w";
+        wire.from = {"whip", "p"};
+        wire.to = {"rx", "p"};
+        wire.lay = WireLay::coax;
+        build.wires = {wire};
+        Analyser analyser;
+        const auto &route = analyser.update(build).derived.routes[0];
+        QVERIFY(route.found);
+        // From its foot at 60 straight down to below the tube, then to the receiver.
+        QVERIFY((route.points_mm[1] - Vec3(0, 0, 60)).normalized().isApprox(-Vec3::UnitZ(), 1e-6));
+        QVERIFY(route.points_mm[1].z() < 0);
+        QVERIFY(route.length_mm > 110 && route.length_mm < 140);
+    }
     void pointDistancesAreExact() {
         // By hand: face, edge and corner of a box 10 x 20 x 30; a cylinder 10 across and 20 long; a sphere; a plate
         // with a hole.

@@ -368,6 +368,24 @@ private slots:
         QCOMPARE(chooseScrew(*cut, stack.id, {FastenerForm::screw, "M3", 14}, "steel")->stacks[0].cut_mm, 0.0);
         StackBase base{"Stack", {}, false, ScrewEnd::nut, {}, -1, {}};
         QVERIFY(!setStackBase(*cut, stack.id, base));
+        // A male end of 8 mm through a board of 1.6 into 5 mm of thread: 1.4 too long. Shims, or cut to 6.5, which
+        // leaves 4.9 in aluminium; 4.5 are wanted.
+        Layers studs(plateForStacks(0));
+        studs.hardware({FastenerForm::standoff, "M3", 8, HeadStyle::cap, 0, 5}, "aluminium").board(boardType("esc"));
+        studs.hardware({FastenerForm::standoff, "M3", 5, HeadStyle::cap, 8, 0}, "aluminium");
+        const auto bottoms = findingsOf(studs.build(), RuleId::stkDamper);
+        QCOMPARE(bottoms.size(), std::size_t(1));
+        QCOMPARE(bottoms[0].variant, std::string("bottoms"));
+        QVERIFY(near(*bottoms[0].measured, 1.4));
+        QCOMPARE(bottoms[0].fixes.size(), std::size_t(2));
+        QCOMPARE(bottoms[0].fixes[0].as<StackChange>()->kind, StackChangeKind::shim);
+        QCOMPARE(bottoms[0].fixes[1].as<StackChange>()->kind, StackChangeKind::cutStud);
+        QCOMPARE(bottoms[0].fixes[1].as<StackChange>()->value, 6.5);
+        for (const auto &cure : bottoms[0].fixes) {
+            const auto cured = applyFix(studs.build(), cure);
+            QVERIFY(cured);
+            QVERIFY(findingsOf(*cured, RuleId::stkDamper).empty());
+        }
     }
     void solderedThingsKeepOffTheCarbon() {
         const auto joints = pieceOf(SolidRole::component, {20, 20, 1.4}, {0, 0, -0.7}, "copper", true);
