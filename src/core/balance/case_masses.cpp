@@ -5,6 +5,8 @@
 
 #include <cmath>
 #include <map>
+#include <string_view>
+#include <unordered_map>
 
 namespace waxis {
 
@@ -51,7 +53,7 @@ CaseMasses massesIn(const Build &build, const std::vector<MassRow> &rows, std::s
     CaseMasses result;
     const Folded folded = isFolded ? foldedOf(build) : Folded{};
     const CaseMask bit = CaseMask(1) << caseIndex;
-    std::map<std::string, int> groups;
+    std::unordered_map<std::string_view, int> groups;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const MassRow &row = rows[r];
         if (!(row.cases & bit)) continue;

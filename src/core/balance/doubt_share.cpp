@@ -5,7 +5,8 @@
 #include "core/balance/mass_rows.h"
 
 #include <cmath>
-#include <map>
+#include <string_view>
+#include <unordered_map>
 
 namespace waxis {
 
@@ -16,13 +17,16 @@ std::vector<DoubtShare> doubtSharesOf(const CaseBalance &balance, std::span<cons
     const auto shiftOf = [&](const CaseMass &m) -> Vec2 {
         return (m.element.centroid_mm - *balance.mass.cg_mm).head<2>() / balance.mass.mass_g * m.sigmaMass_g;
     };
-    std::map<int, Vec2> together;
-    for (const auto &m : masses)
-        if (m.group >= 0) together.try_emplace(m.group, Vec2::Zero()).first->second += shiftOf(m);
+    std::vector<Vec2> together;
+    for (const auto &m : masses) {
+        if (m.group < 0) continue;
+        if (std::size_t(m.group) >= together.size()) together.resize(std::size_t(m.group) + 1, Vec2::Zero());
+        together[std::size_t(m.group)] += shiftOf(m);
+    }
     for (std::size_t i = 0; i < masses.size(); ++i) {
         const CaseMass &m = masses[i];
         const Vec2 own = shiftOf(m);
-        shares[i] = {own.dot(m.group < 0 ? own : together.at(m.group)) / variance,
+        shares[i] = {own.dot(m.group < 0 ? own : together[std::size_t(m.group)]) / variance,
                      2 * std::pow(m.element.mass_g / balance.mass.mass_g * m.sigmaPosition_mm, 2) / variance};
     }
     return shares;
@@ -31,7 +35,7 @@ std::vector<DoubtShare> doubtSharesOf(const CaseBalance &balance, std::span<cons
 std::vector<DoubtShare> doubtSharesOf(const CaseBalance &balance, std::span<const MassRow> rows,
                                       std::size_t caseIndex) {
     std::vector<CaseMass> masses;
-    std::map<std::string, int> groups;
+    std::unordered_map<std::string_view, int> groups;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const MassRow &row = rows[r];
         if (!(row.cases >> caseIndex & 1) || !row.known) continue;

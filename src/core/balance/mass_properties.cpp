@@ -1,7 +1,7 @@
 #include "core/balance/mass_properties.h"
 
 #include <Eigen/Eigenvalues>
-#include <map>
+#include <vector>
 
 namespace waxis {
 
@@ -38,20 +38,22 @@ CgUncertainty propagate(std::span<const UncertainMass> masses) {
     CgUncertainty result;
     double total = 0, variance = 0;
     Vec3 moment = Vec3::Zero();
-    std::map<int, double> together; // sums of what is wrong together
+    std::vector<double> together; // sums of what is wrong together, by group
     for (const auto &m : masses) {
         total += m.mass_g;
         moment += m.mass_g * m.centroid_mm;
         if (m.group < 0)
             variance += m.sigmaMass_g * m.sigmaMass_g;
-        else
-            together[m.group] += m.sigmaMass_g;
+        else {
+            if (std::size_t(m.group) >= together.size()) together.resize(std::size_t(m.group) + 1, 0.0);
+            together[std::size_t(m.group)] += m.sigmaMass_g;
+        }
     }
-    for (const auto &[group, sigma] : together) variance += sigma * sigma;
+    for (const double sigma : together) variance += sigma * sigma;
     result.sigmaMass_g = std::sqrt(variance);
     if (!(total > 0)) return result;
     const Vec3 cg = moment / total;
-    std::map<int, Vec3> shifts;
+    std::vector<Vec3> shifts(together.size(), Vec3::Zero());
     for (const auto &m : masses) {
         const Vec3 byMass = (m.centroid_mm - cg) / total * m.sigmaMass_g;
         const double byPosition = m.mass_g / total * m.sigmaPosition_mm;
@@ -59,9 +61,9 @@ CgUncertainty propagate(std::span<const UncertainMass> masses) {
         if (m.group < 0)
             result.covariance_mm2 += byMass * byMass.transpose();
         else
-            shifts.try_emplace(m.group, Vec3::Zero()).first->second += byMass;
+            shifts[std::size_t(m.group)] += byMass;
     }
-    for (const auto &[group, shift] : shifts) result.covariance_mm2 += shift * shift.transpose();
+    for (const Vec3 &shift : shifts) result.covariance_mm2 += shift * shift.transpose();
     return result;
 }
 

@@ -6,7 +6,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <string_view>
+#include <unordered_map>
 
 namespace waxis {
 
@@ -20,7 +21,7 @@ WeighAdvice weighAdvice(const std::vector<MassRow> &rows, const std::vector<Case
     const double total = balance.cgCovariance_mm2(0, 0) + balance.cgCovariance_mm2(1, 1);
     advice.sigma_mm = std::sqrt(std::max(total, 0.0));
     const auto shares = doubtSharesOf(balance, rows, loadCase);
-    std::map<std::string, std::size_t> alike; // one of them on the scale mends them all
+    std::unordered_map<std::string_view, std::size_t> alike; // one of them on the scale mends them all
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const MassRow &row = rows[r];
         if (!(row.cases >> loadCase & 1) || !row.known || row.source == Source::measured) continue;
