@@ -125,8 +125,13 @@ private slots:
         Analyser analyser;
         const double pair = analyser.update(build).derived.radio->compasses.at(0).field.full_uT.norm();
         QVERIFY(pair > 0.1);
-        // The return led elsewhere: the supply alone, as a single line.
+        // The return led far away: the supply alone, as a single line.
+        Wire back = build.wires[0];
+        back.id = "back";
+        back.cores.erase(back.cores.begin());
+        back.stops = {{std::string(), Vec3(-55, -900, 40)}, {std::string(), Vec3(55, -900, 40)}};
         build.wires[0].cores.pop_back();
+        build.wires.push_back(back);
         const CompassReport &alone = analyser.update(build).derived.radio->compasses.at(0);
         QVERIFY2(alone.field.full_uT.norm() > 5 * pair, qPrintable(QString::number(alone.field.full_uT.norm())));
         // A straight line of 110 mm, 40 mm away at its middle.

@@ -78,6 +78,61 @@ class TestPower : public QObject {
     Q_OBJECT
 
 private slots:
+    void railsCountWhatIsAboard() {
+        // Two lamps of 1.5 A that take turns on a regulator of 2 A and 91 % from 12 V: 75 %, not 150; it loses
+        // 1.5 * 5 * (1/0.91 - 1) = 0.74 W. By hand.
+        Build build = chain();
+        build.types.edit([](TypeTable &types) {
+            typeIn(types, "cam").electrical = takes(4.5, 6, 1.5, 1.5);
+            typeIn(types, "lamp").electrical = takes(4.5, 6, 1.5, 1.5);
+            typeIn(types, "reg").electrical = regulator(5, 2, 0.91);
+        });
+        const auto together = findingsOf(build, RuleId::pwrRail);
+        QCOMPARE(together.size(), std::size_t(1));
+        QVERIFY(near(*together[0].measured, 150));
+        QVERIFY(together[0].loadCase.empty());
+        for (auto &part : build.parts) part.optional = part.id == "cam" || part.id == "lamp";
+        build.loadCases = {{"day", "Day", {"cam"}, "pack", false, LoadCaseKind::flight},
+                           {"night", "Night", {"lamp"}, "pack", false, LoadCaseKind::flight}};
+        QVERIFY(findingsOf(build, RuleId::pwrRail).empty());
+        const PowerReport power = powerOf(build);
+        const Rail *five = railOf(power, "reg:out");
+        QVERIFY(near(five->typical_A, 1.5) && near(five->peak_A, 1.5));
+        QVERIFY(near(five->heat_W, 1.5 * 5 * (1 / 0.91 - 1)));
+        QCOMPARE(five->loads.size(), std::size_t(2));
+        // At the pack: 1.5 A * 5 V / (0.91 * 14.8 V), and the same in both cases.
+        const Rail *pack = railOf(power, "pack:BAT");
+        QVERIFY(near(pack->typical_A, 1.5 * 5 / (0.91 * pack->nominal_V)));
+        QVERIFY(near(pack->typicalByCase_A[0], pack->typicalByCase_A[1]));
+        QVERIFY(near(power.wires[0].typical_A, pack->typical_A)); // the common lead carries one of them
+        // One of them stronger at night: that case is named, and only what draws in it.
+        build.types.edit([](TypeTable &types) { typeIn(types, "lamp").electrical = takes(4.5, 6, 2.5, 2.5); });
+        const auto night = findingsOf(build, RuleId::pwrRail);
+        QCOMPARE(night.size(), std::size_t(1));
+        QVERIFY(near(*night[0].measured, 125));
+        QCOMPARE(night[0].loadCase, std::string("night"));
+        QCOMPARE(night[0].subjects, (std::vector<std::string>{"reg", "lamp"}));
+        // In the bag it is switched off; the two together on the bench are the worst again.
+        build.loadCases.push_back({"bag", "Bag", {"cam", "lamp"}, "pack", false, LoadCaseKind::carried});
+        QVERIFY(near(*findingsOf(build, RuleId::pwrRail)[0].measured, 125));
+        build.loadCases.back().kind = LoadCaseKind::bench;
+        QVERIFY(near(*findingsOf(build, RuleId::pwrRail)[0].measured, 200));
+    }
+    void aPlusWithoutAMinusIsFound() {
+        Build build = chain();
+        QVERIFY(findingsOf(build, RuleId::pwrUnfed).empty());
+        build.wires[1].cores.pop_back(); // the camera's ground
+        const auto found = findingsOf(build, RuleId::pwrUnfed);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].variant, std::string("return"));
+        QCOMPARE(found[0].severity, Severity::stop);
+        QCOMPARE(found[0].subjects, (std::vector<std::string>{"cam", "reg"}));
+        QVERIFY(near(railOf(powerOf(build), "reg:out")->typical_A, 0.6)); // the lamp alone draws
+        // Its ground may come another way.
+        build.wires.push_back(wireBetween("g", {"lamp", "in"}, {"cam", "in"}, {{"GND", "GND"}}));
+        QVERIFY(findingsOf(build, RuleId::pwrUnfed).empty());
+        QVERIFY(near(railOf(powerOf(build), "reg:out")->typical_A, 0.9));
+    }
     void namesOfPinsAreUnderstood() {
         QVERIFY(signalOf("GND").kind == SignalKind::ground);
         QVERIFY(signalOf("GND#2").kind == SignalKind::ground);

@@ -144,6 +144,87 @@ struct Circuit {
     }
     const std::vector<LoadCase> &loadCases() const { return *loadCases_; }
     const std::vector<LoadCase> *loadCases_ = nullptr;
+    std::vector<CaseMask> aboard_ = {}; ///< by part
+    std::size_t case_ = 0;              ///< that is worked out
+
+    bool isHere(int part) const { return aboard_[std::size_t(part)] >> case_ & 1; }
+
+    /// One load case after the other, and of each rail, wire and passage the worst.
+    void drawInAllCases() {
+        for (const auto &part : build.parts) aboard_.push_back(casesAboard(part, loadCases()));
+        const std::size_t count = std::min(loadCases().size(), kMostLoadCases);
+        const bool allOff = std::none_of(loadCases().begin(), loadCases().end(),
+                                         [](const LoadCase &c) { return c.kind != LoadCaseKind::carried; });
+        for (auto &rail : report.rails) rail.typicalByCase_A.assign(loadCases().size(), 0);
+        std::vector<Rail> worst = report.rails;
+        std::vector<WireCurrent> wires(report.wires.size());
+        std::vector<Passage> passages;
+        for (case_ = 0; case_ < count; ++case_) {
+            if (loadCases()[case_].kind == LoadCaseKind::carried && !allOff) continue;
+            drawOneCase();
+            takeWorse(worst, wires, passages);
+        }
+        report.rails = std::move(worst);
+        report.wires = std::move(wires);
+        report.passages = std::move(passages);
+    }
+
+    void drawOneCase() {
+        drawn.clear();
+        report.passages.clear();
+        report.wires.assign(report.wires.size(), {});
+        for (std::size_t r = 0; r < report.rails.size(); ++r) draw(int(r));
+        shareBetweenPacks();
+    }
+
+    static void more(double &kept, double other) { kept = std::max(kept, other); }
+
+    void takeWorse(std::vector<Rail> &worst, std::vector<WireCurrent> &wires, std::vector<Passage> &passages) const {
+        for (std::size_t r = 0; r < report.rails.size(); ++r) {
+            const Rail &now = report.rails[r];
+            Rail &kept = worst[r];
+            kept.typicalByCase_A[case_] = now.typical_A;
+            if (now.loads.empty()) continue;
+            if (kept.worstCase < 0 || now.typical_A > kept.typical_A) {
+                kept.worstCase = int(case_);
+                kept.typical_A = now.typical_A;
+            }
+            if (kept.worstPeakCase < 0 || now.peak_A > kept.peak_A) {
+                kept.worstPeakCase = int(case_);
+                kept.peak_A = now.peak_A;
+            }
+            for (const auto &load : now.loads) {
+                const auto same = std::find_if(kept.loads.begin(), kept.loads.end(), [&](const RailLoad &one) {
+                    return one.part == load.part && one.supply == load.supply;
+                });
+                if (same == kept.loads.end()) {
+                    kept.loads.push_back(load);
+                    continue;
+                }
+                same->cases |= load.cases;
+                more(same->typical_A, load.typical_A);
+                more(same->peak_A, load.peak_A);
+            }
+        }
+        for (std::size_t w = 0; w < wires.size(); ++w) {
+            const WireCurrent &now = report.wires[w];
+            if (!now.known) continue;
+            if (!wires[w].known || now.typical_A > wires[w].typical_A) wires[w].way = now.way;
+            wires[w].known = true;
+            more(wires[w].typical_A, now.typical_A);
+            more(wires[w].peak_A, now.peak_A);
+        }
+        for (const auto &now : report.passages) {
+            const auto same = std::find_if(passages.begin(), passages.end(),
+                                           [&](const Passage &one) { return one.part == now.part; });
+            if (same == passages.end()) {
+                passages.push_back(now);
+                continue;
+            }
+            more(same->typical_A, now.typical_A);
+            more(same->peak_A, now.peak_A);
+        }
+    }
 
     static bool drawsNothing(PartKind kind) {
         return kind == PartKind::powerPlug || kind == PartKind::distributionBoard || kind == PartKind::capacitor ||
@@ -154,7 +235,9 @@ struct Circuit {
     void fillLoad(int part, double volts, RailLoad &load) {
         const PartType &type = *types[std::size_t(part)];
         if (const auto motors = motorsOfEsc.find(part); motors != motorsOfEsc.end()) {
+            // On the ground they stand still; in the first case that hovers their currents are its own.
             for (const std::size_t m : motors->second) {
+                if (!loadCases()[case_].flies()) break;
                 load.typical_A += report.motors[m].hover_A;
                 load.peak_A += report.motors[m].full_A;
             }
@@ -184,9 +267,24 @@ struct Circuit {
         if (esc && motorsOfEsc.contains(part)) load.known = true;
     }
 
+    /// Whether a part's ground is joined to that of the source; parts or sources without a ground pin are not asked.
+    bool sharesGround(int part, int sourceNode) const {
+        const auto &nets = report.nets;
+        const int own = nets.find(part, "GND"), back = nets.find(nets.nodes[std::size_t(sourceNode)].part, "GND");
+        if (own < 0 || back < 0 || nets.net[std::size_t(own)] == nets.net[std::size_t(back)]) return true;
+        // A buzzer's minus is switched by the controller.
+        for (std::size_t n = 0; n < nets.nodes.size(); ++n)
+            if (nets.nodes[n].supply == "BZ-" && nets.net[n] == nets.net[std::size_t(own)]) return true;
+        return false;
+    }
+
     /// Follows the copper from a source and gathers who draws on it.
     std::pair<double, double> draw(int railIndex) {
         if (const auto known = drawn.find(railIndex); known != drawn.end()) return known->second;
+        Rail &own = report.rails[std::size_t(railIndex)];
+        own.loads.clear();
+        own.typical_A = own.peak_A = 0;
+        if (!isHere(partIndex.at(own.part))) return {0, 0};
         if (!onTheWay.insert(railIndex).second) return {0, 0};
         const auto source = std::find_if(sourceRail.begin(), sourceRail.end(),
                                          [&](const auto &entry) { return entry.second == railIndex; });
@@ -198,7 +296,9 @@ struct Circuit {
         std::vector<int> order{source->first};
         for (std::size_t at = 0; at < order.size(); ++at)
             for (const auto &edge : nets.edges[std::size_t(order[at])])
-                if (came.emplace(edge.other, Came{order[at], edge.wire, edge.core}).second) order.push_back(edge.other);
+                if (isHere(nets.nodes[std::size_t(edge.other)].part) &&
+                    came.emplace(edge.other, Came{order[at], edge.wire, edge.core}).second)
+                    order.push_back(edge.other);
         std::pair<double, double> sum{0, 0};
         std::vector<RailLoad> loads;
         for (const int node : order) {
@@ -209,7 +309,10 @@ struct Circuit {
             RailLoad load;
             load.part = build.parts[std::size_t(part)].id;
             load.supply = nets.nodes[std::size_t(node)].supply;
+            load.cases = CaseMask(1) << case_;
             fillLoad(part, report.rails[std::size_t(railIndex)].nominal_V, load);
+            load.returns = sharesGround(part, source->first);
+            if (!load.returns) load.typical_A = load.peak_A = 0;
             for (int n = node; came[n].node >= 0; n = came[n].node) load.wires.push_back(came[n].wire);
             std::reverse(load.wires.begin(), load.wires.end());
             sum.first += load.typical_A;
@@ -255,7 +358,9 @@ struct Circuit {
     void shareBetweenPacks() {
         std::map<int, int> packsOfNet;
         for (const auto &[node, rail] : sourceRail)
-            if (report.rails[std::size_t(rail)].output == "BAT") ++packsOfNet[report.nets.net[std::size_t(node)]];
+            if (report.rails[std::size_t(rail)].output == "BAT" &&
+                isHere(partIndex.at(report.rails[std::size_t(rail)].part)))
+                ++packsOfNet[report.nets.net[std::size_t(node)]];
         for (std::size_t w = 0; w < report.wires.size(); ++w) {
             const Wire &wire = build.wires[w];
             const auto from = partIndex.find(wire.from.part), to = partIndex.find(wire.to.part);
@@ -337,8 +442,14 @@ struct Circuit {
         }
     }
 
-    /// Hover is not worked out for a craft of which a motor is missing, or all of them.
-    bool motorsComplete() const { return report.motors.size() >= build.frame->motorMounts.size(); }
+    /// Hover is not worked out for a craft of which a motor is missing, or all of them, or whose controllers have a
+    /// plus and no minus.
+    bool motorsComplete() const {
+        for (const auto &rail : report.rails)
+            for (const auto &load : rail.loads)
+                if (!load.returns && motorsOfEsc.contains(partIndex.at(load.part))) return false;
+        return report.motors.size() >= build.frame->motorMounts.size();
+    }
 
     void workHover() {
         const auto coaxial = coaxialShares(build.frame->motorMounts);
@@ -362,9 +473,10 @@ struct Circuit {
                     return sum;
                 };
                 double aside_A = 0; // everything but the motors
+                const auto at = std::size_t(&b - balance.data());
                 for (const auto &rail : report.rails)
-                    if (rail.part == pack->id) {
-                        aside_A = rail.typical_A;
+                    if (rail.part == pack->id && at < rail.typicalByCase_A.size()) {
+                        aside_A = rail.typicalByCase_A[at];
                         for (const auto &motor : report.motors)
                             if (!motor.esc.empty()) aside_A -= motor.hover_A;
                     }
@@ -405,8 +517,7 @@ PowerReport powerReport(const Build &build, const Practice &practice, const std:
         for (const auto &rail : circuit.report.rails)
             if (nominal_V == 0 && rail.part == b.loadCase.battery) nominal_V = rail.nominal_V;
     if (nominal_V > 0) circuit.findMotors(nominal_V);
-    for (std::size_t r = 0; r < circuit.report.rails.size(); ++r) circuit.draw(int(r));
-    circuit.shareBetweenPacks();
+    circuit.drawInAllCases();
     // Six-step commutation: each phase conducts two thirds of the time, so its effective current is sqrt(2/3) of the
     // supply's.
     const double kPhase = std::sqrt(2.0 / 3.0);

@@ -16,9 +16,11 @@ struct CaseBalance;
 /// A part that draws on a rail.
 struct RailLoad {
     std::string part, supply;
-    double typical_A = 0, peak_A = 0; ///< with what its own outputs feed, seen from this rail
+    double typical_A = 0, peak_A = 0; ///< with what its own outputs feed, seen from this rail; in its worst case
     bool known = false;               ///< false: nothing is stated of its own current
+    bool returns = true; ///< its ground is the source's; false: the plus alone is joined, and nothing flows
     std::optional<double> least_V, most_V;
+    CaseMask cases = 0;     ///< in which it draws
     std::vector<int> wires; ///< from the source, indices in Build::wires
     double drop_V = 0;      ///< along those, there and back, at typical current
     double peakDrop_V = 0;
@@ -29,8 +31,10 @@ struct Rail {
     std::string part, output; ///< the source: pack and "BAT", or a part and its output
     double least_V = 0, nominal_V = 0, most_V = 0;
     std::optional<double> limit_A;
-    double typical_A = 0, peak_A = 0;
-    double heat_W = 0; ///< lost in the regulator at typical load and full pack
+    double typical_A = 0, peak_A = 0;       ///< of the load case in which it is most
+    int worstCase = -1, worstPeakCase = -1; ///< indices; -1: it never draws
+    std::vector<double> typicalByCase_A;    ///< by load case; 0 where the source is not aboard or switched off
+    double heat_W = 0;                      ///< lost in the regulator at typical load and full pack
     std::string feeds; ///< regulators: the rail that this one is fed from, as "part:output"; empty: none
     std::vector<RailLoad> loads;
     CaseMask cases = 0;
@@ -76,8 +80,9 @@ struct PowerReport {
     PowerNets nets;
 };
 
-/// `cutLengths_mm` by wire, for drops; `nets` where they are known already. Peak of a motor: momentum theory at its
-/// stated full thrust.
+/// What is not aboard in a load case draws nothing in it, and what is carried is switched off; motors draw where the
+/// case flies. Rails, wires and what they pass are those of the worst case each. `cutLengths_mm` by wire, for drops;
+/// `nets` where they are known already. Peak of a motor: momentum theory at its stated full thrust.
 PowerReport powerReport(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
                         const std::vector<CaseBalance> &balance, const std::vector<double> &cutLengths_mm,
                         const PowerNets *nets = nullptr);

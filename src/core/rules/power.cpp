@@ -100,8 +100,11 @@ static void judgeRailLoad(const Build &build, const Practice &practice, const De
         f.rule = RuleId::pwrRail;
         f.variant = rail.output;
         f.subjects = {rail.part};
-        std::vector<const RailLoad *> heavy;
-        for (const auto &load : rail.loads) heavy.push_back(&load);
+        std::vector<const RailLoad *> heavy; // of those that draw in the case in which it is most
+        const int worst = rail.peak_A >= rail.typical_A ? rail.worstPeakCase : rail.worstCase;
+        for (const auto &load : rail.loads)
+            if (worst < 0 || load.cases == 0 || (load.cases >> worst & 1)) heavy.push_back(&load);
+        if (worst >= 0 && build.loadCases.size() > 1) f.loadCase = build.loadCases[std::size_t(worst)].id;
         std::stable_sort(heavy.begin(), heavy.end(), [](auto *a, auto *b) { return a->peak_A > b->peak_A; });
         for (const auto *load : heavy) f.subjects.push_back(load->part);
         const double share = std::max(rail.typical_A, rail.peak_A) / *rail.limit_A * 100;
@@ -127,7 +130,9 @@ static FindingText wordRailLoad(const Build &build, const Finding &f) {
     for (std::size_t i = 1; i < f.subjects.size() && i < 5; ++i)
         loads += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
     if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
-    return {{"{0} carries {1} %", {railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured)}},
+    const std::vector<std::string> words{railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured),
+                                         displayName(build, f.loadCase)};
+    return {f.loadCase.empty() ? Sentence{"{0} carries {1} %", words} : Sentence{"{0} carries {1} % in {2}", words},
             {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
              {loads, brief(inputOf(f, "peak")), brief(inputOf(f, "limit")), brief(inputOf(f, "typical"))}}};
 }
@@ -275,7 +280,15 @@ static void judgeUnfed(const Build &build, const Practice &practice, const Deriv
     }
     for (const auto &rail : derived.power->rails)
         for (const auto &load : rail.loads)
-            if (!load.known) {
+            if (!load.returns) {
+                Finding f;
+                f.rule = RuleId::pwrUnfed;
+                f.severity = Severity::stop;
+                f.variant = "return";
+                f.subjects = {load.part, rail.part};
+                f.margin = -1;
+                out.push_back(std::move(f));
+            } else if (!load.known) {
                 Finding f;
                 f.rule = RuleId::pwrUnfed;
                 f.severity = Severity::unknown;
@@ -287,6 +300,9 @@ static void judgeUnfed(const Build &build, const Practice &practice, const Deriv
 
 static FindingText wordUnfed(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
+    if (f.variant == "return")
+        return {{"{0} has a plus from {1} and no minus", {name, nameWithin(build, f.subjects[1])}},
+                {"Nothing flows, or it finds its way back through signal wires: join the grounds of the two.", {}}};
     if (f.variant == "current")
         return {{"What {0} draws is not known", {withinSentence(name)}},
                 {"Enter its typical and peak current in the Kit stage: its rail counts too little.", {}}};

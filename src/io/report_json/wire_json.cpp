@@ -166,6 +166,14 @@ OrderedJson powerJson(const Build &build, const Analysis &analysis) {
                           {"most_V", rail.most_V},       {"limit_A", orNull(rail.limit_A)},
                           {"typical_A", rail.typical_A}, {"peak_A", rail.peak_A},
                           {"heat_W", rail.heat_W},       {"fedFrom", textOrNull(rail.feeds)}};
+        const auto caseOf = [&](int index) {
+            const auto &cases = analysis.derived.loadCases;
+            return index >= 0 && std::size_t(index) < cases.size() ? OrderedJson(cases[std::size_t(index)].id)
+                                                                   : OrderedJson(nullptr);
+        };
+        entry["worstCase"] = caseOf(rail.worstCase);
+        entry["worstPeakCase"] = caseOf(rail.worstPeakCase);
+        entry["typicalByCase_A"] = rail.typicalByCase_A;
         entry["loads"] = OrderedJson::array();
         for (const auto &load : rail.loads)
             entry["loads"].push_back({{"part", load.part},
@@ -173,6 +181,7 @@ OrderedJson powerJson(const Build &build, const Analysis &analysis) {
                                       {"typical_A", load.typical_A},
                                       {"peak_A", load.peak_A},
                                       {"known", load.known},
+                                      {"returns", load.returns},
                                       {"least_V", orNull(load.least_V)},
                                       {"most_V", orNull(load.most_V)},
                                       {"drop_V", load.drop_V},
