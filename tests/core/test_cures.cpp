@@ -78,7 +78,7 @@ private slots:
     }
     void theSameTroubleKeepsItsNameWhileItsContributorsChange() {
         const Build build = stakewalker();
-        const auto rail = findingOf(build, "PWR-1/5v:fc");
+        const auto rail = findingOf(build, "PWR-1/5v/");
         QVERIFY(rail);
         QCOMPARE(rail->trouble(), std::string("PWR-1/5v:fc"));
         QVERIFY(rail->key() != rail->trouble());
@@ -92,7 +92,7 @@ private slots:
         const std::pair<const char *, const char *> rows[] = {
             {"NAV-4:buzzer", "Move Buzzer"},
             {"NAV-3", "Twist Small pack's lead"},
-            {"PWR-1/5v:fc", "Leave Camera charging cable out"},
+            {"PWR-1/5v/", "Leave Camera charging cable out"},
             {"WIR-1/short:w-pack:", ""},
             {"WIR-1/short:w-pack-small", "Cut Small pack's lead new from stock"},
             {"WIR-1/short:w-compass", "Cut Compass wires new from stock"},

@@ -121,6 +121,20 @@ private slots:
         QCOMPARE(bobbinNuts, 8);
         QCOMPARE(intoFeet, 4);
     }
+    void cleanPlatesOfAllLayoutsStandInNothing_data() {
+        QTest::addColumn<int>("kind");
+        for (const auto &layout : layouts()) QTest::newRow(std::string(layout.id).c_str()) << int(layout.kind);
+    }
+    void cleanPlatesOfAllLayoutsStandInNothing() {
+        QFETCH(int, kind);
+        const Build build = laidOut(LayoutKind(kind), {{"cleanPlate", 1.0}});
+        Analyser analyser;
+        for (const auto &f : analyser.update(build).findings)
+            QVERIFY2(f.severity != Severity::stop, (std::string(ruleName(f.rule)) + " " + f.variant).c_str());
+        int stoppers = 0;
+        for (const auto &post : build.frame->standoffs) stoppers += post.role == StandoffRole::stopper;
+        QVERIFY2(stoppers >= 2, std::to_string(stoppers).c_str());
+    }
     void stoppersStandBesideTheBobbins() {
         const Build build = laidOut(LayoutKind::quadX, {{"cleanPlate", 1.0}});
         int stoppers = 0;

@@ -26,7 +26,8 @@ std::string Finding::trouble() const {
     switch (rule) {
     case RuleId::navThrottle: // whichever load case is the worst
         return fmt::format("{}:{}", ruleName(rule), subjects.empty() ? std::string() : subjects.front());
-    case RuleId::pwrRail:
+    case RuleId::pwrRail: // the same
+        return fmt::format("{}/{}:{}", ruleName(rule), variant, subjects.empty() ? std::string() : subjects.front());
     case RuleId::navIron:
     case RuleId::navSky:
     case RuleId::radCoverage:

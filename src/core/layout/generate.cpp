@@ -3,6 +3,7 @@
 #include "core/base/text_match.h"
 #include "core/base/units.h"
 #include "core/build/frame_screws.h"
+#include "core/build/frame_shapes.h"
 #include "core/layout/numbering.h"
 
 #include <algorithm>
@@ -381,14 +382,30 @@ private:
         frame_.plates.push_back(soft);
     }
 
+    /// Whether a screw's head has room at a place: beside all arms, and clear of other screws' heads.
+    bool hasRoomForAHead(const std::vector<Plate> &plates, const Vec2 &place) const {
+        constexpr double kHead_mm = 3.6;
+        const Vec2 there = place + hub_;
+        for (const auto &arm : frame_.arms) {
+            const Vec3 own = armAxes(arm).inverse() * Vec3(there.x(), there.y(), arm.root_mm.z());
+            if (std::abs(own.x()) > armSize_mm(arm).x() / 2 + kHead_mm) continue;
+            const double aside = std::abs(own.y());
+            if (aside < arm.width_mm / 2 + kHead_mm) return false; // a hole in an arm would want a clamp screw
+        }
+        return std::all_of(plates.begin(), plates.end(), [&](const Plate &plate) { return headFits(plate, place); });
+    }
+
     /// Beside its bobbin, towards the middle, where the plates under it can be drilled; two millimetres short of the
-    /// clean plate.
+    /// clean plate. None where nothing of that is free.
     void addStopper(int n, const Vec2 &bobbin, double inwards, std::vector<Plate> &below) {
         constexpr double kShort_mm = 2;
-        for (const double away : {9.0, 12.0, 15.0}) {
-            const Vec2 place = bobbin + Vec2(inwards * away, 0);
+        std::vector<Vec2> places;
+        for (double away = 9; away <= 36; away += 3)
+            for (const double aside : {0.0, 4.0, -4.0, 8.0, -8.0})
+                places.push_back(bobbin + Vec2(inwards * away, aside));
+        for (const Vec2 &place : places) {
             std::vector<Plate> drilled = below;
-            if (!clearOfPosts(place) ||
+            if (!clearOfPosts(place) || !hasRoomForAHead(below, place) ||
                 !std::all_of(drilled.begin(), drilled.end(), [&](Plate &plate) { return drill(plate, place, 3.2); }))
                 continue;
             below = std::move(drilled);
