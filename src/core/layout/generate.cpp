@@ -4,6 +4,7 @@
 #include "core/base/units.h"
 #include "core/build/frame_screws.h"
 #include "core/build/frame_shapes.h"
+#include "core/layout/drilling.h"
 #include "core/layout/numbering.h"
 
 #include <algorithm>
@@ -34,11 +35,6 @@ public:
 private:
     LayoutValues values_;
 };
-
-Vec2 along(double bearing_deg, double length_mm) {
-    const double angle = radiansFromDegrees(bearing_deg); // clockwise from the nose
-    return {length_mm * std::cos(angle), -length_mm * std::sin(angle)};
-}
 
 /// Motors round a hub at the origin; where arms meet, each begins where it is clear of its neighbours.
 std::vector<Spoke> spokesOf(LayoutKind kind, const Wishes &w) {
@@ -99,8 +95,6 @@ std::string placeWord(const Vec2 &p, std::map<std::string, int> &used) {
     const int n = ++used[word];
     return n == 1 ? word : fmt::format("{}{}", word, n);
 }
-
-Ring rectangle(double x0, double x1, double y0, double y1) { return {{x1, y0}, {x1, y1}, {x0, y1}, {x0, y0}}; }
 
 Ring bodyOutline(double length, double width) {
     const double cut = std::min(length, width) * 0.22, x = length / 2, y = width / 2;
@@ -205,36 +199,6 @@ private:
         return plate;
     }
 
-    /// A hole only where it leaves 1.5 mm of material to the next hole and to the edge.
-    static bool drill(Plate &plate, const Vec2 &centre, double diameter) {
-        constexpr double kLand_mm = 1.5;
-        for (const auto &hole : plate.holes)
-            if ((hole.centre_mm - centre).norm() < (hole.diameter_mm + diameter) / 2 + kLand_mm) return false;
-        for (int i = 0; i < 8; ++i)
-            if (!contains({plate.outline_mm, plate.cutouts_mm}, centre + along(i * 45.0, diameter / 2 + kLand_mm)))
-                return false;
-        plate.holes.push_back({centre, diameter});
-        return true;
-    }
-
-    /// A straight cut-out only where it leaves 1.5 mm of material to holes, other cut-outs and the edge.
-    static bool cut(Plate &plate, double x0, double x1, double y0, double y1) {
-        constexpr double kLand_mm = 1.5;
-        auto away = [&](const Vec2 &p) { // of a point from the cut-out
-            return Vec2(std::max({x0 - p.x(), p.x() - x1, 0.0}), std::max({y0 - p.y(), p.y() - y1, 0.0})).norm();
-        };
-        for (const auto &hole : plate.holes)
-            if (away(hole.centre_mm) < hole.diameter_mm / 2 + kLand_mm) return false;
-        for (const auto &other : plate.cutouts_mm)
-            for (const auto &p : other)
-                if (away(p) < kLand_mm) return false;
-        const Ring grown = rectangle(x0 - kLand_mm, x1 + kLand_mm, y0 - kLand_mm, y1 + kLand_mm);
-        for (const auto &p : grown)
-            if (!contains({plate.outline_mm, {}}, p)) return false;
-        plate.cutouts_mm.push_back(rectangle(x0, x1, y0, y1));
-        return true;
-    }
-
     void drillStack(Plate &plate) const {
         HolePattern square;
         square.size_mm = w_["stackPattern_mm"];
@@ -264,14 +228,6 @@ private:
         const auto posts = w_.yes("topPlate") ? standoffPlaces() : std::vector<Vec2>{};
         return std::all_of(posts.begin(), posts.end(),
                            [&](const Vec2 &post) { return (post - centre).norm() >= kBeside_mm; });
-    }
-
-    static bool headFits(const Plate &plate, const Vec2 &centre) {
-        constexpr double kHeads_mm = 7; // a lock nut beside a cap head of M3
-        Plate probe = plate;
-        return std::all_of(plate.holes.begin(), plate.holes.end(),
-                           [&](const RoundHole &hole) { return (hole.centre_mm - centre).norm() >= kHeads_mm; }) &&
-               drill(probe, centre, 3.2);
     }
 
     void addSite(const char *id, const char *name, SiteKind kind, const std::string &on, const Vec3 &position) {

@@ -5,6 +5,7 @@
 #include "core/balance/case_balance.h"
 #include "core/base/units.h"
 #include "core/power/hover.h"
+#include "core/power/worst_cases.h"
 #include "core/wiring/core_gauge.h"
 #include "core/wiring/gauge.h"
 
@@ -156,17 +157,15 @@ struct Circuit {
         const bool allOff = std::none_of(loadCases().begin(), loadCases().end(),
                                          [](const LoadCase &c) { return c.kind != LoadCaseKind::carried; });
         for (auto &rail : report.rails) rail.typicalByCase_A.assign(loadCases().size(), 0);
-        std::vector<Rail> worst = report.rails;
-        std::vector<WireCurrent> wires(report.wires.size());
-        std::vector<Passage> passages;
+        WorstCases worst{report.rails, std::vector<WireCurrent>(report.wires.size()), {}};
         for (case_ = 0; case_ < count; ++case_) {
             if (loadCases()[case_].kind == LoadCaseKind::carried && !allOff) continue;
             drawOneCase();
-            takeWorse(worst, wires, passages);
+            worst.take(report, case_);
         }
-        report.rails = std::move(worst);
-        report.wires = std::move(wires);
-        report.passages = std::move(passages);
+        report.rails = std::move(worst.rails);
+        report.wires = std::move(worst.wires);
+        report.passages = std::move(worst.passages);
     }
 
     void drawOneCase() {
@@ -175,55 +174,6 @@ struct Circuit {
         report.wires.assign(report.wires.size(), {});
         for (std::size_t r = 0; r < report.rails.size(); ++r) draw(int(r));
         shareBetweenPacks();
-    }
-
-    static void more(double &kept, double other) { kept = std::max(kept, other); }
-
-    void takeWorse(std::vector<Rail> &worst, std::vector<WireCurrent> &wires, std::vector<Passage> &passages) const {
-        for (std::size_t r = 0; r < report.rails.size(); ++r) {
-            const Rail &now = report.rails[r];
-            Rail &kept = worst[r];
-            kept.typicalByCase_A[case_] = now.typical_A;
-            if (now.loads.empty()) continue;
-            if (kept.worstCase < 0 || now.typical_A > kept.typical_A) {
-                kept.worstCase = int(case_);
-                kept.typical_A = now.typical_A;
-            }
-            if (kept.worstPeakCase < 0 || now.peak_A > kept.peak_A) {
-                kept.worstPeakCase = int(case_);
-                kept.peak_A = now.peak_A;
-            }
-            for (const auto &load : now.loads) {
-                const auto same = std::find_if(kept.loads.begin(), kept.loads.end(), [&](const RailLoad &one) {
-                    return one.part == load.part && one.supply == load.supply;
-                });
-                if (same == kept.loads.end()) {
-                    kept.loads.push_back(load);
-                    continue;
-                }
-                same->cases |= load.cases;
-                more(same->typical_A, load.typical_A);
-                more(same->peak_A, load.peak_A);
-            }
-        }
-        for (std::size_t w = 0; w < wires.size(); ++w) {
-            const WireCurrent &now = report.wires[w];
-            if (!now.known) continue;
-            if (!wires[w].known || now.typical_A > wires[w].typical_A) wires[w].way = now.way;
-            wires[w].known = true;
-            more(wires[w].typical_A, now.typical_A);
-            more(wires[w].peak_A, now.peak_A);
-        }
-        for (const auto &now : report.passages) {
-            const auto same = std::find_if(passages.begin(), passages.end(),
-                                           [&](const Passage &one) { return one.part == now.part; });
-            if (same == passages.end()) {
-                passages.push_back(now);
-                continue;
-            }
-            more(same->typical_A, now.typical_A);
-            more(same->peak_A, now.peak_A);
-        }
     }
 
     static bool drawsNothing(PartKind kind) {

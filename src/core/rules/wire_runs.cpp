@@ -5,6 +5,7 @@
 #include "core/practice/blade_room.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
+#include "core/wiring/arm_holes.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
 
@@ -151,32 +152,6 @@ static FindingText wordWireSpan(const Build &build, const Finding &f) {
 }
 
 namespace {
-
-/// Where a way goes through a hole in an arm's wall; none where it does not.
-std::optional<Vec3> throughHole(const std::vector<Vec3> &points, const Arm &arm, const ArmHole &hole) {
-    const Pose own = armAxes(arm).inverse();
-    const Vec3 size = armSize_mm(arm);
-    const double along = hole.at_mm - size.x() / 2, reach = hole.diameter_mm / 2;
-    const auto crosses = [&](int axis, double face) -> std::optional<Vec3> {
-        for (std::size_t i = 0; i + 1 < points.size(); ++i) {
-            const Vec3 a = own * points[i], b = own * points[i + 1];
-            const double da = a[axis] - face, db = b[axis] - face;
-            if (da * db > 0 || da == db) continue;
-            const Vec3 p = a + da / (da - db) * (b - a);
-            const double other = axis == 1 ? p.z() : p.y();
-            if (std::abs(p.x() - along) <= reach && std::abs(other) <= reach) return armAxes(arm) * p;
-        }
-        return std::nullopt;
-    };
-    const double left = (size.y() - arm.wall_mm) / 2, top = (size.z() - arm.wall_mm) / 2;
-    const bool both = hole.wall == ArmWall::both;
-    std::optional<Vec3> at;
-    if (both || hole.wall == ArmWall::left) at = crosses(1, left);
-    if (!at && (both || hole.wall == ArmWall::right)) at = crosses(1, -left);
-    if (!at && hole.wall == ArmWall::top) at = crosses(2, top);
-    if (!at && hole.wall == ArmWall::bottom) at = crosses(2, -top);
-    return at;
-}
 
 /// Bare holes in the walls of arms that conduct, with the wires that go through them.
 void judgeArmHoles(const Build &build, const Derived &derived, std::vector<Finding> &out) {
