@@ -7,6 +7,7 @@
 #include "core/pins/signal.h"
 #include "core/power/hover.h"
 #include "core/power/power_report.h"
+#include "support/findings.h"
 #include "support/wires.h"
 
 #include <QtTest>
@@ -48,14 +49,6 @@ const Rail *railOf(const PowerReport &power, const std::string &id) {
 PowerReport powerOf(const Build &build) {
     Analyser analyser;
     return analyser.update(build).derived.power;
-}
-
-std::vector<Finding> findingsOf(const Build &build, RuleId rule) {
-    Analyser analyser;
-    std::vector<Finding> found;
-    for (const auto &f : analyser.update(build).findings)
-        if (f.rule == rule) found.push_back(f);
-    return found;
 }
 
 Build linked(std::vector<std::pair<std::string, std::string>> pins) {

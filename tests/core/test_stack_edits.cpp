@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/build/chain.h"
 #include "core/clearance/clearance_world.h"
+#include "core/derived/all_up.h"
 #include "core/edits/clip.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
@@ -10,6 +11,7 @@
 #include "core/practice/practice.h"
 #include "core/stack/report.h"
 #include "io/report_json/analysis_json.h"
+#include "support/findings.h"
 #include "support/stacks.h"
 
 #include <random>
@@ -145,6 +147,59 @@ private slots:
         same();
         build = *holdStack(build, "stack-video", StackHold::ties);
         same();
+    }
+    void screwsAndMaleEndsAreCut() {
+        // Frame 2 + spacer 5 + board 1.6 is 8.6 of grip; a plain nut of 2.4 and a pitch: 11.5 at least. One of 20 is
+        // far too long.
+        Layers layers(plateForStacks(0));
+        layers.spacer(5).board(boardType("fc")).nut().screw(20);
+        const auto found = findingsOf(layers.build(), RuleId::stkScrew);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].variant, std::string("long"));
+        const auto cutOf = [](const Finding &f) {
+            for (const auto &fix : f.fixes)
+                if (const auto *change = fix.as<StackChange>(); change && change->kind == StackChangeKind::cutScrew)
+                    return std::optional<Fix>(fix);
+            return std::optional<Fix>();
+        };
+        const auto fix = cutOf(found[0]);
+        QVERIFY(fix.has_value());
+        const auto cut = applyFix(layers.build(), *fix);
+        QVERIFY(cut);
+        QVERIFY(findingsOf(*cut, RuleId::stkScrew).empty());
+        const Stack &stack = cut->stacks[0];
+        QVERIFY(stack.cut_mm > 0);
+        // The body and the weight are those of what is left; new screws are whole.
+        const Part &screw = *findPart(*cut, stack.screws[0]);
+        const auto solids = placedSolids(*cut, screw);
+        double top = -1e9;
+        for (const auto &solid : solids) top = std::max(top, boundsOf(solid.shape, solid.X_PartSolid).max_mm.z());
+        QVERIFY(near(top, 20 - stack.cut_mm, 1e-6));
+        Analyser analyser;
+        const double whole = *gramsOf(analyser.update(layers.build()).derived, screw.id);
+        const double left = *gramsOf(analyser.update(*cut).derived, screw.id);
+        QVERIFY(left < whole && left > whole * (20 - stack.cut_mm) / 20);
+        QCOMPARE(chooseScrew(*cut, stack.id, {FastenerForm::screw, "M3", 14}, "steel")->stacks[0].cut_mm, 0.0);
+        StackBase base{"Stack", {}, false, ScrewEnd::nut, {}, -1, {}};
+        QVERIFY(!setStackBase(*cut, stack.id, base));
+        // A male end of 8 mm through a board of 1.6 into 5 mm of thread: 1.4 too long. Shims, or cut to 6.5, which
+        // leaves 4.9 in aluminium; 4.5 are wanted.
+        Layers studs(plateForStacks(0));
+        studs.hardware({FastenerForm::standoff, "M3", 8, HeadStyle::cap, 0, 5}, "aluminium").board(boardType("esc"));
+        studs.hardware({FastenerForm::standoff, "M3", 5, HeadStyle::cap, 8, 0}, "aluminium");
+        const auto bottoms = findingsOf(studs.build(), RuleId::stkDamper);
+        QCOMPARE(bottoms.size(), std::size_t(1));
+        QCOMPARE(bottoms[0].variant, std::string("bottoms"));
+        QVERIFY(near(*bottoms[0].measured, 1.4));
+        QCOMPARE(bottoms[0].fixes.size(), std::size_t(2));
+        QCOMPARE(bottoms[0].fixes[0].as<StackChange>()->kind, StackChangeKind::shim);
+        QCOMPARE(bottoms[0].fixes[1].as<StackChange>()->kind, StackChangeKind::cutStud);
+        QCOMPARE(bottoms[0].fixes[1].as<StackChange>()->value, 6.5);
+        for (const auto &cure : bottoms[0].fixes) {
+            const auto cured = applyFix(studs.build(), cure);
+            QVERIFY(cured);
+            QVERIFY(findingsOf(*cured, RuleId::stkDamper).empty());
+        }
     }
 };
 

@@ -13,6 +13,7 @@
 #include "io/csv/csv.h"
 #include "io/csv/cut_csv.h"
 #include "io/report_json/sum_json.h"
+#include "support/findings.h"
 #include "support/wires.h"
 
 #include <QtTest>
@@ -38,15 +39,6 @@ Build twoBoards(std::vector<std::string> names = {"5V", "GND", "TX", "RX"}, doub
 WireReport reportOf(const Build &build, std::size_t wire = 0) {
     Analyser analyser;
     return analyser.update(build).derived.wiring->wires.at(wire);
-}
-
-std::vector<Finding> findingsOf(const Build &build, RuleId rule, bool passes = false) {
-    Analyser analyser;
-    const Analysis &analysis = analyser.update(build);
-    std::vector<Finding> found;
-    for (const auto &f : passes ? analysis.passes : analysis.findings)
-        if (f.rule == rule) found.push_back(f);
-    return found;
 }
 
 } // namespace
