@@ -129,7 +129,12 @@ private slots:
         QCOMPARE(byId(f.document().build().frame->standoffs, "bobbin-1")->travel_mm, std::optional(2.5));
         f.document().select("plate-clean");
         type("member-gives", "1.2");
-        QCOMPARE(byId(f.document().build().frame->plates, "plate-clean")->sag_mm.value, std::optional(1.2));
+        const auto sag = [&] { return byId(f.document().build().frame->plates, "plate-clean")->sag_mm; };
+        QCOMPARE(sag().value, std::optional(1.2));
+        QVERIFY(!sag().tolerance);
+        type("member-gives", "1.2 +- 0.2 mm");
+        QCOMPARE(sag().tolerance, std::optional(0.2));
+        QCOMPARE(f.child<QLineEdit>("member-gives")->text(), QString::fromUtf8("1.2 ± 0.2 mm"));
         QVERIFY(f.child<QLabel>("member")->parentWidget()->findChildren<QLabel *>().size() > 1);
         f.document().select("plate-top");
         QVERIFY(!f.child<QLineEdit>("member-gives")->isVisible());

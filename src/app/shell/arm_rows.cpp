@@ -242,10 +242,7 @@ void ArmRows::refresh() {
     folds_->setCurrentIndex(chosen->foldsDown ? kDown : kAside);
     putText(angle_, chosen->foldAngle_deg ? QStringLiteral("%1°").arg(*chosen->foldAngle_deg, 0, 'g', 6) : QString());
     putText(hinge_, chosen->hinge_g ? shown(*chosen->hinge_g, "g") : QString());
-    const Measured &mass = chosen->mass_g;
-    putText(mass_, !mass.known()    ? QString()
-                   : mass.tolerance ? tr("%1 ± %2 g").arg(*mass.value).arg(*mass.tolerance)
-                                    : shown(*mass.value, "g"));
+    putText(mass_, writtenWithDoubt(chosen->mass_g, QStringLiteral("g")));
 }
 
 } // namespace waxis::app

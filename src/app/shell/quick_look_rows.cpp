@@ -105,10 +105,7 @@ QString QuickLookRows::warmInWords(const std::string &part) const {
         tr("\nwithout air +%1 K in about %2")
             .arg(WarmLook::kRise_K, 0, 'f', 0)
             .arg(minutes < 1.5 ? tr("%1 s").arg(look->uncooled_s, 0, 'f', 0) : tr("%1 min").arg(minutes, 0, 'f', 0));
-    const bool flies = std::size_t(document_.loadCase()) < document_.analysis().derived.loadCases.size() &&
-                       document_.analysis().derived.loadCases[std::size_t(document_.loadCase())].flies();
-    const RiseBand &here = look->closedIn() ? look->closed : flies && look->inWash >= 0.5 ? look->wash : look->still;
-    if (here.least_K > WarmLook::kRise_K) text += tr("\nwatch: it needs air, a sink or less power here");
+    if (look->needsAir()) text += tr("\nwatch: it needs air, a sink or less power here");
     return text;
 }
 
@@ -117,10 +114,7 @@ void QuickLookRows::refresh() {
     if (!part || document_.isPreviewing()) return; // rays take longer than a mouse move may
     const bool onFoam = part->fastening.method == FasteningMethod::tape && !stackPlaceOf(document_.build(), *part);
     showRow(form_, sag_, onFoam || part->fastening.sag_mm.known());
-    const Measured &sag = part->fastening.sag_mm;
-    putText(sag_, !sag.known()    ? QString()
-                  : sag.tolerance ? tr("%1 ± %2 mm").arg(*sag.value).arg(*sag.tolerance)
-                                  : tr("%1 mm").arg(*sag.value));
+    putText(sag_, writtenWithDoubt(part->fastening.sag_mm, QStringLiteral("mm")));
     const QString soft = softInWords(document_, part->id), warm = warmInWords(part->id);
     showRow(form_, soft_, !soft.isEmpty());
     showRow(form_, warm_, !warm.isEmpty());

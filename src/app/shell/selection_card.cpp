@@ -141,7 +141,7 @@ bool MemberCard::refresh() {
                         .arg(QString::fromStdString(p.material), weight);
             putText(height_, tr("%1 mm").arg(QString::fromStdString(oneDecimal(p.z_mm))));
             soft = p.isolated;
-            if (soft) putText(gives_, p.sag_mm.known() ? tr("%1 mm").arg(*p.sag_mm.value) : QString());
+            if (soft) putText(gives_, writtenWithDoubt(p.sag_mm, QStringLiteral("mm")));
             if (soft) facts += '\n' + softInWords(document_, id);
         }
     for (const auto &a : frame.arms)
@@ -187,16 +187,19 @@ void MemberCard::applyGives() {
     gives_->setModified(false);
     const std::string id = document_.selected().toStdString();
     const QString text = gives_->text().trimmed();
-    const auto value = typedNumber(text, Measure::length);
+    const Standoff *post = byId(document_.build().frame->standoffs, id);
+    const auto gives = typedNumber(text, Measure::length);
+    const auto sinks = typedWithDoubt(text, Measure::length);
     const QString what = tr("How far %1 gives").arg(QString::fromStdString(displayName(document_.build(), id)));
-    if (!value && !text.isEmpty())
+    if (!text.isEmpty() && !(post ? gives.has_value() : sinks.has_value()))
         emit document_.refused(notUnderstood(text, Measure::length));
-    else if (const Standoff *post = byId(document_.build().frame->standoffs, id)) {
+    else if (post) {
         Standoff next = *post;
-        next.travel_mm = value;
+        next.travel_mm = gives;
         document_.edit(what, setStandoff(document_.build(), next));
     } else
-        document_.edit(what, setPlateSag(document_.build(), id, value ? measuredValue(*value) : Measured{}));
+        document_.edit(
+            what, setPlateSag(document_.build(), id, sinks ? measuredValue(sinks->value, sinks->doubt) : Measured{}));
     refresh();
 }
 

@@ -46,6 +46,13 @@ std::optional<TypedWithDoubt> typedWithDoubt(QString text, Measure measure) {
     return typed;
 }
 
+QString writtenWithDoubt(const Measured &measured, const QString &unit) {
+    if (!measured.known()) return {};
+    const QString value = QString::number(*measured.value);
+    return measured.tolerance ? QStringLiteral("%1 ± %2 %3").arg(value).arg(*measured.tolerance).arg(unit)
+                              : QStringLiteral("%1 %2").arg(value, unit);
+}
+
 void putText(QLineEdit *field, const QString &text) {
     if (!field->hasFocus() || !field->isModified()) field->setText(text); // never under the typing hand
 }

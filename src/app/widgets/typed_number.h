@@ -1,6 +1,7 @@
 // Numbers as a person types them.
 #pragma once
 
+#include "core/base/measured.h"
 #include "core/base/quantity.h"
 
 #include <QDoubleSpinBox>
@@ -25,6 +26,9 @@ struct TypedWithDoubt {
 };
 /// A quantity that cannot be negative, with its doubt behind it where one is given: "9.8", "9.8 ± 0.2 g", "9,8 +- 0,2".
 std::optional<TypedWithDoubt> typedWithDoubt(QString text, Measure measure = Measure::mass);
+
+/// The same way round, with its unit: "9.8 ± 0.2 g", "9.8 g"; empty for what is not known.
+QString writtenWithDoubt(const Measured &measured, const QString &unit);
 
 /// Puts text into a field unless somebody is typing there.
 void putText(QLineEdit *field, const QString &text);

@@ -3,6 +3,7 @@
 #include "core/balance/statics.h"
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
+#include "core/build/on_mount.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,24 +12,6 @@
 namespace waxis {
 
 namespace {
-
-const PartType *motorOn(const Build &build, const LoadCase &loadCase, const MotorMount &mount) {
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (type && type->kind == PartKind::motor && part.placement.site == mount.id && isAboard(part, loadCase))
-            return type;
-    }
-    return nullptr;
-}
-
-const PartType *propellerOn(const Build &build, const LoadCase &loadCase, const MotorMount &mount) {
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (type && type->kind == PartKind::propeller && part.placement.site == mount.id && isAboard(part, loadCase))
-            return type;
-    }
-    return nullptr;
-}
 
 /// Reaction on the frame per thrust: a propeller that turns clockwise, seen from above, turns the craft to the left.
 /// Power at a thrust goes as T^1.5 / D and turns as sqrt(T / C_T) / D^2, so torque per thrust as D sqrt(C_T); C_T as
@@ -39,7 +22,7 @@ std::vector<double> torquesPerThrust(const Build &build, const LoadCase &loadCas
     std::vector<const PartType *> propellers;
     bool stated = true;
     for (const auto &mount : mounts) {
-        propellers.push_back(propellerOn(build, loadCase, mount));
+        propellers.push_back(typeOn(build, mount.id, PartKind::propeller, &loadCase));
         const PartType *type = propellers.back();
         stated = stated && type && type->propDiameter_mm && type->propPitch_mm && *type->propPitch_mm > 0;
     }
@@ -63,7 +46,7 @@ HoverShare hoverShare(const Build &build, const LoadCase &loadCase, const Vec3 &
     motors.reserve(mounts.size());
     for (const auto &mount : mounts) {
         motors.push_back({propCentre_mm(mount), mount.axis});
-        const PartType *motor = motorOn(build, loadCase, mount);
+        const PartType *motor = typeOn(build, mount.id, PartKind::motor, &loadCase);
         share.most_N.push_back(motor && motor->maxThrust_gf.known()
                                    ? std::optional(newtonsFromGrams(*motor->maxThrust_gf.value))
                                    : std::nullopt);

@@ -1,6 +1,7 @@
 #include "core/edits/clip.h"
 
 #include "core/build/chain.h"
+#include "core/build/on_mount.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -26,13 +27,8 @@ bool liesWithin(const Build &build, const Stack &stack, const std::set<std::stri
 
 /// The next mount, in the frame's order, on which no part of this kind stands.
 std::string freeMount(const Build &build, const PartType &type) {
-    for (const auto &mount : build.frame->motorMounts) {
-        const bool taken = std::any_of(build.parts.begin(), build.parts.end(), [&](const Part &p) {
-            const PartType *other = typeOf(build, p);
-            return p.placement.site == mount.id && other && other->kind == type.kind;
-        });
-        if (!taken) return mount.id;
-    }
+    for (const auto &mount : build.frame->motorMounts)
+        if (!typeOn(build, mount.id, type.kind)) return mount.id;
     return {};
 }
 

@@ -1,5 +1,6 @@
 #include "core/layout/handles.h"
 
+#include "core/base/by_id.h"
 #include "core/base/units.h"
 
 #include <algorithm>
@@ -11,12 +12,6 @@ namespace waxis {
 namespace {
 
 double rounded(double value, double step) { return std::round(value / step) * step; }
-
-const MotorMount *mountOf(const Frame &frame, const std::string &id) {
-    for (const auto &mount : frame.motorMounts)
-        if (mount.id == id) return &mount;
-    return nullptr;
-}
 
 /// Where the arms of a generated frame meet.
 Vec2 hubOf(const Frame &frame) {
@@ -101,7 +96,7 @@ std::vector<FrameHandle> frameHandles(const Frame &frame) {
 EditResult setPropDiameter(const Build &build, const std::string &id, double diameter_mm) {
     if (!(diameter_mm >= 20 && diameter_mm <= 1500))
         return Failure{EditError{"A propeller measures from 20 to 1,500 mm."}};
-    const MotorMount *mount = mountOf(*build.frame, id);
+    const MotorMount *mount = byId(build.frame->motorMounts, id);
     if (!id.empty() && !mount)
         return Failure{EditError{fmt::format("There is no motor mount \"{}\" in this frame.", id)}};
     Build next = build;
@@ -116,7 +111,7 @@ EditResult setPropDiameter(const Build &build, const std::string &id, double dia
 EditResult pullHandle(const Build &build, const FrameHandle &handle, const Vec2 &to_mm, double step_mm) {
     const Frame &frame = *build.frame;
     if (!to_mm.allFinite()) return Failure{EditError{"The place is not a finite number."}};
-    const MotorMount *mount = mountOf(frame, handle.mount);
+    const MotorMount *mount = byId(frame.motorMounts, handle.mount);
     if (!mount && (handle.kind == HandleKind::motor || handle.kind == HandleKind::propeller))
         return Failure{EditError{fmt::format("There is no motor mount \"{}\" in this frame.", handle.mount)}};
     const auto *layout = isGenerated(frame) ? findLayout(frame.layout) : nullptr;
@@ -143,7 +138,7 @@ EditResult pullHandle(const Build &build, const FrameHandle &handle, const Vec2 
 }
 
 std::string handleInWords(const Frame &frame, const FrameHandle &handle) {
-    const MotorMount *mount = mountOf(frame, handle.mount);
+    const MotorMount *mount = byId(frame.motorMounts, handle.mount);
     const Vec2 hub = hubOf(frame);
     auto span = [&](int axis) {
         double low = 1e300, high = -1e300;

@@ -1,5 +1,6 @@
 // LNK: what talks to what. So far the motors: numbers, direction, propeller hand and nut thread.
 #include "core/build/frame_shapes.h"
+#include "core/build/on_mount.h"
 #include "core/layout/numbering.h"
 #include "core/rules/rule.h"
 
@@ -14,12 +15,6 @@ namespace waxis {
 namespace {
 
 std::string spinWord(Spin spin) { return spin == Spin::clockwise ? "clockwise" : "counter-clockwise"; }
-
-const MotorMount *mountOf(const Build &build, const std::string &id) {
-    for (const auto &mount : build.frame->motorMounts)
-        if (mount.id == id) return &mount;
-    return nullptr;
-}
 
 } // namespace
 
@@ -130,14 +125,6 @@ static FindingText wordSpins(const Build &build, const Finding &f) {
 
 namespace {
 
-const PartType *motorTypeOn(const Build &build, const std::string &mount) {
-    for (const auto &part : build.parts)
-        if (const PartType *type = typeOf(build, part);
-            type && type->kind == PartKind::motor && part.placement.site == mount)
-            return type;
-    return nullptr;
-}
-
 /// Propellers that are larger or smaller than the circle that everything was reckoned with: one finding for all mounts
 /// with the same two figures.
 void judgeSizes(const Build &build, std::vector<Finding> &out) {
@@ -174,29 +161,25 @@ void judgeSizes(const Build &build, std::vector<Finding> &out) {
 
 /// The hub's hole against the shaft, both where they are stated.
 void judgeBores(const Build &build, std::vector<Finding> &out) {
-    constexpr double kLoose_mm = 0.2; // common practice, no source
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type || type->kind != PartKind::propeller || !type->bore_mm) continue;
-        const PartType *motor = motorTypeOn(build, part.placement.site);
+        const PartType *motor = typeOn(build, part.placement.site, PartKind::motor);
         if (!motor || !motor->shaft_mm) continue;
         const double room = *type->bore_mm - *motor->shaft_mm;
+        const HubFit fit = hubFit(*type->bore_mm, *motor->shaft_mm);
         Finding f;
         f.rule = RuleId::lnkHand;
-        f.variant = room < -1e-9 ? "narrow" : room > kLoose_mm + 1e-9 ? "wide" : "bore";
-        f.severity = room < -1e-9 ? Severity::stop : room > kLoose_mm + 1e-9 ? Severity::watch : Severity::pass;
+        f.variant = fit == HubFit::narrow ? "narrow" : fit == HubFit::wide ? "wide" : "bore";
+        f.severity = fit == HubFit::narrow ? Severity::stop : fit == HubFit::wide ? Severity::watch : Severity::pass;
         f.subjects = {part.id, part.placement.site};
         f.measured = *type->bore_mm;
         f.limit = *motor->shaft_mm;
         f.unit = "mm";
-        f.margin = room < 0 ? room : kLoose_mm - room;
+        f.margin = room < 0 ? room : kHubPlay_mm - room;
         out.push_back(std::move(f));
     }
 }
-
-} // namespace
-
-namespace {
 
 /// "M5", "5", "m5 left" say the same size; others are compared as they are written.
 std::string threadSize(std::string_view text) {
@@ -218,7 +201,7 @@ void judgeNuts(const Build &build, std::vector<Finding> &out) {
             continue;
         const FastenerForm form = type->fastener->form;
         if (form != FastenerForm::nut && form != FastenerForm::lockNut && form != FastenerForm::thinLockNut) continue;
-        const PartType *motor = motorTypeOn(build, part.placement.site);
+        const PartType *motor = typeOn(build, part.placement.site, PartKind::motor);
         if (!motor || motor->shaftThread.empty()) continue;
         Finding f;
         f.rule = RuleId::lnkHand;
@@ -285,7 +268,8 @@ static FindingText wordHands(const Build &build, const Finding &f) {
     }
     if (f.variant == "thread") {
         const Part *nut = findPart(build, f.subjects[0]);
-        const PartType *type = nut ? typeOf(build, *nut) : nullptr, *motor = motorTypeOn(build, f.subjects[1]);
+        const PartType *type = nut ? typeOf(build, *nut) : nullptr,
+                       *motor = typeOn(build, f.subjects[1], PartKind::motor);
         const std::vector<std::string> words{
             displayName(build, f.subjects[0]), type && type->fastener ? type->fastener->thread : std::string(),
             motor ? motor->shaftThread : std::string(), motorName(build, f.subjects[1])};

@@ -1,6 +1,7 @@
 #include "core/studies/propellers.h"
 
 #include "core/balance/case_balance.h"
+#include "core/build/on_mount.h"
 #include "core/edits/balance_edits.h"
 #include "core/layout/frame_report.h"
 #include "core/power/power_report.h"
@@ -11,20 +12,12 @@ namespace waxis {
 
 namespace {
 
-bool onAMount(const Build &build, const Part &part) {
-    const auto &mounts = build.frame->motorMounts;
-    return std::any_of(mounts.begin(), mounts.end(),
-                       [&](const MotorMount &mount) { return mount.id == part.placement.site; });
-}
-
 /// Goes on the shafts of the build's motors, as far as both are stated.
 bool fitsShafts(const Build &build, const PartType &propeller) {
-    constexpr double kLoose_mm = 0.2; // as LNK-3 has it
     for (const auto &part : build.parts) {
         const PartType *motor = typeOf(build, part);
-        if (!motor || motor->kind != PartKind::motor || !onAMount(build, part)) continue;
-        if (motor->shaft_mm && propeller.bore_mm &&
-            (*propeller.bore_mm < *motor->shaft_mm - 1e-9 || *propeller.bore_mm > *motor->shaft_mm + kLoose_mm + 1e-9))
+        if (!motor || motor->kind != PartKind::motor || !mountOf(build, part.placement.site)) continue;
+        if (motor->shaft_mm && propeller.bore_mm && hubFit(*propeller.bore_mm, *motor->shaft_mm) != HubFit::fits)
             return false;
     }
     return true;
@@ -36,12 +29,9 @@ std::vector<PropellerOption> comparePropellers(const Build &build, const Practic
                                                const TypeTable &library, const std::atomic<bool> *stop) {
     std::vector<PropellerOption> options;
     double widest = 0;
-    for (const auto &part : build.parts)
-        if (const PartType *type = typeOf(build, part);
-            type && type->kind == PartKind::propeller && onAMount(build, part))
-            for (const auto &mount : build.frame->motorMounts)
-                if (mount.id == part.placement.site)
-                    widest = std::max(widest, type->propDiameter_mm.value_or(mount.propDiameter_mm));
+    for (const auto &mount : build.frame->motorMounts)
+        if (const PartType *type = typeOn(build, mount.id, PartKind::propeller))
+            widest = std::max(widest, type->propDiameter_mm.value_or(mount.propDiameter_mm));
     if (!(widest > 0)) return options;
     TypeTable all = library;
     for (const auto &[id, type] : *build.types) all[id] = type; // the build's own word counts
@@ -62,7 +52,7 @@ std::vector<PropellerOption> comparePropellers(const Build &build, const Practic
         option.name = type.name;
         option.fitted = std::all_of(build.parts.begin(), build.parts.end(), [&](const Part &part) {
             const PartType *own = typeOf(build, part);
-            return !own || own->kind != PartKind::propeller || !onAMount(build, part) || part.type == id;
+            return !own || own->kind != PartKind::propeller || !mountOf(build, part.placement.site) || part.type == id;
         });
         option.mass_g = type.mass_g.value;
         option.diameter_mm = type.propDiameter_mm;

@@ -1,5 +1,6 @@
 #include "core/studies/rotor_turns.h"
 
+#include "core/build/on_mount.h"
 #include "core/derived/all_up.h"
 #include "core/power/hover.h"
 #include "core/vibration/vibration.h"
@@ -16,9 +17,7 @@ std::optional<RotorTurns> rotorTurns(const Build &build, const Analysis &analysi
     const auto thrust_N = hoverThrust_N(analysis.derived, loadCase, mount);
     RotorTurns rotor;
     double diameter = on.propDiameter_mm;
-    for (const auto &part : build.parts) {
-        const PartType *type = part.placement.site == on.id ? typeOf(build, part) : nullptr;
-        if (!type || type->kind != PartKind::propeller) continue;
+    if (const PartType *type = typeOn(build, on.id, PartKind::propeller)) {
         rotor.blades = type->propBlades.value_or(rotor.blades);
         diameter = type->propDiameter_mm.value_or(diameter);
     }

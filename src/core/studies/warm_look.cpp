@@ -84,6 +84,7 @@ std::optional<WarmLook> warmLook(const Build &build, const Analysis &analysis, c
                        type->kind == PartKind::digitalVideoUnit || type->kind == PartKind::regulator;
     if (!warms || type->kind == PartKind::motor) return std::nullopt;
     WarmLook look;
+    look.flies = derived.loadCases[loadCase].flies();
     look.heat_W = heatOf_W(build, derived, *part, *type);
     constexpr double kOfNote_W = 0.5;
     const auto grams = gramsOf(derived, id);

@@ -116,80 +116,115 @@ std::vector<Mover> moversOf(const Build &build) {
     return movers;
 }
 
+/// The bodies that turn with a mover, and those that stay and that it can come near.
+struct Split {
+    std::vector<int> moving, staying;
+};
+
+Split splitBy(const Mover &mover, const Scene &scene, double gap_mm) {
+    Split split;
+    double reach = 0; // of what turns, from the outermost pivot
+    const Vec3 pivot = mover.joints.front().pivot_mm;
+    for (std::size_t b = 0; b < scene.traits.size(); ++b) {
+        const BodyTraits &traits = scene.traits[b];
+        const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
+        if (traits.soft || owner.flexible) continue;
+        const bool turns = mover.riders.contains(traits.owner) ||
+                           (traits.owner == mover.own && traits.solid >= mover.joints.front().firstSolid);
+        if (!turns) {
+            if (traits.owner != mover.own) split.staying.push_back(int(b));
+            continue;
+        }
+        if (owner.kind != OwnerKind::part) continue;
+        split.moving.push_back(int(b));
+        const Aabb box = scene.world->boundsOfBody(int(b));
+        reach = std::max(reach, (box.max_mm - pivot).cwiseAbs().cwiseMax((box.min_mm - pivot).cwiseAbs()).norm());
+    }
+    std::erase_if(split.staying, [&](int b) {
+        const Aabb box = scene.world->boundsOfBody(b);
+        return (pivot - pivot.cwiseMax(box.min_mm).cwiseMin(box.max_mm)).norm() > reach + gap_mm;
+    });
+    return split;
+}
+
+/// A body as it stands with the joints at these angles, turned from the innermost outwards.
+Body turnedBy(const Mover &mover, const std::vector<double> &angles, Body body, const BodyTraits &traits) {
+    for (std::size_t j = mover.joints.size(); j-- > 0;) {
+        if (traits.owner == mover.own && traits.solid < mover.joints[j].firstSolid) continue;
+        const Pose motion = mover.joints[j].at(angles[j]);
+        body.X_FrameBody = {motion * body.X_FrameBody.position_mm, motion.rotation * body.X_FrameBody.rotation};
+    }
+    return body;
+}
+
+/// Whether a contact of the two says anything: not of what turns along, nor in no load case, nor, of what the body is
+/// fastened to, where it touches as drawn.
+bool counts(const Mover &mover, const Scene &scene, int moving, int staying, double gap_mm) {
+    const int other = scene.traits[std::size_t(staying)].owner;
+    const BodyOwner &owner = scene.owners[std::size_t(scene.traits[std::size_t(moving)].owner)];
+    const BodyOwner &met = scene.owners[std::size_t(other)];
+    if (!(owner.cases & met.cases) || met.id == mover.part || met.id == mover.mount) return false;
+    if (mover.own < 0 && met.kind == OwnerKind::arm) return false; // the motor turns with its arm
+    if (std::find(owner.related.begin(), owner.related.end(), other) == owner.related.end()) return true;
+    const auto &bodies = scene.world->bodies();
+    return measureGap(bodies[std::size_t(moving)], bodies[std::size_t(staying)]).distance_mm > gap_mm;
+}
+
+/// The worst contact of each pair of owners.
+class Worst {
+public:
+    void take(int owner, int other, TravelContact contact) {
+        const auto [at, isNew] = known_.try_emplace({owner, other}, contacts.size());
+        if (isNew) return contacts.push_back(std::move(contact));
+        TravelContact &kept = contacts[at->second];
+        if (contact.depth_mm > kept.depth_mm || (kept.depth_mm <= 0 && contact.gap_mm < kept.gap_mm))
+            kept = std::move(contact);
+    }
+    std::vector<TravelContact> contacts;
+
+private:
+    std::map<std::pair<int, int>, std::size_t> known_;
+};
+
+/// What one mover meets with its joints at these angles.
+void meet(const Mover &mover, const std::vector<double> &angles, const Split &split, const Scene &scene, double gap_mm,
+          Worst &worst) {
+    const auto &bodies = scene.world->bodies();
+    // The joint that is farthest from how it is drawn speaks for the place.
+    const auto widest = std::size_t(
+        std::max_element(angles.begin(), angles.end(), [](double a, double b) { return std::abs(a) < std::abs(b); }) -
+        angles.begin());
+    for (const int b : split.moving) {
+        const BodyTraits &traits = scene.traits[std::size_t(b)];
+        const Body turned = turnedBy(mover, angles, bodies[std::size_t(b)], traits);
+        const Aabb box = boundsOf(turned.shape, turned.X_FrameBody);
+        for (const int s : split.staying) {
+            if (boxGap(box, scene.world->boundsOfBody(s)) > gap_mm) continue;
+            const BodyGap gap = measureGap(turned, bodies[std::size_t(s)]);
+            if (gap.distance_mm > gap_mm || !counts(mover, scene, b, s, gap_mm)) continue;
+            const int other = scene.traits[std::size_t(s)].owner;
+            const BodyOwner &met = scene.owners[std::size_t(other)];
+            worst.take(traits.owner, other,
+                       {mover.part, scene.owners[std::size_t(traits.owner)].id, met.id, mover.joints[widest].name,
+                        angles[widest], gap.depth_mm, gap.distance_mm, met.kind == OwnerKind::disc, gap.onB_mm});
+        }
+    }
+}
+
 } // namespace
 
 std::vector<TravelContact> travelContacts(const Build &build, const Practice &practice, const Scene &scene,
                                           const std::atomic<bool> *stop) {
     std::vector<TravelContact> contacts;
     const double gap_mm = practice[Limit::foldGap];
-    const auto &bodies = scene.world->bodies();
     for (const Mover &mover : moversOf(build)) {
-        std::map<std::pair<int, int>, std::size_t> known; // mover's and other owner
-        std::vector<int> moving, staying;
-        double reach = 0; // of what turns, from the pivots
-        for (std::size_t b = 0; b < bodies.size(); ++b) {
-            const BodyTraits &traits = scene.traits[b];
-            const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
-            const bool turns = mover.riders.contains(traits.owner) ||
-                               (traits.owner == mover.own && traits.solid >= mover.joints.front().firstSolid);
-            if (!turns) {
-                if (!traits.soft && traits.owner != mover.own && !owner.flexible) staying.push_back(int(b));
-                continue;
-            }
-            if (traits.soft || owner.flexible || owner.kind != OwnerKind::part) continue;
-            moving.push_back(int(b));
-            const Aabb box = scene.world->boundsOfBody(int(b));
-            const Vec3 pivot = mover.joints.front().pivot_mm;
-            reach = std::max(reach, (box.max_mm - pivot).cwiseAbs().cwiseMax((box.min_mm - pivot).cwiseAbs()).norm());
-        }
-        const Vec3 pivot = mover.joints.front().pivot_mm;
-        std::erase_if(staying, [&](int b) {
-            const Aabb box = scene.world->boundsOfBody(b);
-            return (pivot - pivot.cwiseMax(box.min_mm).cwiseMin(box.max_mm)).norm() > reach + gap_mm;
-        });
+        const Split split = splitBy(mover, scene, gap_mm);
+        Worst worst;
         for (const auto &angles : combinations(mover.joints)) {
-            if (stop && stop->load(std::memory_order_relaxed)) return contacts;
-            std::size_t widest = 0; // the joint that is farthest from how it is drawn speaks for the place
-            for (std::size_t j = 0; j < angles.size(); ++j)
-                if (std::abs(angles[j]) > std::abs(angles[widest])) widest = j;
-            for (const int b : moving) {
-                const BodyTraits &traits = scene.traits[std::size_t(b)];
-                const BodyOwner &owner = scene.owners[std::size_t(traits.owner)];
-                Body turned = bodies[std::size_t(b)];
-                for (std::size_t j = mover.joints.size(); j-- > 0;) {
-                    if (traits.owner == mover.own && traits.solid < mover.joints[j].firstSolid) continue;
-                    const Pose motion = mover.joints[j].at(angles[j]);
-                    turned.X_FrameBody = {motion * turned.X_FrameBody.position_mm,
-                                          motion.rotation * turned.X_FrameBody.rotation};
-                }
-                const Aabb box = boundsOf(turned.shape, turned.X_FrameBody);
-                for (const int s : staying) {
-                    const int other = scene.traits[std::size_t(s)].owner;
-                    const BodyOwner &met = scene.owners[std::size_t(other)];
-                    if (!(owner.cases & met.cases) || boxGap(box, scene.world->boundsOfBody(s)) > gap_mm) continue;
-                    const bool ownTail = mover.own < 0 && met.kind == OwnerKind::arm; // the motor turns with its arm
-                    if (ownTail || met.id == mover.part || met.id == mover.mount) continue;
-                    const BodyGap gap = measureGap(turned, bodies[std::size_t(s)]);
-                    if (gap.distance_mm > gap_mm) continue;
-                    // What it is fastened to may be where it is drawn; what it strikes beyond that it strikes.
-                    const auto &related = owner.related;
-                    if (std::find(related.begin(), related.end(), other) != related.end() &&
-                        measureGap(bodies[std::size_t(b)], bodies[std::size_t(s)]).distance_mm <= gap_mm)
-                        continue;
-                    TravelContact contact{mover.part,     owner.id,     met.id,          mover.joints[widest].name,
-                                          angles[widest], gap.depth_mm, gap.distance_mm, met.kind == OwnerKind::disc,
-                                          gap.onB_mm};
-                    const auto [at, isNew] = known.try_emplace({traits.owner, other}, contacts.size());
-                    if (isNew) {
-                        contacts.push_back(std::move(contact));
-                        continue;
-                    }
-                    TravelContact &kept = contacts[at->second];
-                    if (contact.depth_mm > kept.depth_mm || (kept.depth_mm <= 0 && contact.gap_mm < kept.gap_mm))
-                        kept = std::move(contact);
-                }
-            }
+            if (stop && stop->load(std::memory_order_relaxed)) break;
+            meet(mover, angles, split, scene, gap_mm, worst);
         }
+        contacts.insert(contacts.end(), worst.contacts.begin(), worst.contacts.end());
     }
     return contacts;
 }

@@ -1,5 +1,6 @@
 #include "app/stages/balance/propellers_page.h"
 
+#include "core/build/on_mount.h"
 #include "core/edits/balance_edits.h"
 
 namespace waxis::balance {
@@ -23,12 +24,9 @@ PropellersPage::PropellersPage(app::Document &document, const theme::Theme &them
 }
 
 bool PropellersPage::hasSomething() const {
-    for (const auto &part : document_.build().parts) {
-        const PartType *type = typeOf(document_.build(), part);
-        if (!type || type->kind != PartKind::propeller) continue;
-        for (const auto &mount : document_.build().frame->motorMounts)
-            if (mount.id == part.placement.site) return true;
-    }
+    const Build &build = document_.build();
+    for (const auto &mount : build.frame->motorMounts)
+        if (typeOn(build, mount.id, PartKind::propeller)) return true;
     return false;
 }
 

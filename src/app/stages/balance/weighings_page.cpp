@@ -358,9 +358,7 @@ void WeighingsPage::refreshForm() {
     const bool total = w->method == WeighingMethod::total, scales = w->method == WeighingMethod::scales;
     totalLabel_->setVisible(total);
     total_->setVisible(total);
-    app::putText(total_, !w->total_g.known()    ? QString()
-                         : w->total_g.tolerance ? tr("%1 ± %2 g").arg(*w->total_g.value).arg(*w->total_g.tolerance)
-                                                : tr("%1 g").arg(*w->total_g.value));
+    app::putText(total_, app::writtenWithDoubt(w->total_g, QStringLiteral("g")));
     total_->setPlaceholderText(tr("grams, as 1080 ± 1"));
     numbers_->setVisible(!total);
     more_->setVisible(!total);

@@ -4,6 +4,7 @@
 #include "app/stages/stack/gap_card.h"
 #include "app/stages/stack/layer_strip.h"
 #include "app/widgets/bench_bar.h"
+#include "app/widgets/typed_number.h"
 #include "core/edits/furnish_stack.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
@@ -13,6 +14,7 @@
 #include <QActionGroup>
 #include <QHBoxLayout>
 #include <QInputDialog>
+#include <QLineEdit>
 #include <QMenu>
 #include <QScrollArea>
 #include <QToolButton>
@@ -291,17 +293,30 @@ void StackBench::addPlates(QMenu &menu, const Stack &stack) {
     }
 }
 
+std::optional<Measured> StackBench::askMeasured(const QString &title, const QString &question, const Measured &now) {
+    bool ok = false;
+    const QString text = QInputDialog::getText(this, title, question, QLineEdit::Normal,
+                                               app::writtenWithDoubt(now, QStringLiteral("mm")), &ok)
+                             .trimmed();
+    if (!ok) return std::nullopt;
+    if (text.isEmpty()) return Measured{};
+    const auto typed = app::typedWithDoubt(text, Measure::length);
+    if (!typed) {
+        emit document_.refused(app::notUnderstood(text, Measure::length));
+        return std::nullopt;
+    }
+    return typed->value > 0 ? measuredValue(typed->value, typed->doubt) : Measured{};
+}
+
 void StackBench::askDepth() {
     const Stack *now = focus_.stack();
     if (!now) return;
-    bool ok = false;
-    const double depth = QInputDialog::getDouble(this, tr("Depth of the thread"),
-                                                 tr("How deep the screws may turn in, mm; 0: right through"),
-                                                 now->threadDepth_mm.value.value_or(0), 0, 100, 1, &ok);
-    if (!ok) return;
+    const auto depth = askMeasured(tr("Depth of the thread"),
+                                   tr("How deep the screws may turn in, as 6 or 6 ± 0.5 mm; empty: right through"),
+                                   now->threadDepth_mm);
+    if (!depth) return;
     StackBase deep = baseOf(*now);
-    deep.threadDepth_mm = {};
-    if (depth > 0) deep.threadDepth_mm = measuredValue(depth);
+    deep.threadDepth_mm = *depth;
     setBase(deep);
 }
 
@@ -322,14 +337,13 @@ void StackBench::askCut() {
 void StackBench::askSag() {
     const Stack *now = focus_.stack();
     if (!now) return;
-    bool ok = false;
-    const double sag = QInputDialog::getDouble(
-        this, tr("Sag on the dampers"),
-        tr("How far the boards sink under their weight, mm, measured against free dampers; 0: not measured"),
-        now->sag_mm.value.value_or(0), 0, 20, 2, &ok);
-    if (!ok) return;
+    const auto sag = askMeasured(tr("Sag on the dampers"),
+                                 tr("How far the boards sink under their weight, measured against free dampers,\n"
+                                    "as 0.3 or 0.3 ± 0.1 mm; empty: not measured"),
+                                 now->sag_mm);
+    if (!sag) return;
     StackBase next = baseOf(*now);
-    next.sag_mm = sag > 0 ? measuredValue(sag) : Measured{};
+    next.sag_mm = *sag;
     setBase(next);
 }
 

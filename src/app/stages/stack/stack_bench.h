@@ -46,6 +46,8 @@ private:
     void askDepth();
     void askCut();
     void askSag();
+    /// A length with its doubt, typed in a dialog; empty: not known. None when the dialog is left or not understood.
+    std::optional<Measured> askMeasured(const QString &title, const QString &question, const Measured &now);
     void askName();
     void setBase(const StackBase &next);
 
