@@ -11,8 +11,10 @@
 
 #include <QClipboard>
 #include <QComboBox>
+#include <QInputDialog>
 #include <QLineEdit>
 #include <QMenu>
+#include <QTimer>
 #include <QToolButton>
 
 using namespace waxis;
@@ -282,6 +284,42 @@ private slots:
         }
         QVERIFY(canvas.heightsTimes() >= 1 && canvas.heightsTimes() <= 2);
         QVERIFY(canvas.heightsTimes() > 1.9 || high - low > 0.25 * canvas.height());
+    }
+    void cutSagAndDepthAreTypedWithTheirDoubt() {
+        StackFixture f;
+        const auto answer = [&](const QString &entry, const QString &text) {
+            auto *menu = f.child<QToolButton>("stack-base")->menu();
+            emit menu->aboutToShow();
+            QAction *action = nullptr;
+            for (auto *one : menu->actions())
+                if (one->text().startsWith(entry)) action = one;
+            QVERIFY2(action, qPrintable(entry));
+            bool typed = false;
+            QTimer::singleShot(0, [&] {
+                auto *dialog = qobject_cast<QInputDialog *>(QApplication::activeModalWidget());
+                if (!dialog) return;
+                auto *field = dialog->findChild<QLineEdit *>();
+                field->selectAll();
+                QTest::keyClicks(field, text);
+                typed = true;
+                dialog->accept();
+            });
+            action->trigger();
+            QVERIFY(typed);
+        };
+        answer("How far it sinks", "0.4 +- 0.1");
+        QCOMPARE(f.stack().sag_mm.value, std::optional(0.4));
+        QCOMPARE(f.stack().sag_mm.tolerance, std::optional(0.1));
+        answer("How far it sinks", "a bit"); // said, and it stays
+        QCOMPARE(f.stack().sag_mm.value, std::optional(0.4));
+        QVERIFY(f.window->notices().text().contains("a bit"));
+        answer("How far it sinks", " ");
+        QVERIFY(!f.stack().sag_mm.known());
+        answer("Depth of the thread", "6 ± 0,5 mm");
+        QCOMPARE(f.stack().threadDepth_mm.value, std::optional(6.0));
+        QCOMPARE(f.stack().threadDepth_mm.tolerance, std::optional(0.5));
+        answer("Cut off", "1.5");
+        QCOMPARE(f.stack().cut_mm, 1.5);
     }
     void theBillIsCopiedAsCsv() {
         StackFixture f;
