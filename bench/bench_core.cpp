@@ -352,7 +352,7 @@ void demoFieldMap(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;
     Analyser analyser;
     const auto &sources = analyser.update(build).derived.radio->sources;
-    for (auto _ : state) benchmark::DoNotOptimize(fieldMap(sources, 0, {-250, -250}, {250, 250}, 50, 6));
+    for (auto _ : state) benchmark::DoNotOptimize(fieldMap(sources, 0, {-250, -250}, {250, 250}, 50, 6, 20));
 }
 void demoPlaces(benchmark::State &state) {
     const Build build = loadBuild(kDemo)->build;

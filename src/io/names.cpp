@@ -94,7 +94,66 @@ WAXIS_NAMES(PartKind, {{PartKind::flightController, "flight-controller"},
                        {PartKind::strap, "strap"},
                        {PartKind::tube, "tube"},
                        {PartKind::landingFoot, "landing-foot"},
+                       {PartKind::inlinePart, "in-line-part"},
+                       {PartKind::currentSensor, "current-sensor"},
+                       {PartKind::powerSwitch, "power-switch"},
+                       {PartKind::powerBank, "power-bank"},
+                       {PartKind::overlayBoard, "overlay-board"},
+                       {PartKind::recorder, "recorder"},
+                       {PartKind::packAlarm, "pack-alarm"},
+                       {PartKind::microphone, "microphone"},
+                       {PartKind::fan, "fan"},
+                       {PartKind::heatSink, "heat-sink"},
+                       {PartKind::guard, "guard"},
                        {PartKind::other, "other"}})
+WAXIS_NAMES(SignalKind, {{SignalKind::ground, "ground"},
+                         {SignalKind::supply, "supply"},
+                         {SignalKind::supplyIn, "supply-in"},
+                         {SignalKind::supplyOut, "supply-out"},
+                         {SignalKind::sense, "voltage-sense"},
+                         {SignalKind::phase, "phase"},
+                         {SignalKind::serialTx, "serial-out"},
+                         {SignalKind::serialRx, "serial-in"},
+                         {SignalKind::oneWire, "one-wire"},
+                         {SignalKind::busData, "bus-data"},
+                         {SignalKind::busClock, "bus-clock"},
+                         {SignalKind::motor, "motor-out"},
+                         {SignalKind::servo, "servo-out"},
+                         {SignalKind::pulse, "pulse-in"},
+                         {SignalKind::channel, "channel"},
+                         {SignalKind::video, "video"},
+                         {SignalKind::videoIn, "video-in"},
+                         {SignalKind::videoOut, "video-out"},
+                         {SignalKind::videoLink, "video-link"},
+                         {SignalKind::audioIn, "audio-in"},
+                         {SignalKind::audioOut, "audio-out"},
+                         {SignalKind::telemetry, "telemetry"},
+                         {SignalKind::current, "current"},
+                         {SignalKind::lampData, "lamp-data"},
+                         {SignalKind::buzzer, "buzzer"},
+                         {SignalKind::boot, "boot"},
+                         {SignalKind::cell, "cell"},
+                         {SignalKind::usb, "usb"},
+                         {SignalKind::other, "other"}})
+WAXIS_NAMES(ChannelFunction, {{ChannelFunction::none, "none"},
+                              {ChannelFunction::roll, "roll"},
+                              {ChannelFunction::pitch, "pitch"},
+                              {ChannelFunction::throttle, "throttle"},
+                              {ChannelFunction::yaw, "yaw"},
+                              {ChannelFunction::mode, "mode"},
+                              {ChannelFunction::arm, "arm"},
+                              {ChannelFunction::switchOne, "switch-1"},
+                              {ChannelFunction::switchTwo, "switch-2"},
+                              {ChannelFunction::switchThree, "switch-3"},
+                              {ChannelFunction::gimbalTilt, "gimbal-tilt"},
+                              {ChannelFunction::gimbalPan, "gimbal-pan"},
+                              {ChannelFunction::gimbalRoll, "gimbal-roll"},
+                              {ChannelFunction::lamps, "lamps"},
+                              {ChannelFunction::cameraSwitch, "camera-switch"},
+                              {ChannelFunction::gear, "gear"}})
+WAXIS_NAMES(Contacts,
+            {{Contacts::unstated, "unstated"}, {Contacts::covered, "covered"}, {Contacts::exposed, "exposed"}})
+WAXIS_NAMES(Draw, {{Draw::constantCurrent, "constant-current"}, {Draw::constantPower, "constant-power"}})
 WAXIS_NAMES(PortKind, {{PortKind::pads, "pads"},
                        {PortKind::plug, "plug"},
                        {PortKind::socket, "socket"},
@@ -214,6 +273,10 @@ std::string_view nameOf(WireLay value) { return lookUp(value); }
 std::string_view nameOf(WireMake value) { return lookUp(value); }
 std::string_view nameOf(StackHold value) { return lookUp(value); }
 std::string_view nameOf(ScrewEnd value) { return lookUp(value); }
+std::string_view nameOf(SignalKind value) { return lookUp(value); }
+std::string_view nameOf(ChannelFunction value) { return lookUp(value); }
+std::string_view nameOf(Contacts value) { return lookUp(value); }
+std::string_view nameOf(Draw value) { return lookUp(value); }
 std::string_view nameOf(PortKind value) { return lookUp(value); }
 std::string_view nameOf(Spin value) { return lookUp(value); }
 std::string_view nameOf(SiteKind value) { return lookUp(value); }
@@ -252,6 +315,10 @@ template std::optional<StackHold> fromName<StackHold>(std::string_view);
 template std::optional<ScrewEnd> fromName<ScrewEnd>(std::string_view);
 template std::optional<WireLay> fromName<WireLay>(std::string_view);
 template std::optional<WireMake> fromName<WireMake>(std::string_view);
+template std::optional<SignalKind> fromName<SignalKind>(std::string_view);
+template std::optional<ChannelFunction> fromName<ChannelFunction>(std::string_view);
+template std::optional<Contacts> fromName<Contacts>(std::string_view);
+template std::optional<Draw> fromName<Draw>(std::string_view);
 template std::optional<PortKind> fromName<PortKind>(std::string_view);
 template std::optional<Spin> fromName<Spin>(std::string_view);
 template std::optional<SiteKind> fromName<SiteKind>(std::string_view);

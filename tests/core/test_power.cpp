@@ -152,7 +152,8 @@ private slots:
         QVERIFY(near(five->typical_A, 0.9) && near(five->peak_A, 1.5));
         // Seen from the pack at 14.8 V: I V / (V_in eta).
         QVERIFY(near(bat->typical_A, 0.9 * 5 / (14.8 * 0.9)));
-        QVERIFY(near(bat->peak_A, 1.5 * 5 / (14.8 * 0.9)));
+        // At the peak from an empty pack of 13.2 V: a switching regulator draws more then.
+        QVERIFY(near(bat->peak_A, 1.5 * 5 / (13.2 * 0.9)));
         QVERIFY(near(five->heat_W, 0.9 * 5 * (1 / 0.9 - 1)));
         QVERIFY(near(bat->most_V, 16.8) && near(bat->least_V, 13.2));
         QCOMPARE(QString::fromStdString(five->feeds), QString("pack:BAT"));

@@ -12,7 +12,7 @@ namespace {
 
 std::vector<Row> rows() {
     std::vector<Row> all;
-    for (const auto &table : {lookRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows, radioRows,
+    for (const auto &table : {lookRows, jointRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows, radioRows,
                               runRows, stackRows, frameRows, schoolRows})
         for (auto &row : table()) all.push_back(std::move(row));
     return all;
@@ -30,7 +30,8 @@ private slots:
             {RuleId::fitOverlap, "test_rules"},     {RuleId::fitGap, "test_rules"},
             {RuleId::fitPropZone, "test_rules"},    {RuleId::fitTipGap, "test_rules"},
             {RuleId::fitHeld, "test_seats"},        {RuleId::kitSize, "test_kit"},
-            {RuleId::frmHeads, "test_frame_screws"}};
+            {RuleId::frmHeads, "test_frame_screws"},
+            {RuleId::wirSolid, "test_wiring"}};
         std::map<RuleId, std::pair<int, int>> found; // rows in which it finds something, in which it does not
         for (const auto &row : rows()) {
             const bool finds = row.severity && *row.severity != Severity::pass;

@@ -211,7 +211,8 @@ private slots:
         Build build = twoBoards({"TX", "RX"});
         addBoard(build, "p", {-55, 10, 0}, {portAt("out", {5, 0, 0}, Vec3::UnitX(), {"BAT", "GND"})}, PartKind::battery,
                  pack(4, 1000, 50));
-        addBoard(build, "q", {55, 10, 0}, {portAt("in", {-5, 0, 0}, -Vec3::UnitX(), {"BAT", "GND"})});
+        addBoard(build, "q", {55, 10, 0}, {portAt("in", {-5, 0, 0}, -Vec3::UnitX(), {"BAT", "GND"})}, PartKind::other,
+                 takes(10, 26, 20, 40));
         build.types.edit([](TypeTable &types) {
             for (const char *id : {"a", "b", "p", "q"}) typeIn(types, id).solids[0].shape = Box{Vec3(10, 5, 4)};
         });
@@ -226,6 +227,10 @@ private slots:
         const auto twisted = applyFix(build, found[0].fixes.at(0));
         QVERIFY(bool(twisted));
         QVERIFY(findingsOf(*twisted, RuleId::wirParallel).empty());
+        // A tenth of the current is not heard in a serial line: 4 times the length for it, twice for what listens.
+        Build weak = build;
+        weak.types.edit([](TypeTable &types) { typeIn(types, "q").electrical = takes(10, 26, 2, 4); });
+        QVERIFY(findingsOf(weak, RuleId::wirParallel).empty());
         // Twelve millimetres apart they are not beside each other.
         for (auto &part : build.parts)
             if (part.id == "p" || part.id == "q") part.placement.pose.position_mm.y() = 14;

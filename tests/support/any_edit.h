@@ -5,10 +5,12 @@
 #include "core/analysis/analysis.h"
 #include "core/edits/balance_edits.h"
 #include "core/edits/case_edits.h"
+#include "core/edits/channel_edits.h"
 #include "core/edits/clip.h"
 #include "core/edits/furnish_stack.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
+#include "core/edits/insert_edits.h"
 #include "core/edits/kit_edits.h"
 #include "core/edits/perch_edits.h"
 #include "core/edits/radio_edits.h"
@@ -119,6 +121,27 @@ inline const std::vector<AnyEdit> &everyEdit() {
                      }},
                     {"setLoadCaseKind",
                      [](B b, Draw &d) { return setLoadCaseKind(b, d.loadCase(), LoadCaseKind(d.upTo(3))); }},
+                    {"setLoadCaseUsb",
+                     [](B b, Draw &d) {
+                         return setLoadCaseUsb(b, d.loadCase(), d.coin() ? d.partOf(PartKind::flightController) : "");
+                     }},
+                    {"setChannels",
+                     [](B b, Draw &d) {
+                         return setChannels(b, d.part(), {ChannelFunction(d.upTo(16)), ChannelFunction(d.upTo(16))});
+                     }},
+                    {"addInsert",
+                     [](B b, Draw &d) {
+                         return addInsert(b, d.one(b.wires).id, d.type(), int(d.upTo(3)) - 1);
+                     }},
+                    {"setInsert",
+                     [](B b, Draw &d) {
+                         const Wire wire = d.one(b.wires);
+                         WireInsert next = d.one(wire.inserts);
+                         next.at = d.number(0, 1);
+                         next.turned = d.coin();
+                         return setInsert(b, wire.id, 0, next);
+                     }},
+                    {"removeInsert", [](B b, Draw &d) { return removeInsert(b, d.one(b.wires).id, d.upTo(2)); }},
                     {"setLoadCaseFolded", [](B b, Draw &d) { return setLoadCaseFolded(b, d.loadCase(), d.coin()); }},
                     {"setLoadCasePack",
                      [](B b, Draw &d) { return setLoadCasePack(b, d.loadCase(), d.partOf(PartKind::battery)); }},

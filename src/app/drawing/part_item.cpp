@@ -32,6 +32,11 @@ QString shortLabel(const Part &part, const PartType &type) {
     case PartKind::gimbal:
     case PartKind::regulator:
     case PartKind::distributionBoard:
+    case PartKind::currentSensor:
+    case PartKind::powerBank:
+    case PartKind::overlayBoard:
+    case PartKind::recorder:
+    case PartKind::packAlarm:
     case PartKind::servo: return QString::fromStdString(part.name);
     case PartKind::antenna:
     case PartKind::motor:
@@ -44,6 +49,12 @@ QString shortLabel(const Part &part, const PartType &type) {
     case PartKind::strap:
     case PartKind::tube:
     case PartKind::landingFoot:
+    case PartKind::inlinePart:
+    case PartKind::powerSwitch:
+    case PartKind::microphone:
+    case PartKind::fan:
+    case PartKind::heatSink:
+    case PartKind::guard:
     case PartKind::other: return {};
     }
     return {};

@@ -19,7 +19,7 @@ namespace waxis::app {
 
 namespace {
 
-enum Column { kName, kKind, kPack, kFolded, kColumns };
+enum Column { kName, kKind, kPack, kUsb, kFolded, kColumns };
 
 QString kindWord(LoadCaseKind kind) {
     switch (kind) {
@@ -64,7 +64,7 @@ BuildSheet::BuildSheet(Document &document, const theme::Theme &theme, QWidget *p
     note_->setTabChangesFocus(true);
     cases_ = table("load-cases", tr("Load cases"));
     cases_->setColumnCount(kColumns);
-    cases_->setHorizontalHeaderLabels({tr("Load case"), tr("what it does"), tr("pack"), tr("arms folded")});
+    cases_->setHorizontalHeaderLabels({tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("arms folded")});
     cases_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     aboard_ = table("aboard", tr("What is aboard in each load case"));
     auto *add = new QPushButton(tr("Add a load case"));
@@ -194,6 +194,25 @@ void BuildSheet::refresh() {
     refreshAboard();
 }
 
+/// What a computer's cable is plugged into, where the case stands on the bench.
+QComboBox *BuildSheet::usbBox(const LoadCase &loadCase, const QString &name) {
+    const Build &build = document_.build();
+    auto *usb = new QComboBox;
+    usb->setAccessibleName(tr("USB cable in %1").arg(name));
+    usb->setToolTip(tr("A computer or charger on this part's USB socket; the pack is unplugged then."));
+    usb->addItem(tr("none"), QString());
+    for (const auto &part : build.parts)
+        if (takesUsb(build, part.id))
+            usb->addItem(QString::fromStdString(part.name), QString::fromStdString(part.id));
+    usb->setCurrentIndex(std::max(0, usb->findData(QString::fromStdString(loadCase.usb))));
+    usb->setEnabled(loadCase.kind == LoadCaseKind::bench || !loadCase.usb.empty());
+    connect(usb, &QComboBox::activated, this, [this, usb, id = loadCase.id](int index) {
+        document_.edit(tr("USB cable of a load case"),
+                       setLoadCaseUsb(document_.build(), id, usb->itemData(index).toString().toStdString()));
+    });
+    return usb;
+}
+
 void BuildSheet::refreshCases() {
     filling_ = true;
     const int kept = cases_->currentRow();
@@ -225,6 +244,7 @@ void BuildSheet::refreshCases() {
                            setLoadCasePack(document_.build(), id, pack->itemData(index).toString().toStdString()));
         });
         cases_->setCellWidget(r, kPack, pack);
+        cases_->setCellWidget(r, kUsb, usbBox(loadCase, name->text()));
         auto *folded = new QCheckBox;
         folded->setAccessibleName(tr("Arms folded in %1").arg(name->text()));
         folded->setChecked(loadCase.folded);

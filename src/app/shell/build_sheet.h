@@ -29,6 +29,7 @@ protected:
 private:
     void refresh();
     void refreshCases();
+    QComboBox *usbBox(const LoadCase &loadCase, const QString &name);
     void refreshAboard();
     QString chosenCase() const;
 

@@ -2,6 +2,7 @@
 
 #include "app/shell/balance_rows.h"
 #include "app/shell/fastening_rows.h"
+#include "app/shell/channel_rows.h"
 #include "app/shell/mounting_rows.h"
 #include "app/shell/pair_card.h"
 #include "app/shell/quick_look_rows.h"
@@ -112,6 +113,7 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
     stacked_ = new StackRows(document_, theme_, *form_, this);
     mounting_ = new MountingRows(document_, theme_, *form_, this);
     radio_ = new RadioRows(document_, theme_, *form_, this);
+    channels_ = new ChannelRows(document_, *form_, this);
     looks_ = new QuickLookRows(document_, *form_, this);
     near_ = new QLabel;
     near_->setTextFormat(Qt::PlainText);
@@ -219,6 +221,7 @@ void InspectorPanel::refresh() {
     stacked_->refresh();
     mounting_->refresh();
     radio_->refresh();
+    channels_->refresh();
     looks_->refresh();
     const auto index = std::size_t(part - build.parts.data());
     const MassRow &row = document_.analysis().derived.massRows[index];

@@ -19,6 +19,7 @@ class MountingRows;
 class BalanceRows;
 class PairCard;
 class QuickLookRows;
+class ChannelRows;
 class RadioRows;
 class StackRows;
 class SelectionCard;
@@ -63,6 +64,7 @@ private:
     WireCard *wire_ = nullptr;
     PairCard *pair_ = nullptr;
     RadioRows *radio_ = nullptr;
+    ChannelRows *channels_ = nullptr;
     QuickLookRows *looks_ = nullptr;
     BalanceRows *balance_ = nullptr;
 };

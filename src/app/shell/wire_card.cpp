@@ -1,5 +1,6 @@
 #include "app/shell/wire_card.h"
 
+#include "app/shell/wire_extras.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/typed_number.h"
 #include "core/edits/wire_edits.h"
@@ -11,6 +12,7 @@
 #include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace waxis::app {
@@ -65,7 +67,23 @@ WireCard::WireCard(Document &document, const theme::Theme &theme, QWidget *paren
     column->addWidget(sum_);
     column->addWidget(power_);
     column->addLayout(form);
+    more_ = new QToolButton;
+    more_->setObjectName("wire-more");
+    more_->setText(tr("Sleeve, plugs, what sits in it"));
+    more_->setCheckable(true);
+    more_->setArrowType(Qt::RightArrow);
+    more_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    more_->setAutoRaise(true);
+    extras_ = new WireExtras(
+        document_, [this](const QString &what, const std::function<void(Wire &)> &how) { change(what, how); });
+    extras_->hide();
+    column->addWidget(more_);
+    column->addWidget(extras_);
     column->addWidget(hint_);
+    connect(more_, &QToolButton::toggled, this, [this](bool open) {
+        more_->setArrowType(open ? Qt::DownArrow : Qt::RightArrow);
+        extras_->setVisible(open);
+    });
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         if (name_->isModified() && !name_->text().trimmed().isEmpty())
             change(tr("Rename a wire"), [&](Wire &w) { w.name = name_->text().trimmed().toStdString(); });
@@ -115,6 +133,7 @@ bool WireCard::refresh() {
     lay_->setCurrentIndex(int(w->lay));
     make_->setCurrentIndex(int(w->make));
     putText(bundle_, QString::fromStdString(w->bundle));
+    extras_->show(*w);
     if (index < derived.wiring->wires.size()) {
         const WireReport &r = derived.wiring->wires[index];
         const auto &c = theme_.colors();

@@ -10,8 +10,11 @@ class QComboBox;
 class QFormLayout;
 class QLabel;
 class QLineEdit;
+class QToolButton;
 
 namespace waxis::app {
+
+class WireExtras;
 
 class WireCard : public QWidget {
     Q_OBJECT
@@ -31,6 +34,8 @@ private:
     QLabel *ends_ = nullptr, *sum_ = nullptr, *power_ = nullptr, *hint_ = nullptr;
     QComboBox *gauge_ = nullptr, *lay_ = nullptr, *make_ = nullptr;
     QLineEdit *bundle_ = nullptr;
+    QToolButton *more_ = nullptr;
+    WireExtras *extras_ = nullptr;
     bool filling_ = false;
 };
 

@@ -53,6 +53,7 @@ struct Part {
     std::optional<Spin> turns; ///< propellers and nuts sold in both hands: which one is fitted
     bool pinned = false;
     std::optional<SlideRange> slide;
+    std::vector<ChannelFunction> channels; ///< as PartType::functions; empty: the type's
     std::string note; ///< the builder's own words
 
     // Copied in a hundred files; the code of it is made in one.
@@ -97,6 +98,7 @@ struct LoadCase {
     std::string battery;             ///< part id; empty: none or already in aboard
     bool folded = false;
     LoadCaseKind kind = LoadCaseKind::flight;
+    std::string usb = {}; ///< bench: the part whose USB socket a computer or charger feeds; packs are unplugged then
     bool flies() const { return kind == LoadCaseKind::flight && !folded; }
     bool operator==(const LoadCase &) const = default;
 };

@@ -36,6 +36,24 @@ struct RouteStop {
     bool operator==(const RouteStop &) const = default;
 };
 
+/// Something that sits in a core of a wire: a fuse, a diode, a capacitor in series.
+struct WireInsert {
+    std::string type; ///< id of a part type
+    int core = 0;     ///< index in Wire::cores; -1: round all of them, as ferrites are
+    double at = 0.5;  ///< where, as a share of the way
+    bool turned = false; ///< diodes: against the way from `from` to `to`
+    bool operator==(const WireInsert &) const = default;
+};
+
+/// What is put on an end where neither the part's lead nor the cable brings it.
+struct WirePlug {
+    std::string family;          ///< as Port::connector
+    int ways = 0;                ///< 0: as many as the port has pins
+    bool turned = false;         ///< put on the other way round
+    std::optional<Vec3> size_mm; ///< along the lead, across, in height
+    bool operator==(const WirePlug &) const = default;
+};
+
 /// Conductors that run together from one port to another: one route, one row of the cut list for each core.
 struct Wire {
     std::string id;
@@ -51,6 +69,9 @@ struct Wire {
     std::string bundle;                 ///< wires with the same word here are led together
     int splices = 0;
     bool sleeved = false;
+    bool edgesTaped = false; ///< the edges that it lies on are taped over
+    std::vector<WireInsert> inserts;
+    std::optional<WirePlug> fromPlug, toPlug;
 
     // Copied in a hundred files; the code of it is made in one.
     Wire();

@@ -126,6 +126,15 @@ std::vector<const PinSet *> usualPinSets(PartKind kind) {
     case PartKind::payloadCamera: ids = {"lens", "supply-5v", "card"}; break;
     case PartKind::gimbal: ids = {"supply-12v", "servo", "serial-pads"}; break;
     case PartKind::servo: ids = {"servo"}; break;
+    case PartKind::inlinePart:
+    case PartKind::currentSensor:
+    case PartKind::powerSwitch: ids = {"battery", "lead"}; break;
+    case PartKind::powerBank: ids = {"usb"}; break;
+    case PartKind::overlayBoard: ids = {"supply-5v", "video", "serial-pads"}; break;
+    case PartKind::recorder: ids = {"supply-5v", "video", "card"}; break;
+    case PartKind::packAlarm: ids = {"balance"}; break;
+    case PartKind::microphone:
+    case PartKind::fan: ids = {"supply-5v"}; break;
     case PartKind::propeller:
     case PartKind::mount:
     case PartKind::damper:
@@ -134,6 +143,8 @@ std::vector<const PinSet *> usualPinSets(PartKind kind) {
     case PartKind::strap:
     case PartKind::tube:
     case PartKind::landingFoot:
+    case PartKind::heatSink:
+    case PartKind::guard:
     case PartKind::other: break;
     }
     std::vector<const PinSet *> sets;

@@ -41,6 +41,17 @@ constexpr std::array<KindWords, std::size_t(PartKind::other) + 1> kWords{{
     {"strap", {"tie", "zip tie", "cable tie", "band"}},
     {"tube", {"boom", "pipe"}},
     {"landing foot", {"leg", "gear", "skid", "feet"}},
+    {"in-line part", {"fuse", "diode", "resistor", "ferrite", "series capacitor", "in a wire"}},
+    {"current sensor", {"power module", "shunt", "ammeter", "voltage sensor"}},
+    {"switch", {"hand switch", "power switch", "button"}},
+    {"power bank", {"usb supply", "field supply"}},
+    {"overlay board", {"osd", "on-screen display", "text on the picture"}},
+    {"recorder", {"flight recorder", "dvr", "video recorder", "logger"}},
+    {"pack alarm", {"cell alarm", "voltage alarm", "cell checker"}},
+    {"microphone", {"sound"}},
+    {"fan", {"blower", "cooling"}},
+    {"heat sink", {"sink", "cooler", "fins"}},
+    {"guard", {"propeller guard", "bumper", "shroud", "duct"}},
     {"other part", {"thing"}},
 }};
 

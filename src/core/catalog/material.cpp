@@ -35,4 +35,6 @@ bool conducts(std::string_view name, const std::vector<Material> &own) {
     return found && found->conducts;
 }
 
+bool isMagnetic(std::string_view name) { return name == "steel"; }
+
 } // namespace waxis

@@ -21,6 +21,9 @@ const std::vector<Material> &commonMaterials();
 /// The build's own entry before the common one; null when neither knows the name.
 const Material *findMaterial(std::string_view name, const std::vector<Material> &own);
 
+/// Whether a magnet holds to it: steel, not stainless (which may, a little), brass, titanium, aluminium.
+bool isMagnetic(std::string_view name);
+
 /// Whether the material conducts; one that is not in the tables does not.
 bool conducts(std::string_view name, const std::vector<Material> &own);
 

@@ -19,10 +19,15 @@ Family familyOf(PartKind kind) {
     case PartKind::regulator:
     case PartKind::distributionBoard:
     case PartKind::capacitor:
-    case PartKind::powerPlug: return Family::power;
+    case PartKind::powerPlug:
+    case PartKind::inlinePart:
+    case PartKind::currentSensor:
+    case PartKind::powerSwitch:
+    case PartKind::powerBank: return Family::power;
     case PartKind::flightController:
     case PartKind::buzzer:
     case PartKind::lamp:
+    case PartKind::packAlarm:
     case PartKind::servo: return Family::control;
     case PartKind::receiver:
     case PartKind::videoTransmitter:
@@ -31,6 +36,9 @@ Family familyOf(PartKind kind) {
     case PartKind::gps: return Family::sensing;
     case PartKind::flightCamera:
     case PartKind::payloadCamera:
+    case PartKind::overlayBoard:
+    case PartKind::recorder:
+    case PartKind::microphone:
     case PartKind::gimbal: return Family::imaging;
     case PartKind::mount:
     case PartKind::damper:
@@ -39,6 +47,9 @@ Family familyOf(PartKind kind) {
     case PartKind::strap:
     case PartKind::tube:
     case PartKind::landingFoot:
+    case PartKind::fan:
+    case PartKind::heatSink:
+    case PartKind::guard:
     case PartKind::other: return Family::structure;
     case PartKind::battery: return Family::load;
     }

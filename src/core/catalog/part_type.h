@@ -4,6 +4,7 @@
 #include "core/base/measured.h"
 #include "core/base/spin.h"
 #include "core/catalog/ratings.h"
+#include "core/catalog/signal_kind.h"
 #include "core/fasteners/fastener.h"
 #include "core/geometry/hole_pattern.h"
 #include "core/geometry/solid.h"
@@ -44,6 +45,17 @@ enum class PartKind {
     strap,
     tube,
     landingFoot,
+    inlinePart,    ///< sits in one core of a wire: fuse, diode, resistor, ferrite, capacitor
+    currentSensor, ///< in the pack's lead; power modules with their regulator too
+    powerSwitch,
+    powerBank,
+    overlayBoard, ///< writes onto the picture
+    recorder,
+    packAlarm,
+    microphone,
+    fan,
+    heatSink,
+    guard,
     other
 };
 
@@ -60,6 +72,8 @@ struct Pin {
     std::string signal;            ///< "5V", "GND", "TX", "VIDEO", ...
     std::optional<double> level_V; ///< of a signal; none: not stated
     bool inverted = false;         ///< idles low where the custom is high
+    std::optional<SignalKind> kind = {}; ///< none: what its name says
+    ChannelFunction function = ChannelFunction::none; ///< inputs that are labelled: AIL, ELE...
     bool operator==(const Pin &) const = default;
 };
 
@@ -68,6 +82,13 @@ enum class PadJoint {
     unstated,    ///< taken to be through holes, for safety
     throughHole, ///< cut ends stand out on the other side
     surface
+};
+
+/// What a hand meets on a plug half.
+enum class Contacts {
+    unstated,
+    covered, ///< sockets in a housing: the half that may stay live
+    exposed  ///< pins that stand out
 };
 
 struct Port {
@@ -80,7 +101,13 @@ struct Port {
     std::vector<Pin> pins;
     bool mustStayReachable = false;
     PadJoint joint = PadJoint::unstated;
-    std::string connector = {}; ///< coax: "SMA", "RP-SMA female", "micro-coax snap plug"
+    std::string connector = {}; ///< "SMA", "micro-coax snap plug"; of plugs and sockets the family: "1.0 mm lock plug"
+    Contacts contacts = Contacts::unstated;
+    bool keyed = false;                   ///< goes in one way round only
+    bool locks = false;                   ///< holds by a latch or thread
+    int rows = 1;                         ///< of pins, as they lie in the hand
+    std::optional<double> pitch_mm = {};  ///< of neighbouring pins
+    std::optional<double> padSize_mm = {}; ///< pads: width of one, or of the hole in it
     bool operator==(const Port &) const = default;
 };
 
@@ -126,6 +153,8 @@ struct PartType {
     std::optional<Magnetics> magnetics;
     std::vector<SuppliedLead> leads;
     std::vector<Travel> travels;           ///< the outermost joint first
+    /// Receivers: what they send on channel 1, 2, ...; controllers: what they expect there; others: what they want.
+    std::vector<ChannelFunction> functions;
     std::optional<double> strapLength_mm;  ///< straps: whole length as sold
     std::optional<double> coolingArea_cm2; ///< sinks and finned cases: what the air reaches; none: the solids' faces
     bool mustSeeSky = false;

@@ -325,12 +325,15 @@ std::vector<QuickField> quickFields(const PartType &model) {
     case PartKind::esc:
     case PartKind::fourInOneEsc:
     case PartKind::powerPlug:
+    case PartKind::inlinePart:
+    case PartKind::currentSensor:
+    case PartKind::powerSwitch:
         f.box();
         f.grams();
         f.pattern();
         f.components();
         f.electric("current", "carries continuously", Measure::current, &Electrical::continuous_A, 2000);
-        if (model.kind != PartKind::powerPlug)
+        if (model.kind == PartKind::esc || model.kind == PartKind::fourInOneEsc)
             f.electric("supply-to", "supply to", Measure::voltage, &Electrical::supplyMax_V, 200);
         break;
     case PartKind::regulator:
@@ -390,6 +393,12 @@ std::vector<QuickField> quickFields(const PartType &model) {
     case PartKind::lamp:
     case PartKind::gimbal:
     case PartKind::servo:
+    case PartKind::powerBank:
+    case PartKind::overlayBoard:
+    case PartKind::recorder:
+    case PartKind::packAlarm:
+    case PartKind::microphone:
+    case PartKind::fan:
         f.box();
         f.grams();
         f.supply();
@@ -406,6 +415,8 @@ std::vector<QuickField> quickFields(const PartType &model) {
     case PartKind::damper:
     case PartKind::pad:
     case PartKind::landingFoot:
+    case PartKind::heatSink:
+    case PartKind::guard:
     case PartKind::other:
         f.box();
         f.grams();

@@ -20,15 +20,25 @@ struct PowerOutput {
     bool operator==(const PowerOutput &) const = default;
 };
 
+/// How the current of an input goes with its voltage.
+enum class Draw {
+    constantCurrent, ///< linear inputs, and what nobody stated
+    constantPower    ///< switching inputs: more current from a lower voltage
+};
+
 struct Electrical {
     std::optional<double> supplyMin_V, supplyMax_V;
     Measured typical_A, peak_A; ///< at the supply
+    Draw draw = Draw::constantCurrent;
+    std::optional<double> drawnAt_V; ///< constant power: the voltage at which the currents are stated
     std::vector<PowerOutput> outputs;
     std::optional<double> continuous_A;            ///< what an ESC, plug or pack carries without end
     std::optional<int> cells;                      ///< packs: cells in series
     std::optional<double> capacity_mAh;            ///< packs
     std::optional<double> cellFull_V;              ///< packs: 4.20, 4.35
     std::optional<double> capacitance_uF, rated_V; ///< capacitors
+    std::optional<double> resistance_Ohm, rated_W; ///< resistors, and what a switch or sensor puts in the way
+    std::optional<double> forward_V;               ///< diodes: what is lost on the way
     bool operator==(const Electrical &) const = default;
 };
 
@@ -48,6 +58,8 @@ struct RadioBand {
     std::optional<double> noiseFigure_dB;         ///< listening
     std::optional<double> selectivity_dB;         ///< listening, out of band
     std::optional<double> harmonicSuppression_dB; ///< sending
+    std::optional<double> filter_dB;              ///< what its own filter takes off what is far from the band
+    std::optional<double> intercept_dBm;          ///< sending: third order, at the output
     std::optional<double> blocking_dBm;           ///< listening: what overloads it
     std::optional<double> needed_dB;              ///< listening: signal over noise
     std::vector<RadioChannel> channels;           ///< to choose from; none: hops over the whole band
@@ -98,6 +110,8 @@ struct Magnetics {
     Vec3 dipole_mAm2 = Vec3::Zero();     ///< permanent moment, milliampere square metres
     bool ferrous = false;                ///< steel: bends the earth's field
     std::optional<Vec3> compass_mm = {}; ///< where its magnetic sensor sits; none: it has no compass
+    double compassTurn_deg = 0;          ///< how the chip lies in the module: to the left, seen from above
+    bool compassOnItsBack = false;       ///< and whether it looks down
     bool operator==(const Magnetics &) const = default;
 };
 
@@ -107,6 +121,8 @@ struct SuppliedLead {
     double length_mm = 0;
     int gauge_AWG = 0;
     std::string plug; ///< what is on its far end; empty: bare
+    std::vector<std::string> pins = {}, colours = {}; ///< at the far end, as they lie in the plug
+    std::optional<Vec3> plugSize_mm = {};             ///< along the lead, across, in height
     bool operator==(const SuppliedLead &) const = default;
 };
 

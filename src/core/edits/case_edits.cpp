@@ -87,6 +87,20 @@ EditResult setLoadCaseKind(const Build &build, const std::string &id, LoadCaseKi
     return changeCase(build, id, [&](LoadCase &c) { c.kind = kind; });
 }
 
+bool takesUsb(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    return type && type->kind != PartKind::powerBank &&
+           std::any_of(type->ports.begin(), type->ports.end(),
+                       [](const Port &port) { return port.kind == PortKind::usb && !port.pins.empty(); });
+}
+
+EditResult setLoadCaseUsb(const Build &build, const std::string &id, const std::string &part) {
+    if (!part.empty() && !takesUsb(build, part))
+        return refuse(fmt::format("{} has no USB socket.", displayName(build, part)));
+    return changeCase(build, id, [&](LoadCase &c) { c.usb = part; });
+}
+
 EditResult setLoadCaseFolded(const Build &build, const std::string &id, bool folded) {
     return changeCase(build, id, [&](LoadCase &c) { c.folded = folded; });
 }

@@ -18,6 +18,10 @@ EditResult setLoadCaseKind(const Build &build, const std::string &loadCase, Load
 EditResult setLoadCaseFolded(const Build &build, const std::string &loadCase, bool folded);
 /// The pack that flies in the case; it must be a battery. Empty: none is named.
 EditResult setLoadCasePack(const Build &build, const std::string &loadCase, const std::string &pack);
+/// Whether a computer or charger can be plugged into the part: a USB port; power banks give there.
+bool takesUsb(const Build &build, const std::string &part);
+/// On the bench: the part whose USB socket a computer or charger feeds; packs are unplugged then. Empty: none.
+EditResult setLoadCaseUsb(const Build &build, const std::string &loadCase, const std::string &part);
 /// What weighings and weight limits say of the case goes back to the first one.
 EditResult removeLoadCase(const Build &build, const std::string &loadCase);
 

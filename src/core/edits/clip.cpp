@@ -84,9 +84,13 @@ EditResult clipOf(const Build &build, const std::vector<std::string> &parts) {
         clip.parts.push_back(std::move(copy));
     }
     if (clip.parts.size() != chosen.size()) return refuse("Some of the chosen parts are not in this build.");
-    clip.types = std::move(types);
     for (const auto &wire : build.wires)
-        if (chosen.contains(wire.from.part) && chosen.contains(wire.to.part)) clip.wires.push_back(wire);
+        if (chosen.contains(wire.from.part) && chosen.contains(wire.to.part)) {
+            clip.wires.push_back(wire);
+            for (const auto &insert : wire.inserts)
+                if (const auto type = build.types->find(insert.type); type != build.types->end()) types.insert(*type);
+        }
+    clip.types = std::move(types);
     return clip;
 }
 
@@ -215,6 +219,8 @@ private:
             // Led by places of the other one it would run all over the craft.
             copy.stops.clear();
             copy.bundle.clear();
+            for (auto &insert : copy.inserts)
+                if (const auto here = typeId_.find(insert.type); here != typeId_.end()) insert.type = here->second;
             next_.wires.push_back(std::move(copy));
         }
     }

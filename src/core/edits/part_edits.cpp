@@ -162,6 +162,7 @@ EditResult removePart(const Build &build, const std::string &part) {
     for (auto &loadCase : next.loadCases) {
         std::erase(loadCase.aboard, part);
         if (loadCase.battery == part) loadCase.battery.clear();
+        if (loadCase.usb == part) loadCase.usb.clear();
     }
     return next;
 }
@@ -197,6 +198,9 @@ EditResult putType(const Build &build, const PartType &type, const std::string &
         if (!replaces.empty() && part.type == replaces) part.type = type.id;
     for (auto &entry : next.kit)
         if (!replaces.empty() && entry.item == replaces) entry.item = type.id;
+    for (auto &wire : next.wires)
+        for (auto &insert : wire.inserts)
+            if (!replaces.empty() && insert.type == replaces) insert.type = type.id;
     dropLostRadios(next);
     return next;
 }

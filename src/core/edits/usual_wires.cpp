@@ -165,7 +165,9 @@ private:
         return std::any_of(build_.wires.begin(), build_.wires.end(), [&](const Wire &w) {
             if (w.from.part != part && w.to.part != part) return false;
             return std::any_of(w.cores.begin(), w.cores.end(),
-                               [](const WireCore &core) { return !carriesPower(signalOf(core.fromPin).kind); });
+                               [&](const WireCore &core) {
+                                   return !carriesPower(signalAt(build_, w.from, core.fromPin).kind);
+                               });
         });
     }
     /// To the other's port that suits best, when the two are not joined yet and a signal passes between them.
@@ -178,8 +180,8 @@ private:
             const auto there = proposePort(build_, own, other);
             if (!there) continue;
             const auto cores = proposeCores(build_, own, *there);
-            const bool signal = std::any_of(cores.begin(), cores.end(), [](const WireCore &core) {
-                return !carriesPower(signalOf(core.fromPin).kind);
+            const bool signal = std::any_of(cores.begin(), cores.end(), [&](const WireCore &core) {
+                return !carriesPower(signalAt(build_, own, core.fromPin).kind);
             });
             if (signal) return join(own, *there);
         }

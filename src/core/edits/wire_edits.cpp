@@ -1,6 +1,5 @@
 #include "core/edits/wire_edits.h"
 
-#include "core/base/sentence.h"
 #include "core/links/link_report.h"
 #include "core/pins/nets.h"
 
@@ -100,6 +99,9 @@ EditResult removeCore(const Build &build, const std::string &wire, int core) {
     return onWire(build, wire, [&](Wire &w) -> std::string {
         if (core < 0 || std::size_t(core) >= w.cores.size()) return "The wire has no such core.";
         w.cores.erase(w.cores.begin() + core);
+        // What sat in it goes along; the others keep their cores.
+        std::erase_if(w.inserts, [&](const WireInsert &insert) { return insert.core == core; });
+        for (auto &insert : w.inserts) insert.core -= insert.core > core;
         return {};
     });
 }
@@ -160,7 +162,7 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
     std::string inletPin;
     for (const auto &port : type->ports)
         for (std::size_t i = 0; i < port.pins.size(); ++i) {
-            const Signal signal = signalOf(port.pins[i].signal);
+            const Signal signal = signalAt(*type, port, i);
             if (signal.kind != SignalKind::supply || port.kind == PortKind::usb) continue;
             if (outputOf(*type, supplyName(signal))) continue;
             if (!inletPin.empty()) continue;
@@ -174,7 +176,7 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
         for (std::size_t c = 0; c < wire.cores.size(); ++c) {
             const bool from = wire.from.part == load, to = wire.to.part == load;
             if (!from && !to) continue;
-            const Signal own = signalOf(from ? wire.cores[c].fromPin : wire.cores[c].toPin);
+            const Signal own = signalAt(build, from ? wire.from : wire.to, from ? wire.cores[c].fromPin : wire.cores[c].toPin);
             if (own.kind != SignalKind::supply || outputOf(*type, supplyName(own)) || !old.id.empty()) continue;
             inlet = from ? wire.from : wire.to;
             inletPin = from ? wire.cores[c].fromPin : wire.cores[c].toPin;
@@ -184,14 +186,15 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
             if (far.part == source)
                 if (const Port *port = findPort(*gives, far.port))
                     for (std::size_t i = 0; i < port->pins.size(); ++i)
-                        if (supplyName(signalOf(port->pins[i].signal)) == supply) {
+                        if (supplyName(signalAt(*gives, *port, i)) == supply) {
                             (from ? wire.cores[c].toPin : wire.cores[c].fromPin) = pinName(*port, i);
                             return next;
                         }
             wire.cores.erase(wire.cores.begin() + std::ptrdiff_t(c));
         }
-    std::erase_if(next.wires, [](const Wire &w) {
-        return w.cores.empty() || (w.cores.size() == 1 && signalOf(w.cores[0].fromPin).kind == SignalKind::ground);
+    std::erase_if(next.wires, [&](const Wire &w) {
+        return w.cores.empty() ||
+               (w.cores.size() == 1 && signalAt(build, w.from, w.cores[0].fromPin).kind == SignalKind::ground);
     });
     // The port of the source with that supply and, if there is one, a ground beside it.
     WireEnd outlet;
@@ -200,7 +203,7 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
     for (const auto &port : gives->ports) {
         if (port.kind == PortKind::usb) continue;
         for (std::size_t i = 0; i < port.pins.size(); ++i) {
-            if (supplyName(signalOf(port.pins[i].signal)) != supply) continue;
+            if (supplyName(signalAt(*gives, port, i)) != supply) continue;
             const bool ground = pinIndex(port, "GND") >= 0 || pinIndex(port, "-") >= 0;
             if (!outletPin.empty() && (grounded || !ground)) continue;
             outlet = {source, port.id};
@@ -272,63 +275,6 @@ void dropLostStops(Build &build) {
         std::erase_if(wire.stops, [&](const RouteStop &s) {
             return !s.at.empty() && std::find(ids.begin(), ids.end(), s.at) == ids.end();
         });
-}
-
-EditResult applyWireChange(const Build &build, const WireChange &change) {
-    switch (change.kind) {
-    case WireChange::Kind::gauge: return setGauge(build, change.wire, change.gauge_AWG);
-    case WireChange::Kind::stock:
-        return onWire(build, change.wire, [](Wire &w) -> std::string {
-            w.make = WireMake::stock;
-            w.readyMade_mm.reset();
-            return {};
-        });
-    case WireChange::Kind::twist:
-        return onWire(build, change.wire, [](Wire &w) -> std::string {
-            w.lay = WireLay::twisted;
-            return {};
-        });
-    case WireChange::Kind::grommet: return setHoleEdge(build, change.wire, HoleEdge::grommet);
-    case WireChange::Kind::movePin: return movePin(build, change.wire, change.core, change.atFrom, change.pin);
-    case WireChange::Kind::supply: return moveSupply(build, change.wire, change.part, change.pin);
-    case WireChange::Kind::port:
-        return onWire(build, change.wire, [&](Wire &w) -> std::string {
-            (change.atFrom ? w.from : w.to).port = change.pin;
-            return {};
-        });
-    case WireChange::Kind::tie: return addTie(build, change.at_mm);
-    case WireChange::Kind::leaveOut: return removeWire(build, change.wire);
-    }
-    return refuse("There is no such change.");
-}
-
-Sentence wordWireChange(const Build &build, const WireChange &change) {
-    switch (change.kind) {
-    case WireChange::Kind::gauge:
-        return {"Use AWG {0} for {1}", {std::to_string(change.gauge_AWG), displayName(build, change.wire)}};
-    case WireChange::Kind::stock: return {"Cut {0} new from stock", {displayName(build, change.wire)}};
-    case WireChange::Kind::twist: return {"Twist {0}", {displayName(build, change.wire)}};
-    case WireChange::Kind::grommet: return {"Put a grommet into {0}", {change.wire}};
-    case WireChange::Kind::movePin: {
-        const Wire *wire = findWire(build, change.wire);
-        const Port *port = wire ? portOf(build, change.atFrom ? wire->from : wire->to) : nullptr;
-        std::string was;
-        if (wire && std::size_t(change.core) < wire->cores.size())
-            was = change.atFrom ? wire->cores[std::size_t(change.core)].fromPin
-                                : wire->cores[std::size_t(change.core)].toPin;
-        if (!port) return {"Move {0} to {1}", {was, change.pin}};
-        return {
-            "Move pin {0} to {1}, {2}",
-            {std::to_string(pinIndex(*port, was) + 1), std::to_string(pinIndex(*port, change.pin) + 1), change.pin}};
-    }
-    case WireChange::Kind::supply:
-        return {"Feed {0} from {1}, {2}",
-                {displayName(build, change.wire), displayName(build, change.part), change.pin}};
-    case WireChange::Kind::port: return {"Lead {0} to {1}", {displayName(build, change.wire), change.pin}};
-    case WireChange::Kind::tie: return {"Tie it down there", {}};
-    case WireChange::Kind::leaveOut: return {"Leave {0} out", {displayName(build, change.wire)}};
-    }
-    return {};
 }
 
 } // namespace waxis

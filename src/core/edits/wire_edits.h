@@ -41,13 +41,31 @@ void dropLostStops(Build &build);
 
 /// A change that a finding proposes.
 struct WireChange {
-    enum class Kind { gauge, stock, twist, grommet, movePin, supply, port, tie, leaveOut };
+    enum class Kind {
+        gauge,
+        stock,
+        twist,
+        grommet,
+        movePin,
+        supply,
+        port,
+        tie,
+        leaveOut,
+        joinPins,
+        sleeve,
+        tapeEdges,
+        dropInsert,
+        turnInsert,
+        dropStop,
+        liftCore
+    };
     Kind kind = Kind::gauge;
     std::string wire; ///< grommet: the pass-through; supply: the load
     int gauge_AWG = 0;
-    int core = 0;
+    int core = 0; ///< dropInsert, turnInsert: index of the insert; dropStop: of the stop
     bool atFrom = false;
-    std::string part, pin;     ///< supply: source and its supply; movePin: the pin; port: the port it moves to
+    /// supply: source and its supply; movePin: the pin; port: the port it moves to; joinPins: the pins at both ends
+    std::string part, pin;
     Vec3 at_mm = Vec3::Zero(); ///< tie
 };
 EditResult applyWireChange(const Build &build, const WireChange &change);

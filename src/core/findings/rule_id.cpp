@@ -54,6 +54,8 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::wirSoft: return "WIR-11";
     case RuleId::wirJoints: return "WIR-12";
     case RuleId::wirRoute: return "WIR-13";
+    case RuleId::wirSolid: return "WIR-14";
+    case RuleId::wirPad: return "WIR-15";
     case RuleId::pwrRail: return "PWR-1";
     case RuleId::pwrRange: return "PWR-2";
     case RuleId::pwrHeat: return "PWR-3";
@@ -64,6 +66,9 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::pwrTap: return "PWR-8";
     case RuleId::pwrEndurance: return "PWR-9";
     case RuleId::pwrUnfed: return "PWR-10";
+    case RuleId::pwrDark: return "PWR-11";
+    case RuleId::pwrInline: return "PWR-12";
+    case RuleId::pwrBalanceTap: return "PWR-13";
     case RuleId::lnkCross: return "LNK-4";
     case RuleId::lnkGround: return "LNK-5";
     case RuleId::lnkOnce: return "LNK-6";
@@ -73,6 +78,9 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::lnkMotors: return "LNK-10";
     case RuleId::lnkChannels: return "LNK-11";
     case RuleId::lnkPins: return "LNK-12";
+    case RuleId::lnkHalf: return "LNK-14";
+    case RuleId::lnkFunctions: return "LNK-15";
+    case RuleId::lnkMates: return "LNK-16";
     case RuleId::radSeparation: return "RAD-1";
     case RuleId::radNoise: return "RAD-2";
     case RuleId::radBlocking: return "RAD-3";

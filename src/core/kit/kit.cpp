@@ -127,6 +127,13 @@ std::vector<KitLine> kitLines(const Build &build, const Practice &practice) {
             ++line.needed;
             line.members.push_back(part.id);
         }
+    for (const auto &wire : build.wires)
+        for (const auto &insert : wire.inserts)
+            if (build.types->contains(insert.type)) {
+                KitLine &line = lineOf(insert.type);
+                ++line.needed;
+                line.members.push_back(wire.id);
+            }
     std::erase_if(lines, [&](const KitLine &line) { return line.needed == 0 && !findKitEntry(build, line.item); });
     std::stable_sort(lines.begin(), lines.end(), [](const KitLine &a, const KitLine &b) {
         return a.family != b.family ? a.family < b.family : a.name < b.name;

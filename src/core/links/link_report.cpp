@@ -1,5 +1,8 @@
 #include "core/links/link_report.h"
 
+#include "core/links/channels.h"
+#include "core/links/joint.h"
+#include "core/links/port_kinds.h"
 #include "core/pins/nets.h"
 
 #include <algorithm>
@@ -10,55 +13,6 @@
 namespace waxis {
 
 namespace {
-
-bool isPair(SignalKind a, SignalKind b, SignalKind x, SignalKind y) { return (a == x && b == y) || (a == y && b == x); }
-
-/// Whether two signals may be joined; voltages of supplies are another matter.
-bool fits(const Signal &a, const Signal &b) {
-    using K = SignalKind;
-    if (isPair(a.kind, b.kind, K::serialTx, K::serialRx) || isPair(a.kind, b.kind, K::motor, K::pulse) ||
-        isPair(a.kind, b.kind, K::servo, K::pulse) || isPair(a.kind, b.kind, K::channel, K::pulse) ||
-        isPair(a.kind, b.kind, K::telemetry, K::serialRx) || isPair(a.kind, b.kind, K::buzzer, K::ground))
-        return true;
-    if (a.kind != b.kind) return false;
-    switch (a.kind) {
-    case K::serialTx:
-    case K::serialRx: return false;
-    case K::videoLink:
-    case K::usb:
-    case K::other: return a.plain == b.plain;
-    case K::cell:
-    case K::motor: return a.number == b.number;
-    case K::ground:
-    case K::supply:
-    case K::phase:
-    case K::busData:
-    case K::busClock:
-    case K::servo:
-    case K::pulse:
-    case K::channel:
-    case K::video:
-    case K::telemetry:
-    case K::current:
-    case K::lampData:
-    case K::buzzer: return true;
-    }
-    return false;
-}
-
-bool isSerialPort(const Port &port) {
-    bool tx = false, rx = false;
-    for (const auto &pin : port.pins) {
-        tx |= signalOf(pin.signal).kind == SignalKind::serialTx;
-        rx |= signalOf(pin.signal).kind == SignalKind::serialRx;
-    }
-    return tx && rx && port.kind != PortKind::usb;
-}
-
-bool isBusPort(const Port &port) {
-    return std::any_of(port.pins.begin(), port.pins.end(),
-                       [](const Pin &p) { return signalOf(p.signal).kind == SignalKind::busData; });
-}
 
 /// The other end of a wire, or null when it does not end at this port.
 const WireEnd *otherEnd(const Wire &wire, const WireEnd &end) {
@@ -78,7 +32,9 @@ public:
         lookAtCompasses();
         listSerialPorts();
         followMotors();
-        mapChannels();
+        lookForHalves();
+        report_.channels = channelLinks(build_);
+        report_.wanted = wantedFunctions(build_);
         return std::move(report_);
     }
 
@@ -98,6 +54,19 @@ private:
         return report_.faults.back();
     }
 
+    static LinkFault faultOf(Joint joint) {
+        switch (joint) {
+        case Joint::sameWay: return LinkFault::sameWay;
+        case Joint::shortCircuit: return LinkFault::shortCircuit;
+        case Joint::cannotAnswer: return LinkFault::cannotAnswer;
+        case Joint::boot: return LinkFault::boot;
+        case Joint::cellTap: return LinkFault::balanceTap;
+        case Joint::right:
+        case Joint::mismatch: break;
+        }
+        return LinkFault::mismatch;
+    }
+
     void lookAtCores(const Wire &wire) {
         const Port *from = portOf(build_, wire.from), *to = portOf(build_, wire.to);
         bool data = false, clock = false;
@@ -113,18 +82,12 @@ private:
                 f.pin = near ? core.fromPin : core.toPin;
                 continue;
             }
-            const Signal x = signalOf(core.fromPin), y = signalOf(core.toPin);
+            const Signal x = signalAt(build_, wire.from, core.fromPin), y = signalAt(build_, wire.to, core.toPin);
             data |= x.kind == SignalKind::busData;
             clock |= x.kind == SignalKind::busClock;
-            if (isPair(x.kind, y.kind, SignalKind::supply, SignalKind::ground)) {
-                add(LinkFault::shortCircuit, wire, int(c));
-                continue;
-            }
-            if (!fits(x, y)) {
-                const bool serial =
-                    (x.kind == SignalKind::serialTx || x.kind == SignalKind::serialRx) && x.kind == y.kind;
-                const bool bus = isPair(x.kind, y.kind, SignalKind::busData, SignalKind::busClock);
-                add(serial || bus ? LinkFault::sameWay : LinkFault::mismatch, wire, int(c));
+            const Joint joint = jointOf(x, y);
+            if (joint != Joint::right) {
+                add(faultOf(joint), wire, int(c));
                 continue;
             }
             const Pin &p = from->pins[std::size_t(a)], &q = to->pins[std::size_t(b)];
@@ -145,10 +108,7 @@ private:
             for (const auto &core : wire.cores)
                 for (const auto &[end, pin] :
                      {std::pair{&wire.from, &core.fromPin}, std::pair{&wire.to, &core.toPin}}) {
-                    const SignalKind kind = signalOf(*pin).kind;
-                    if (carriesPower(kind) || kind == SignalKind::busData || kind == SignalKind::busClock ||
-                        kind == SignalKind::lampData || kind == SignalKind::telemetry)
-                        continue;
+                    if (!takesOneWire(signalAt(build_, *end, *pin).kind)) continue;
                     users[{end->part + "/" + end->port, *pin}].push_back(&wire);
                 }
         for (const auto &[place, wires] : users) {
@@ -181,8 +141,8 @@ private:
             return -1;
         };
         for (const auto &wire : build_.wires) {
-            const bool signal = std::any_of(wire.cores.begin(), wire.cores.end(), [](const WireCore &c) {
-                const SignalKind kind = signalOf(c.fromPin).kind;
+            const bool signal = std::any_of(wire.cores.begin(), wire.cores.end(), [&](const WireCore &c) {
+                const SignalKind kind = signalAt(build_, wire.from, c.fromPin).kind;
                 return !carriesPower(kind) && kind != SignalKind::phase && kind != SignalKind::buzzer &&
                        kind != SignalKind::other;
             });
@@ -197,11 +157,11 @@ private:
             const PartType *type = typeOf(build_, part);
             if (!type || type->kind != PartKind::gps) continue;
             for (const auto &port : type->ports) {
-                if (!isBusPort(port)) continue;
+                if (!isBusPort(*type, port)) continue;
                 const bool joined = std::any_of(build_.wires.begin(), build_.wires.end(), [&](const Wire &w) {
                     return otherEnd(w, {part.id, port.id}) &&
-                           std::any_of(w.cores.begin(), w.cores.end(), [](const WireCore &c) {
-                               return signalOf(c.fromPin).kind == SignalKind::busData;
+                           std::any_of(w.cores.begin(), w.cores.end(), [&](const WireCore &c) {
+                               return signalAt(build_, w.from, c.fromPin).kind == SignalKind::busData;
                            });
                 });
                 if (joined) continue;
@@ -219,12 +179,15 @@ private:
             const PartType *type = typeOf(build_, part);
             if (!type || type->kind != PartKind::flightController) continue;
             for (const auto &port : type->ports) {
-                if (!isSerialPort(port)) continue;
+                if (!isSerialPort(*type, port)) continue;
                 SerialPort serial{part.id, port.id, {}};
                 for (const auto &wire : build_.wires)
                     if (const WireEnd *other = otherEnd(wire, {part.id, port.id}))
                         for (const auto &core : wire.cores) {
-                            const SignalKind kind = signalOf(wire.from == *other ? core.toPin : core.fromPin).kind;
+                            const bool forward = !(wire.from == *other);
+                            const SignalKind kind = signalAt(build_, forward ? wire.from : wire.to,
+                                                             forward ? core.fromPin : core.toPin)
+                                                        .kind;
                             if (kind == SignalKind::serialTx || kind == SignalKind::serialRx)
                                 serial.usedBy = other->part;
                         }
@@ -240,7 +203,7 @@ private:
             MotorLink link{mount.id, mount.number, {}, {}};
             std::string escPort;
             for (const auto &wire : build_.wires) {
-                if (roleOf(wire) != WireRole::phase) continue;
+                if (roleOf(build_, wire) != WireRole::phase) continue;
                 for (const auto &[motor, esc] : {std::pair{&wire.from, &wire.to}, std::pair{&wire.to, &wire.from}}) {
                     const Part *part = findPart(build_, motor->part);
                     const PartType *type = part ? typeOf(build_, *part) : nullptr;
@@ -269,166 +232,52 @@ private:
                     const std::string &nearPin = forward ? core.toPin : core.fromPin;
                     const std::string &farPin = forward ? core.fromPin : core.toPin;
                     if (near.part != esc.id || far.part == esc.id) continue;
-                    const SignalKind kind = signalOf(nearPin).kind;
-                    if (several ? kind == SignalKind::motor && signalOf(nearPin).plain == wanted
-                                : kind == SignalKind::pulse)
+                    const Signal signal = signalAt(build_, near, nearPin);
+                    if (several ? signal.kind == SignalKind::motor && signal.plain == wanted
+                                : signal.kind == SignalKind::pulse)
                         return farPin;
                 }
         return {};
     }
 
-    void mapChannels() {
-        for (const auto &wire : build_.wires)
-            for (const auto &core : wire.cores)
-                if (signalOf(core.fromPin).kind == SignalKind::channel ||
-                    signalOf(core.toPin).kind == SignalKind::channel)
-                    report_.channels.emplace_back(wire.from.part + "/" + core.fromPin, wire.to.part + "/" + core.toPin);
+    /// A device that has both pins and uses one of them: of its ports that go to a controller.
+    void lookForHalves() {
+        for (const auto &part : build_.parts) {
+            const PartType *type = typeOf(build_, part);
+            if (!type || type->kind == PartKind::flightController) continue;
+            for (const auto &port : type->ports)
+                if (isSerialPort(*type, port)) lookForHalf({part.id, port.id});
+        }
+    }
+    void lookForHalf(const WireEnd &device) {
+        const Wire *carrier = nullptr;
+        std::string tells, hears;
+        for (const auto &wire : build_.wires) {
+            const WireEnd *other = otherEnd(wire, device);
+            if (!other) continue;
+            for (const auto &core : wire.cores) {
+                const std::string &pin = wire.from == device ? core.fromPin : core.toPin,
+                                  &farPin = wire.from == device ? core.toPin : core.fromPin;
+                const Signal own = signalAt(build_, device, pin);
+                if (jointOf(own, signalAt(build_, *other, farPin)) != Joint::right) return; // said as a joint
+                if (own.kind == SignalKind::serialTx) tells = pin, carrier = &wire;
+                if (own.kind == SignalKind::serialRx) hears = pin, carrier = &wire;
+            }
+        }
+        if (!carrier || tells.empty() == hears.empty()) return;
+        LinkFinding &f = add(LinkFault::halfSerial, *carrier, -1);
+        f.part = device.part;
+        f.port = device.port;
+        f.pin = tells.empty() ? hears : tells;
+        f.value = tells.empty() ? 0 : 1; // 1: it tells and does not hear
     }
 
     const Build &build_;
     LinkReport report_;
 };
 
-/// The number of the motor that a speed controller or motor belongs to; 0 when unknown.
-int motorNumberAt(const Build &build, const LinkReport &links, const std::string &part) {
-    for (const auto &link : links.motors)
-        if (link.esc == part) return link.number;
-    const Part *found = findPart(build, part);
-    for (const auto &mount : build.frame->motorMounts)
-        if (found && found->placement.site == mount.id) return mount.number;
-    return 0;
-}
-
 } // namespace
 
 LinkReport linkReport(const Build &build) { return Reporter(build).run(); }
-
-std::vector<std::string> usedPins(const Build &build, const WireEnd &end, const std::string &exceptWire) {
-    std::vector<std::string> pins;
-    for (const auto &wire : build.wires) {
-        if (wire.id == exceptWire) continue;
-        for (const auto &core : wire.cores) {
-            if (wire.from == end) pins.push_back(core.fromPin);
-            if (wire.to == end) pins.push_back(core.toPin);
-        }
-    }
-    return pins;
-}
-
-std::vector<WireCore> proposeCores(const Build &build, const WireEnd &from, const WireEnd &to) {
-    std::vector<WireCore> cores;
-    const Port *a = portOf(build, from), *b = portOf(build, to);
-    if (!a || !b) return cores;
-    if (a->kind == PortKind::coax || b->kind == PortKind::coax) return {{"", "", {}, {}}};
-    const auto usedA = usedPins(build, from), usedB = usedPins(build, to);
-    const LinkReport links = linkReport(build);
-    auto isTaken = [](const std::vector<std::string> &used, const std::string &pin) {
-        const SignalKind kind = signalOf(pin).kind;
-        if (carriesPower(kind) || kind == SignalKind::busData || kind == SignalKind::busClock) return false;
-        return std::find(used.begin(), used.end(), pin) != used.end();
-    };
-    std::set<std::size_t> taken;
-    for (std::size_t i = 0; i < a->pins.size(); ++i) {
-        const std::string pin = pinName(*a, i);
-        const Signal x = signalOf(pin);
-        if (isTaken(usedA, pin)) continue;
-        std::optional<std::size_t> best;
-        int bestScore = 0;
-        for (std::size_t j = 0; j < b->pins.size(); ++j) {
-            const std::string other = pinName(*b, j);
-            const Signal y = signalOf(other);
-            if (taken.contains(j) || isTaken(usedB, other) || !fits(x, y)) continue;
-            int score = 1;
-            if (x.plain == y.plain) score = 3;
-            if (x.kind == SignalKind::supply) {
-                // The same voltage, or nothing: another one is for a person to decide.
-                if (x.supply_V != y.supply_V) continue;
-                score = 3;
-            }
-            // A camera's video goes to the camera input, a transmitter's comes from the output.
-            const Part *source = findPart(build, from.part), *sink = findPart(build, to.part);
-            const PartType *ts = source ? typeOf(build, *source) : nullptr, *tk = sink ? typeOf(build, *sink) : nullptr;
-            if (x.kind == SignalKind::video && ts && tk) {
-                for (const auto &[type, name] : {std::pair{ts, &y.plain}, std::pair{tk, &x.plain}}) {
-                    if (type->kind == PartKind::flightCamera && *name == "CAM") score = 4;
-                    if (type->kind == PartKind::flightCamera && *name == "VTX") score = 0;
-                    if (type->kind == PartKind::videoTransmitter && *name == "VTX") score = 4;
-                    if (type->kind == PartKind::videoTransmitter && *name == "CAM") score = 0;
-                }
-            }
-            if (isPair(x.kind, y.kind, SignalKind::motor, SignalKind::pulse)) {
-                const bool outward = x.kind == SignalKind::motor;
-                const int number = motorNumberAt(build, links, outward ? to.part : from.part);
-                const int pinNumber = outward ? x.number : y.number;
-                if (number > 0) score = pinNumber == number ? 4 : 0;
-            }
-            if (score > bestScore) {
-                bestScore = score;
-                best = j;
-            }
-        }
-        if (!best) continue;
-        taken.insert(*best);
-        cores.push_back({pin, pinName(*b, *best), {}, {}});
-    }
-    return cores;
-}
-
-std::optional<WireEnd> proposePort(const Build &build, const WireEnd &end, const std::string &part) {
-    const Part *found = findPart(build, part);
-    const PartType *type = found ? typeOf(build, *found) : nullptr;
-    const Port *own = portOf(build, end);
-    if (!type || !own) return std::nullopt;
-    std::optional<WireEnd> best;
-    double bestScore = 0;
-    for (const auto &port : type->ports) {
-        const WireEnd other{part, port.id};
-        if ((own->kind == PortKind::coax) != (port.kind == PortKind::coax) || port.kind == PortKind::usb) continue;
-        if (own->kind == PortKind::coax) {
-            if (usedPins(build, other).empty()) return other;
-            continue;
-        }
-        const auto cores = proposeCores(build, end, other);
-        // Signals count before supplies, and a port with pins to spare is the worse one.
-        double score = 0;
-        for (const auto &core : cores) score += carriesPower(signalOf(core.fromPin).kind) ? 1 : 10;
-        score -= 0.1 * double(port.pins.size() - cores.size());
-        const bool onlyGround = std::all_of(cores.begin(), cores.end(), [](const WireCore &core) {
-            return signalOf(core.fromPin).kind == SignalKind::ground;
-        });
-        if (onlyGround || score <= bestScore) continue;
-        bestScore = score;
-        best = other;
-    }
-    return best;
-}
-
-PortNeeds needsOf(const Build &build, const PartType &type) {
-    PortNeeds needs;
-    for (const auto &port : type.ports) {
-        needs.serial += isSerialPort(port);
-        needs.bus |= isBusPort(port);
-        for (const auto &pin : port.pins) needs.video |= signalOf(pin.signal).kind == SignalKind::video;
-    }
-    if (type.electrical) {
-        needs.least_V = type.electrical->supplyMin_V;
-        needs.most_V = type.electrical->supplyMax_V;
-        needs.peak_A = type.electrical->peak_A.value.value_or(type.electrical->typical_A.value.value_or(0));
-    }
-    for (const auto &serial : linkReport(build).serial)
-        if (serial.usedBy.empty()) needs.freeSerial.push_back(serial.part + "/" + serial.port);
-    for (const auto &part : build.parts) {
-        const PartType *other = typeOf(build, part);
-        if (!other || !other->electrical) continue;
-        for (const auto &output : other->electrical->outputs)
-            if (needs.least_V && needs.most_V && output.voltage_V >= *needs.least_V &&
-                output.voltage_V <= *needs.most_V && output.limit_A >= needs.peak_A)
-                needs.supplies.push_back(part.id + "/" + output.id);
-        if (other->kind == PartKind::battery && other->electrical->cells && needs.most_V &&
-            *other->electrical->cells * other->electrical->cellFull_V.value_or(4.2) <= *needs.most_V)
-            needs.supplies.push_back(part.id);
-    }
-    return needs;
-}
 
 } // namespace waxis

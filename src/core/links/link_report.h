@@ -11,7 +11,7 @@
 namespace waxis {
 
 enum class LinkFault {
-    sameWay,     ///< transmit to transmit, receive to receive, data to clock
+    sameWay,     ///< transmit to transmit, receive to receive, data to clock, video out to video out
     mismatch,    ///< signals that have nothing to do with each other
     noPin,       ///< the port has no such pin
     usedTwice,   ///< a signal pin with two wires
@@ -20,15 +20,19 @@ enum class LinkFault {
     noGround,    ///< no ground between two ends of a signal
     halfBus,     ///< one of the two bus wires only
     noCompass,   ///< a compass whose bus is not connected
-    shortCircuit ///< supply to ground
+    shortCircuit, ///< supply to ground
+    cannotAnswer, ///< a control wire on a pin that only listens
+    boot,         ///< a pin that is held at power-on
+    balanceTap,   ///< a load that is fed at the balance plug
+    halfSerial    ///< one of the two wires of a serial link only
 };
 
 struct LinkFinding {
     LinkFault fault = LinkFault::mismatch;
     std::vector<std::string> wires;
-    std::string part, port, pin; ///< where
+    std::string part, port, pin; ///< where; of half a serial link the device, and its pin that is left
     std::string fromPin, toPin;
-    double value = 0, limit = 0; ///< volts where they matter
+    double value = 0, limit = 0; ///< volts where they matter; of half a serial link 1: it tells and does not hear
     int core = -1;
 };
 
@@ -46,12 +50,22 @@ struct MotorLink {
     std::string esc;
 };
 
+/// A channel on its way from the receiver to what it moves: by a wire each, or in order within a serial link.
+struct ChannelLink {
+    std::string from, to; ///< "rx/CH1", "fc/CH1"
+    std::string fromPart, toPart;
+    ChannelFunction sent = ChannelFunction::none, wanted = ChannelFunction::none; ///< none: not stated
+    bool isCrossed() const {
+        return sent != ChannelFunction::none && wanted != ChannelFunction::none && sent != wanted;
+    }
+};
+
 struct LinkReport {
     std::vector<LinkFinding> faults;
     std::vector<SerialPort> serial; ///< of all controllers
     std::vector<MotorLink> motors;
-    /// Receiver channel outputs and the controller inputs that they go to, as pins.
-    std::vector<std::pair<std::string, std::string>> channels;
+    std::vector<ChannelLink> channels;
+    std::vector<ChannelFunction> wanted; ///< by what is aboard, each once: flight, mode, gimbal axes, lamps...
     int freeSerial = 0;
 };
 

@@ -8,8 +8,8 @@ std::optional<Vec3> compassPlace(const PartType &type) {
     if (type.magnetics && type.magnetics->compass_mm) return type.magnetics->compass_mm;
     if (type.kind != PartKind::gps) return std::nullopt;
     for (const auto &port : type.ports)
-        for (const auto &pin : port.pins)
-            if (signalOf(pin.signal).kind == SignalKind::busData)
+        for (std::size_t p = 0; p < port.pins.size(); ++p)
+            if (signalAt(type, port, p).kind == SignalKind::busData)
                 return type.solids.empty() ? Vec3(Vec3::Zero()) : type.solids[0].X_PartSolid.position_mm;
     return std::nullopt;
 }

@@ -1,5 +1,6 @@
 #include "core/magnetics/current_paths.h"
 
+#include "core/catalog/material.h"
 #include "core/clearance/clearance_world.h"
 #include "core/geometry/segment.h"
 #include "core/magnetics/biot_savart.h"
@@ -12,6 +13,7 @@
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace waxis {
 
@@ -20,7 +22,7 @@ namespace {
 constexpr double kOpenEnd_mm = 10; // untwisted at either end (common practice, no source)
 
 /// A pair as two lines, half the spacing to either side, weakened towards its middle where it is twisted.
-Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point) {
+Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point, bool onEdge) {
     const auto &points = path.points_mm;
     const double relief =
         path.pitch_mm > 0 ? twistRelief(path.spacing_mm, path.pitch_mm, polylineDistance(point, points)) : 1;
@@ -34,6 +36,7 @@ Vec3 pairFieldPerAmpere(const CurrentPath &path, const Vec3 &point) {
         // Side by side, lying flat: square to the run and level where there is such a direction.
         Vec3 aside = along.cross(Vec3::UnitZ());
         if (aside.norm() < 1e-3 * piece) aside = along.cross(Vec3::UnitX());
+        if (onEdge) aside = along.cross(aside);
         aside *= path.spacing_mm / 2 / aside.norm();
         const auto two = [&](const Vec3 &a, const Vec3 &b) {
             return Vec3(segmentField_uT(a + aside, b + aside, point, 1) +
@@ -63,7 +66,7 @@ FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadC
         if (!current.known || current.way == 0 || w >= routes.size() || routes[w].points_mm.size() < 2) continue;
         bool supply = false, ground = false;
         for (const auto &core : wire.cores) {
-            const SignalKind kind = signalOf(core.fromPin).kind;
+            const SignalKind kind = signalAt(build, wire.from, core.fromPin).kind;
             supply |= kind == SignalKind::supply;
             ground |= kind == SignalKind::ground;
         }
@@ -95,22 +98,77 @@ FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadC
     return sources;
 }
 
-Vec3 pathFieldPerAmpere_uT(const CurrentPath &path, const Vec3 &point_mm) {
-    return path.pair ? pairFieldPerAmpere(path, point_mm) : polylineField_uT(path.points_mm, point_mm, 1);
+LieField pathFieldPerAmpere_uT(const CurrentPath &path, const Vec3 &point_mm) {
+    if (!path.pair) return {polylineField_uT(path.points_mm, point_mm, 1), Vec3::Zero(), false};
+    return {pairFieldPerAmpere(path, point_mm, false), pairFieldPerAmpere(path, point_mm, true), true};
 }
 
-FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t loadCase) {
+FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t loadCase, double lean_deg) {
     FieldAt sum;
+    LevelField hover, full;
     const CaseMask bit = CaseMask(1) << loadCase;
     for (const auto &path : sources.paths) {
         if (!(path.cases & bit)) continue;
-        const Vec3 field = pathFieldPerAmpere_uT(path, point_mm);
-        sum.hover_uT += path.hover_A * field;
-        sum.full_uT += path.full_A * field;
+        const LieField field = pathFieldPerAmpere_uT(path, point_mm);
+        hover.add(field, path.hover_A);
+        full.add(field, path.full_A);
     }
+    sum.hover_uT = hover.worst_uT(lean_deg);
+    sum.full_uT = full.worst_uT(lean_deg);
     for (const auto &magnet : sources.magnets)
         if (magnet.cases & bit) sum.constant_uT += dipoleField_uT(magnet.moment_mAm2, point_mm - magnet.position_mm);
     return sum;
+}
+
+/// Whether a body is of steel or the like: by what it is made of, or because its part says so.
+static bool isFerrous(const Build &build, const BodyOwner &owner, const BodyTraits &traits) {
+    const Frame &frame = *build.frame;
+    switch (owner.kind) {
+    case OwnerKind::part: {
+        const Part *part = findPart(build, owner.id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (!type) return false;
+        if (type->magnetics && type->magnetics->ferrous) return true;
+        const auto solid = std::size_t(traits.solid);
+        return solid < type->solids.size() && isMagnetic(type->solids[solid].material);
+    }
+    case OwnerKind::screw: return true; // the frame's own are counted as steel
+    case OwnerKind::plate: return std::any_of(frame.plates.begin(), frame.plates.end(), [&](const Plate &p) {
+        return p.id == owner.id && isMagnetic(p.material);
+    });
+    case OwnerKind::arm: return std::any_of(frame.arms.begin(), frame.arms.end(), [&](const Arm &a) {
+        return a.id == owner.id && isMagnetic(a.material);
+    });
+    case OwnerKind::standoff: return std::any_of(frame.standoffs.begin(), frame.standoffs.end(), [&](const Standoff &s) {
+        return s.id == owner.id && isMagnetic(s.material);
+    });
+    case OwnerKind::disc: break;
+    }
+    return false;
+}
+
+/// The nearest solid of each thing of steel within twice the practice's distance, nearest first.
+static std::vector<CompassReport::Iron> ironNear(const Build &build, const Practice &practice, const Scene &scene,
+                                                 const std::string &compass, const Vec3 &position_mm,
+                                                 CaseMask aboard) {
+    std::vector<CompassReport::Iron> iron;
+    if (!scene.world) return iron;
+    const double reach_mm = 2 * practice[Limit::ferrousGap];
+    for (std::size_t b = 0; b < scene.world->bodies().size(); ++b) {
+        const BodyOwner &owner = scene.owners[std::size_t(scene.traits[b].owner)];
+        if (owner.id == compass || !(owner.cases & aboard) || !isFerrous(build, owner, scene.traits[b])) continue;
+        const Body &body = scene.world->bodies()[b];
+        const double distance = pointDistance(body.shape, body.X_FrameBody.inverse() * position_mm);
+        if (distance > reach_mm) continue;
+        const auto at =
+            std::find_if(iron.begin(), iron.end(), [&](const CompassReport::Iron &i) { return i.part == owner.id; });
+        if (at == iron.end())
+            iron.push_back({owner.id, distance});
+        else
+            at->distance_mm = std::min(at->distance_mm, distance);
+    }
+    std::stable_sort(iron.begin(), iron.end(), [](const auto &a, const auto &b) { return a.distance_mm < b.distance_mm; });
+    return iron;
 }
 
 CompassReport compassAt(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,
@@ -123,12 +181,13 @@ CompassReport compassAt(const Build &build, const Practice &practice, const std:
     const Part *own = findPart(build, part);
     const CaseMask aboard = own ? casesAboard(*own, loadCases) : ~CaseMask(0);
     const auto level = [](const Vec3 &field) { return field.head<2>().norm(); };
+    const double lean_deg = practice[Limit::cruisePitch];
     double worst = -1;
     std::size_t worstCase = 0;
     for (std::size_t c = 0; c < loadCases.size() && c < kMostLoadCases; ++c) {
         if (!(aboard >> c & 1) || !loadCases[c].flies()) continue;
-        const FieldAt field = fieldAt(sources, position_mm, c);
-        const double sum = level(field.full_uT) + level(field.constant_uT);
+        const FieldAt field = fieldAt(sources, position_mm, c, lean_deg);
+        const double sum = field.full_uT + level(field.constant_uT);
         if (sum <= worst) continue;
         worst = sum;
         worstCase = c;
@@ -136,41 +195,24 @@ CompassReport compassAt(const Build &build, const Practice &practice, const std:
         report.loadCase = loadCases[c].id;
     }
     report.constant_deg = worstHeadingError_deg(earth_uT, level(report.field.constant_uT));
-    report.hover_deg = worstHeadingError_deg(earth_uT, level(report.field.hover_uT));
-    report.full_deg = worstHeadingError_deg(earth_uT, level(report.field.full_uT));
+    report.hover_deg = worstHeadingError_deg(earth_uT, report.field.hover_uT);
+    report.full_deg = worstHeadingError_deg(earth_uT, report.field.full_uT);
     const CaseMask bit = CaseMask(1) << worstCase;
     for (const auto &path : sources.paths) {
         if (!(path.cases & bit)) continue;
-        const Vec3 field = pathFieldPerAmpere_uT(path, position_mm);
-        report.by.push_back({path.wire, Vec3::Zero(), path.hover_A * field, path.full_A * field});
+        LevelField alone;
+        alone.add(pathFieldPerAmpere_uT(path, position_mm), 1);
+        const double perAmpere_uT = alone.worst_uT(lean_deg);
+        report.by.push_back({path.wire, Vec3::Zero(), std::abs(path.hover_A) * perAmpere_uT,
+                             std::abs(path.full_A) * perAmpere_uT});
     }
     for (const auto &magnet : sources.magnets)
         if (magnet.cases & bit)
             report.by.push_back({magnet.part, dipoleField_uT(magnet.moment_mAm2, position_mm - magnet.position_mm),
-                                 Vec3::Zero(), Vec3::Zero()});
+                                 0, 0});
     std::stable_sort(report.by.begin(), report.by.end(),
                      [](const FieldShare &a, const FieldShare &b) { return a.level() > b.level(); });
-    // Iron: nearest solid of each ferrous part.
-    const double reach_mm = 2 * practice[Limit::ferrousGap];
-    if (scene.world)
-        for (std::size_t b = 0; b < scene.world->bodies().size(); ++b) {
-            const BodyOwner &owner = scene.owners[std::size_t(scene.traits[b].owner)];
-            if (owner.kind != OwnerKind::part || owner.id == part || !(owner.cases & aboard)) continue;
-            const Part *other = findPart(build, owner.id);
-            const PartType *type = other ? typeOf(build, *other) : nullptr;
-            if (!type || !type->magnetics || !type->magnetics->ferrous) continue;
-            const Body &body = scene.world->bodies()[b];
-            const double distance = pointDistance(body.shape, body.X_FrameBody.inverse() * position_mm);
-            if (distance > reach_mm) continue;
-            const auto at = std::find_if(report.iron.begin(), report.iron.end(),
-                                         [&](const CompassReport::Iron &i) { return i.part == owner.id; });
-            if (at == report.iron.end())
-                report.iron.push_back({owner.id, distance});
-            else
-                at->distance_mm = std::min(at->distance_mm, distance);
-        }
-    std::stable_sort(report.iron.begin(), report.iron.end(),
-                     [](const auto &a, const auto &b) { return a.distance_mm < b.distance_mm; });
+    report.iron = ironNear(build, practice, scene, part, position_mm, aboard);
     return report;
 }
 
@@ -189,7 +231,7 @@ std::vector<CompassReport> compassReports(const Build &build, const Practice &pr
 }
 
 FieldMap fieldMap(const FieldSources &sources, std::size_t loadCase, const Vec2 &low_mm, const Vec2 &high_mm,
-                  double z_mm, double step_mm) {
+                  double z_mm, double step_mm, double lean_deg) {
     FieldMap map;
     map.corner_mm = low_mm;
     map.step_mm = step_mm;
@@ -199,10 +241,10 @@ FieldMap fieldMap(const FieldSources &sources, std::size_t loadCase, const Vec2 
     for (int r = 0; r < map.rows; ++r)
         for (int c = 0; c < map.columns; ++c) {
             const Vec3 point(low_mm.x() + c * step_mm, low_mm.y() + r * step_mm, z_mm);
-            const FieldAt field = fieldAt(sources, point, loadCase);
+            const FieldAt field = fieldAt(sources, point, loadCase, lean_deg);
             map.constant_uT.push_back(float(field.constant_uT.head<2>().norm()));
-            map.hover_uT.push_back(float(field.hover_uT.head<2>().norm()));
-            map.full_uT.push_back(float(field.full_uT.head<2>().norm()));
+            map.hover_uT.push_back(float(field.hover_uT));
+            map.full_uT.push_back(float(field.full_uT));
         }
     return map;
 }

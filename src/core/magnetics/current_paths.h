@@ -3,6 +3,7 @@
 
 #include "core/build/build.h"
 #include "core/magnetics/field_map.h"
+#include "core/magnetics/level_field.h"
 #include "core/practice/practice.h"
 
 #include <optional>
@@ -35,7 +36,7 @@ struct Magnet {
 };
 
 /// Everything that makes a steady field. Routed wires with a known current and direction; alternating currents (phase
-/// wires) average out. Not in it: copper within boards and packs, and the iron of motors.
+/// wires) average out. Not in it: copper within boards and packs (nobody states where it runs), and the iron of motors.
 struct FieldSources {
     std::vector<CurrentPath> paths;
     std::vector<Magnet> magnets;
@@ -43,21 +44,24 @@ struct FieldSources {
 FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadCases,
                           const std::vector<WireRoute> &routes, const WiringReport &wiring, const PowerReport &power);
 
-/// Field of one path at a point per ampere, uT. Twisted pairs are a pair weakened by their twist, with 10 mm of open
-/// ends.
-Vec3 pathFieldPerAmpere_uT(const CurrentPath &path, const Vec3 &point_mm);
+/// Field of one path at a point per ampere, uT. Which way the two of a pair lie is chance: flat and on edge. Twisted
+/// pairs are a pair weakened by their twist, with 10 mm of open ends.
+LieField pathFieldPerAmpere_uT(const CurrentPath &path, const Vec3 &point_mm);
 
-/// All sources together in one load case: magnets apart from currents.
+/// All sources together in one load case: magnets apart from currents; those in their worst lie, as the compass of a
+/// craft that leans up to `lean_deg` meets them.
 struct FieldAt {
-    Vec3 constant_uT = Vec3::Zero(), hover_uT = Vec3::Zero(), full_uT = Vec3::Zero();
+    Vec3 constant_uT = Vec3::Zero();
+    double hover_uT = 0, full_uT = 0; ///< level
 };
-FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t loadCase);
+FieldAt fieldAt(const FieldSources &sources, const Vec3 &point_mm, std::size_t loadCase, double lean_deg);
 
 /// What one source does to a compass.
 struct FieldShare {
     std::string id; ///< of wire or part
-    Vec3 constant_uT = Vec3::Zero(), hover_uT = Vec3::Zero(), full_uT = Vec3::Zero();
-    double level() const { return constant_uT.head<2>().norm() + full_uT.head<2>().norm(); }
+    Vec3 constant_uT = Vec3::Zero();
+    double hover_uT = 0, full_uT = 0; ///< level, in its worst lie
+    double level() const { return constant_uT.head<2>().norm() + full_uT; }
 };
 
 struct CompassReport {
@@ -84,6 +88,6 @@ std::vector<CompassReport> compassReports(const Build &build, const Practice &pr
                                           const FieldSources &sources);
 
 FieldMap fieldMap(const FieldSources &sources, std::size_t loadCase, const Vec2 &low_mm, const Vec2 &high_mm,
-                  double z_mm, double step_mm);
+                  double z_mm, double step_mm, double lean_deg);
 
 } // namespace waxis

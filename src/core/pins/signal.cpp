@@ -88,16 +88,74 @@ Signal signalOf(std::string_view pin) {
     return signal;
 }
 
-bool carriesPower(SignalKind kind) { return kind == SignalKind::supply || kind == SignalKind::ground; }
+namespace {
 
-WireRole roleOf(const Wire &wire) {
+/// A supply is one whichever way it goes.
+void state(Signal &signal, SignalKind kind) {
+    signal.kind = kind;
+    if (kind == SignalKind::supplyIn || kind == SignalKind::supplyOut) {
+        signal.way = kind == SignalKind::supplyIn ? SupplyWay::in : SupplyWay::out;
+        signal.kind = SignalKind::supply;
+    }
+}
+
+/// VIDEO comes out of what makes a picture and goes into what takes one.
+SignalKind videoWay(PartKind part, std::string_view name) {
+    if (name == "CAM") return SignalKind::videoIn;
+    if (name == "VTX") return SignalKind::videoOut;
+    switch (part) {
+    case PartKind::flightCamera:
+    case PartKind::payloadCamera: return SignalKind::videoOut;
+    case PartKind::videoTransmitter:
+    case PartKind::recorder: return SignalKind::videoIn;
+    default: return SignalKind::video;
+    }
+}
+
+bool isSerial(SignalKind kind) { return kind == SignalKind::serialTx || kind == SignalKind::serialRx; }
+
+} // namespace
+
+Signal signalAt(const PartType &type, const Port &port, std::size_t pin) {
+    const Pin &own = port.pins[pin];
+    Signal signal = signalOf(own.signal);
+    if (own.kind) {
+        state(signal, *own.kind);
+        return signal;
+    }
+    if (signal.kind == SignalKind::video) signal.kind = videoWay(type.kind, upper(signal.plain));
+    if (isSerial(signal.kind) && type.kind == PartKind::videoTransmitter &&
+        std::count_if(port.pins.begin(), port.pins.end(),
+                      [](const Pin &p) { return isSerial(signalOf(p.signal).kind); }) == 1)
+        signal.kind = SignalKind::oneWire;
+    return signal;
+}
+
+Signal signalAt(const PartType &type, const Port &port, std::string_view pin) {
+    const int index = pinIndex(port, pin);
+    return index < 0 ? signalOf(pin) : signalAt(type, port, std::size_t(index));
+}
+
+Signal signalAt(const Build &build, const WireEnd &end, std::string_view pin) {
+    const Part *part = findPart(build, end.part);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    const Port *port = type ? findPort(*type, end.port) : nullptr;
+    return port ? signalAt(*type, *port, pin) : signalOf(pin);
+}
+
+bool carriesPower(SignalKind kind) { return kind == SignalKind::supply || kind == SignalKind::ground; }
+bool isVideo(SignalKind kind) {
+    return kind == SignalKind::video || kind == SignalKind::videoIn || kind == SignalKind::videoOut;
+}
+
+WireRole roleOf(const Build &build, const Wire &wire) {
     if (wire.lay == WireLay::coax) return WireRole::coax;
     bool phase = false, video = false, signal = false, servo = false, cell = false, supply = false, ground = false;
     for (const auto &core : wire.cores)
-        for (const auto *pin : {&core.fromPin, &core.toPin}) {
-            const SignalKind kind = signalOf(*pin).kind;
+        for (const Signal &pin : {signalAt(build, wire.from, core.fromPin), signalAt(build, wire.to, core.toPin)}) {
+            const SignalKind kind = pin.kind;
             phase |= kind == SignalKind::phase;
-            video |= kind == SignalKind::video || kind == SignalKind::videoLink;
+            video |= isVideo(kind) || kind == SignalKind::videoLink;
             servo |= kind == SignalKind::servo;
             cell |= kind == SignalKind::cell;
             supply |= kind == SignalKind::supply;
@@ -114,26 +172,35 @@ WireRole roleOf(const Wire &wire) {
 
 std::string_view customaryColour(const Signal &signal) {
     switch (signal.kind) {
-    case SignalKind::ground: return "black";
-    case SignalKind::supply: return "red";
-    case SignalKind::phase: return "black";
-    case SignalKind::serialTx: return "yellow";
-    case SignalKind::serialRx: return "white";
-    case SignalKind::busData: return "blue";
-    case SignalKind::busClock: return "green";
+    case SignalKind::ground:
+    case SignalKind::phase:
+    case SignalKind::buzzer: return "black";
+    case SignalKind::supply:
+    case SignalKind::supplyIn:
+    case SignalKind::supplyOut:
+    case SignalKind::sense:
+    case SignalKind::cell: return "red";
+    case SignalKind::serialTx:
+    case SignalKind::video:
+    case SignalKind::videoIn:
+    case SignalKind::videoOut: return "yellow";
+    case SignalKind::serialRx:
+    case SignalKind::oneWire:
     case SignalKind::motor:
     case SignalKind::servo:
     case SignalKind::pulse:
-    case SignalKind::channel: return "white";
-    case SignalKind::video: return "yellow";
-    case SignalKind::videoLink: return "grey";
-    case SignalKind::telemetry: return "blue";
-    case SignalKind::current: return "green";
-    case SignalKind::lampData: return "green";
-    case SignalKind::buzzer: return "black";
-    case SignalKind::cell: return "red";
-    case SignalKind::usb: return "white";
+    case SignalKind::channel:
+    case SignalKind::audioIn:
+    case SignalKind::audioOut:
+    case SignalKind::boot:
+    case SignalKind::usb:
     case SignalKind::other: return "white";
+    case SignalKind::busData:
+    case SignalKind::telemetry: return "blue";
+    case SignalKind::busClock:
+    case SignalKind::current:
+    case SignalKind::lampData: return "green";
+    case SignalKind::videoLink: return "grey";
     }
     return "white";
 }

@@ -24,6 +24,7 @@ FasteningMethod usualHold(const PartType &type) {
     case PartKind::powerPlug:
     case PartKind::antenna:
     case PartKind::tube:
+    case PartKind::inlinePart:
     case PartKind::esc: return FasteningMethod::ties;
     case PartKind::flightController:
     case PartKind::fourInOneEsc:
@@ -36,6 +37,7 @@ FasteningMethod usualHold(const PartType &type) {
     case PartKind::servo:
     case PartKind::mount:
     case PartKind::fastener:
+    case PartKind::guard:
     case PartKind::landingFoot: return FasteningMethod::screws;
     case PartKind::regulator:
     case PartKind::receiver:
@@ -45,6 +47,15 @@ FasteningMethod usualHold(const PartType &type) {
     case PartKind::payloadCamera:
     case PartKind::damper:
     case PartKind::pad:
+    case PartKind::currentSensor:
+    case PartKind::powerSwitch:
+    case PartKind::powerBank:
+    case PartKind::overlayBoard:
+    case PartKind::recorder:
+    case PartKind::packAlarm:
+    case PartKind::microphone:
+    case PartKind::fan:
+    case PartKind::heatSink:
     case PartKind::other: return FasteningMethod::tape;
     }
     return FasteningMethod::tape;

@@ -37,7 +37,7 @@ struct Rail {
     double heat_W = 0;                      ///< lost in the regulator at typical load and full pack
     std::string feeds; ///< regulators: the rail that this one is fed from, as "part:output"; empty: none
     std::vector<RailLoad> loads;
-    CaseMask cases = 0;
+    CaseMask cases = 0; ///< in which it gives: the source is aboard, and fed itself
     std::string id() const { return part + ":" + output; }
 };
 
@@ -70,6 +70,11 @@ struct HoverReport {
     double turnBack_mAh = 0;            ///< half of what may be used
 };
 
+/// Who has a supply in a load case: parts that are aboard and want one.
+struct CaseSupply {
+    std::vector<std::string> alive, dark;
+};
+
 struct PowerReport {
     std::vector<Rail> rails;        ///< packs first, then outputs in file order
     std::vector<std::string> unfed; ///< parts that need a supply and have none
@@ -77,6 +82,7 @@ struct PowerReport {
     std::vector<WireCurrent> wires;   ///< by Build::wires
     std::vector<MotorCurrent> motors; ///< of the first load case that hovers
     std::vector<HoverReport> hover;   ///< by load case; empty pack: cannot be worked out
+    std::vector<CaseSupply> supplies; ///< by load case; nothing where all is switched off
     PowerNets nets;
 };
 

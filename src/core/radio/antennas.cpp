@@ -132,6 +132,9 @@ std::vector<RadioUse> radiosOf(const Build &build, const std::vector<LoadCase> &
                          "blocking level");
                 radio.needed_dB = take(band.needed_dB, kNeeded_dB, "signal over noise");
             }
+            radio.filter_dB = band.filter_dB;
+            radio.intercept_dBm = band.intercept_dBm;
+            radio.fullPower_dBm = band.power_dBm.value_or(0);
             if (band.power_dBm)
                 radio.suppression_dB = take(band.harmonicSuppression_dB, kSuppression_dB, "harmonic suppression");
             if (band.port.empty() && type->antenna) {

@@ -5,6 +5,9 @@
 #include "core/radio/decibel.h"
 #include "core/radio/free_space.h"
 
+#include <algorithm>
+#include <cstdlib>
+
 namespace waxis {
 
 static constexpr int kMostHarmonic = 7;
@@ -38,6 +41,12 @@ std::vector<HarmonicProduct> findHarmonics(const std::vector<RadioUse> &radios, 
     return products;
 }
 
+/// Whether a frequency passes the filters of a radio: its band and as much again on either side.
+static bool isWithin(double f_MHz, const RadioUse &radio) {
+    const double room_MHz = std::max(radio.high_MHz - radio.low_MHz, 0.03 * radio.centre_MHz);
+    return f_MHz >= radio.low_MHz - room_MHz && f_MHz <= radio.high_MHz + room_MHz;
+}
+
 std::vector<MixProduct> findMixes(const std::vector<RadioUse> &radios, const std::vector<int> &senders,
                                   const std::vector<int> &listeners, const Practice &practice,
                                   const std::vector<LineShadow> &shadows) {
@@ -54,21 +63,40 @@ std::vector<MixProduct> findMixes(const std::vector<RadioUse> &radios, const std
         if (one.part == other.part || !(one.cases & other.cases & listener.cases)) continue;
         // A product within one of the two's own band beside its own listener is that link's matter.
         if (one.part == listener.part || other.part == listener.part) continue;
-        MixProduct product{a, b, l, hit.p, hit.q, hit.low_MHz, hit.high_MHz, b, kSilence_dBm, 0};
+        MixProduct product;
+        product.first = a;
+        product.second = b;
+        product.listener = l;
+        product.p = hit.p;
+        product.q = hit.q;
+        product.low_MHz = hit.low_MHz;
+        product.high_MHz = hit.high_MHz;
+        product.level_dBm = kSilence_dBm;
+        product.stated = one.filter_dB && other.filter_dB;
         const double f_MHz = (hit.low_MHz + hit.high_MHz) / 2;
-        const auto mixedAt = [&](int in, int at) {
+        const auto mixedAt = [&](int in, int timesGuest, int at, int timesHost) {
             const RadioUse &guest = radios[std::size_t(in)], &host = radios[std::size_t(at)];
             const BestPair there = bestPair(guest, host, guest.centre_MHz, practice, shadows);
             const BestPair on = bestPair(host, listener, f_MHz, practice, shadows);
             if (!there.found || !on.found) return;
-            const double level =
-                *guest.power_dBm + there.coupling.total_dB - practice[Limit::mixLoss] + on.coupling.total_dB;
-            if (level <= product.level_dBm) return;
-            product.level_dBm = level;
+            const double filter_dB = host.filter_dB.value_or(practice[Limit::mixFilter]);
+            const double guest_dBm =
+                *guest.power_dBm + there.coupling.total_dB - (isWithin(guest.centre_MHz, host) ? 0 : filter_dB);
+            const double intercept_dBm =
+                host.intercept_dBm.value_or(host.fullPower_dBm + practice[Limit::mixIntercept]);
+            const double level_dBm =
+                mixingLevel_dBm(*host.power_dBm, guest_dBm, std::abs(timesHost), std::abs(timesGuest), intercept_dBm) -
+                (isWithin(f_MHz, host) ? 0 : filter_dB) + on.coupling.total_dB;
+            if (level_dBm <= product.level_dBm) return;
+            product.level_dBm = level_dBm;
             product.at = at;
+            product.host_dBm = *host.power_dBm;
+            product.guest_dBm = guest_dBm;
+            product.intercept_dBm = intercept_dBm;
+            product.filter_dB = filter_dB;
         };
-        mixedAt(a, b);
-        mixedAt(b, a);
+        mixedAt(a, hit.p, b, hit.q);
+        mixedAt(b, hit.q, a, hit.p);
         if (product.level_dBm <= kSilence_dBm) continue;
         product.rise_dB = noiseRise_dB(product.level_dBm - floorOf(listener));
         products.push_back(product);

@@ -115,7 +115,7 @@ void addMagneticRows(const Practice &practice, RadioReport &report) {
         if (column.compass >= 0) {
             const CompassReport &compass = report.compasses[std::size_t(column.compass)];
             cell.counts = true;
-            cell.field_uT = compass.field.full_uT.head<2>().norm();
+            cell.field_uT = compass.field.full_uT;
             cell.heading_deg = compass.full_deg;
             cell.distance_mm = 1e9;
             for (const auto &path : report.sources.paths)

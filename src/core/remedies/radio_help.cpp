@@ -242,9 +242,9 @@ static bool standsCurrents(const Build &build, const Practice &practice, const s
     const CaseMask aboard = own ? casesAboard(*own, loadCases) : ~CaseMask(0);
     for (std::size_t c = 0; c < loadCases.size() && c < kMostLoadCases; ++c) {
         if (!(aboard >> c & 1) || !loadCases[c].flies()) continue;
-        const FieldAt field = fieldAt(sources, position_mm, c);
-        const auto error = [&](const Vec3 &f) {
-            return worstHeadingError_deg(practice[Limit::earthField], f.head<2>().norm());
+        const FieldAt field = fieldAt(sources, position_mm, c, practice[Limit::cruisePitch]);
+        const auto error = [&](double level_uT) {
+            return worstHeadingError_deg(practice[Limit::earthField], level_uT);
         };
         if (error(field.full_uT) > practice[Limit::headingStop] &&
             error(field.hover_uT) > practice[Limit::headingWatch])
@@ -266,7 +266,9 @@ std::vector<Fix> helpForCurrents(const Build &build, const Practice &practice, c
     std::vector<Fix> twists;
     const double felt_uT = practice[Limit::earthField] * std::sin(radiansFromDegrees(practice[Limit::headingNote]));
     const auto level = [&](const CurrentPath &path) {
-        return std::abs(path.full_A) * pathFieldPerAmpere_uT(path, compass.position_mm).head<2>().norm();
+        LevelField alone;
+        alone.add(pathFieldPerAmpere_uT(path, compass.position_mm), path.full_A);
+        return alone.worst_uT(practice[Limit::cruisePitch]);
     };
     std::stable_sort(twisted.paths.begin(), twisted.paths.end(),
                      [&](const CurrentPath &a, const CurrentPath &b) { return level(a) > level(b); });

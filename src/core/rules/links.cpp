@@ -43,32 +43,45 @@ static void judgeNumbering(const Build &build, const Practice &, const Derived &
                              mount.number == 0 ? "missing" : "clash", {mount.id});
         f.inputs = {{"number", double(mount.number), ""}};
     }
+    // One finding for the craft: whichever two are swapped, it tips over.
     const auto wanted = motorNumbers(frame.motorMounts, custom->numbering);
+    Finding order;
+    order.rule = RuleId::lnkNumbering;
+    order.severity = Severity::stop;
+    order.variant = "order";
     for (std::size_t i = 0; i < wanted.size(); ++i) {
         const MotorMount &mount = frame.motorMounts[i];
         if (custom->numbering == Numbering::own || mount.number == 0 || mount.number == wanted[i]) continue;
-        Finding &f = finding(Severity::stop, "order", {mount.id});
-        f.measured = mount.number;
-        f.limit = wanted[i];
-        f.margin = -1;
-        f.inputs = {{"number", double(mount.number), ""}, {"by the custom", double(wanted[i]), ""}};
+        order.subjects.push_back(mount.id);
+        order.inputs.push_back({"number", double(mount.number), ""});
+        order.inputs.push_back({"by the custom", double(wanted[i]), ""});
     }
+    if (order.subjects.empty()) return;
+    order.measured = double(order.subjects.size());
+    order.limit = 0;
+    order.unit = "motors";
+    order.margin = -double(order.subjects.size());
+    out.push_back(std::move(order));
 }
 
 static FindingText wordNumbering(const Build &build, const Finding &f) {
     if (f.variant == "unnumbered")
         return {{"The motors are not numbered", {}},
                 {"Choose the controller's numbering in the Frame stage, so that each motor goes to its output.", {}}};
+    if (f.variant == "order") {
+        std::string which;
+        for (std::size_t m = 0; m < f.subjects.size(); ++m)
+            which += fmt::format("{}{} is number {:g} and by the custom {:g}", m ? ", " : "",
+                                 motorName(build, f.subjects[m]), f.inputs[2 * m].value, f.inputs[2 * m + 1].value);
+        return {{"Motors numbered otherwise than {0}: {1}", {build.frame->numbering, which}},
+                {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
+    }
     const std::string motor = motorName(build, f.subjects[0]);
     if (f.variant == "missing")
         return {{"The {0} has no number", {motor}}, {"Give it the controller's output that drives it.", {}}};
-    if (f.variant == "clash")
-        return {{"The {0} has a number that another has, or that there is not", {motor}},
-                {"Each motor needs an output of its own: number them from 1 to {0}.",
-                 {std::to_string(build.frame->motorMounts.size())}}};
-    return {{"The {0} is number {1}; by {2} it is {3}",
-             {motor, fmt::format("{:g}", *f.measured), build.frame->numbering, fmt::format("{:g}", *f.limit)}},
-            {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
+    return {{"The {0} has a number that another has, or that there is not", {motor}},
+            {"Each motor needs an output of its own: number them from 1 to {0}.",
+             {std::to_string(build.frame->motorMounts.size())}}};
 }
 
 static void judgeSpins(const Build &build, const Practice &, const Derived &, std::vector<Finding> &out) {

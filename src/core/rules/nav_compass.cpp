@@ -52,17 +52,17 @@ static void judgeThrottle(const Build &build, const Practice &practice, const De
         f.loadCase = compass.loadCase;
         f.subjects = {compass.part};
         for (const auto &share : compass.by)
-            if (f.subjects.size() < 4 && findWire(build, share.id) && share.full_uT.head<2>().norm() > 0.05)
+            if (f.subjects.size() < 4 && findWire(build, share.id) && share.full_uT > 0.05)
                 f.subjects.push_back(share.id);
-        judgeHeading(f, practice, compass.full_deg, compass.field.full_uT.head<2>().norm());
+        judgeHeading(f, practice, compass.full_deg, compass.field.full_uT);
         // Full throttle lasts seconds; what hovering does stays.
         if (f.severity == Severity::stop && compass.hover_deg <= practice[Limit::headingWatch])
             f.severity = Severity::watch;
         f.from_mm = compass.position_mm;
         f.inputs = {{"error at full current", compass.full_deg, "deg"},
                     {"error in hover", compass.hover_deg, "deg"},
-                    {"field at full current, level", compass.field.full_uT.head<2>().norm(), "uT"},
-                    {"field in hover, level", compass.field.hover_uT.head<2>().norm(), "uT"},
+                    {"field at full current, level", compass.field.full_uT, "uT"},
+                    {"field in hover, level", compass.field.hover_uT, "uT"},
                     {"earth's field, level", practice[Limit::earthField], "uT"}};
         if (derived.radio->sources.paths.empty()) {
             f.severity = build.wires.empty() ? Severity::unknown : Severity::pass;
@@ -85,8 +85,8 @@ static FindingText wordThrottle(const Build &build, const Finding &f) {
     return {{inputOf(f, "error at full current") >= 180 ? "Currents overwhelm the compass of {0}"
                                                         : "Currents turn the compass of {0} by up to {1}",
              words},
-            {"In hover {2}; at full current {4}, most by {3}. Twist there and back together, lead them elsewhere, or "
-             "raise the compass.",
+            {"In hover {2}; at full current {4}, most by {3}, loose pairs in their worst lie; copper within boards and pack "
+             "is not in it. Twist there and back together, lead them elsewhere, or raise the compass.",
              words}};
 }
 
@@ -170,9 +170,10 @@ std::span<const Rule> navCompassRules() {
         {RuleId::navThrottle,
          "Currents at the compass",
          "The field of the pack's leads comes and goes with the throttle: no calibration takes it away.",
-         "Biot and Savart (Griffiths; Jackson) over the routed wires; heading error by vector addition",
+         "Biot and Savart (Griffiths; Jackson) over the routed wires, loose pairs in their worst lie, the vertical part "
+         "times the sine of the lean in cruise; heading error by vector addition",
          Stage::radio,
-         {Limit::headingNote, Limit::headingWatch, Limit::headingStop, Limit::earthField},
+         {Limit::headingNote, Limit::headingWatch, Limit::headingStop, Limit::earthField, Limit::cruisePitch},
          needs(Need::radio, Need::survey),
          judgeThrottle,
          wordThrottle},

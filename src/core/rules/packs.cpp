@@ -62,7 +62,7 @@ static void judgeCapacitor(const Build &build, const Practice &practice, const D
             continue;
         }
         for (const auto &core : lead->cores) {
-            const Signal a = signalOf(core.fromPin), b = signalOf(core.toPin);
+            const Signal a = signalAt(build, lead->from, core.fromPin), b = signalAt(build, lead->to, core.toPin);
             if ((a.kind == SignalKind::supply && b.kind == SignalKind::ground) ||
                 (a.kind == SignalKind::ground && b.kind == SignalKind::supply)) {
                 Finding reversed = g;

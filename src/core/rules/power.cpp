@@ -1,5 +1,7 @@
 // PWR-1 to PWR-4 and PWR-10: whether rails can carry what hangs on them.
 #include "core/findings/input.h"
+#include "core/links/link_report.h"
+#include "core/pins/nets.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
 #include "core/rules/rule.h"
@@ -231,7 +233,43 @@ static FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
             {"Give it air, or share the load between two.", {}}};
 }
 
-static void judgeJoinedSupplies(const Build &build, const Practice &, const Derived &derived,
+/// Lifts, at each source but the one that gives most, every core that hands its supply on.
+static std::vector<Fix> keepOne(const Build &build, const std::vector<const Rail *> &joined) {
+    const Rail *kept = *std::max_element(joined.begin(), joined.end(), [](auto *a, auto *b) {
+        return a->limit_A.value_or(0) < b->limit_A.value_or(0);
+    });
+    Fix all;
+    bool any = false;
+    // From the last core of a wire to its first: what is lifted moves the numbers of those behind it.
+    for (std::size_t w = build.wires.size(); w-- > 0;)
+        for (std::size_t c = build.wires[w].cores.size(); c-- > 0;) {
+            const Wire &wire = build.wires[w];
+            const bool lifts = std::any_of(joined.begin(), joined.end(), [&](const Rail *rail) {
+                if (rail == kept || rail->part == kept->part) return false;
+                const bool from = wire.from.part == rail->part;
+                if (!from && wire.to.part != rail->part) return false;
+                const PartType *type = typeOfId(build, rail->part);
+                const Signal own = signalAt(build, from ? wire.from : wire.to,
+                                            from ? wire.cores[c].fromPin : wire.cores[c].toPin);
+                const PowerOutput *output = type ? outputOf(*type, supplyName(own)) : nullptr;
+                return output && output->id == rail->output;
+            });
+            if (!lifts) continue;
+            WireChange lift;
+            lift.kind = WireChange::Kind::liftCore;
+            lift.wire = wire.id;
+            lift.core = int(c);
+            if (any)
+                all.then.emplace_back(std::string(), lift);
+            else
+                all.change = lift;
+            any = true;
+        }
+    if (!any) return {};
+    return {std::move(all)};
+}
+
+static void judgeJoinedSupplies(const Build &build, const Practice &practice, const Derived &derived,
                                 std::vector<Finding> &out) {
     const auto &nets = derived.power->nets;
     // Sources by net; packs that are never aboard together may share one.
@@ -244,36 +282,78 @@ static void judgeJoinedSupplies(const Build &build, const Practice &, const Deri
             if (rail.output == "BAT" ? nets.nodes[n].supply == "BAT" : output && output->id == rail.output)
                 byNet[nets.net[n]].push_back(&rail);
         }
-    for (const auto &[net, rails] : byNet)
-        for (std::size_t i = 0; i < rails.size(); ++i)
-            for (std::size_t j = i + 1; j < rails.size(); ++j) {
-                if (!(rails[i]->cases & rails[j]->cases)) continue;
-                Finding f;
-                f.rule = RuleId::pwrJoined;
-                f.subjects = {rails[i]->part, rails[j]->part};
-                f.variant = rails[i]->output + "+" + rails[j]->output;
-                f.inputs = {{"one", rails[i]->nominal_V, "V"}, {"other", rails[j]->nominal_V, "V"}};
-                f.severity = std::abs(rails[i]->nominal_V - rails[j]->nominal_V) > 0.2 || rails[i]->output == "BAT"
-                                 ? Severity::stop
-                                 : Severity::watch;
-                out.push_back(std::move(f));
-            }
+    for (const auto &[net, rails] : byNet) {
+        // Of all that share this copper, those that give at the same time as another.
+        std::vector<const Rail *> joined;
+        for (const Rail *rail : rails)
+            if (std::any_of(rails.begin(), rails.end(),
+                            [&](const Rail *other) { return other != rail && (other->cases & rail->cases); }))
+                joined.push_back(rail);
+        if (joined.size() < 2) continue;
+        Finding f;
+        f.rule = RuleId::pwrJoined;
+        const auto [least, most] = std::minmax_element(
+            joined.begin(), joined.end(), [](auto *a, auto *b) { return a->nominal_V < b->nominal_V; });
+        const bool unlike = (*most)->nominal_V - (*least)->nominal_V > 0.2;
+        const bool packs = std::any_of(joined.begin(), joined.end(), [](auto *r) { return r->output == "BAT"; });
+        f.variant = unlike ? "unlike" : packs ? "packs" : "like";
+        f.severity = unlike || packs                                 ? Severity::stop
+                     : practice.follows("regulators", "several") ? Severity::pass
+                                                                     : Severity::watch;
+        for (const Rail *rail : joined) f.subjects.push_back(rail->part);
+        f.measured = double(joined.size());
+        f.limit = 1;
+        f.unit = "sources";
+        f.margin = f.severity == Severity::pass ? 0 : 1.0 - double(joined.size());
+        f.inputs = {{"least", (*least)->nominal_V, "V"}, {"most", (*most)->nominal_V, "V"}};
+        if (f.severity != Severity::pass && !packs) f.fixes = keepOne(build, joined);
+        out.push_back(std::move(f));
+    }
 }
 
 static FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
-    return {{"{0} and {1} feed one rail", {displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1])}},
-            {"The stronger pushes back into the weaker: keep one, and lift the supply lead of the other. Grounds stay "
-             "joined.",
+    std::string who;
+    constexpr std::size_t kMost = 4;
+    for (std::size_t i = 0; i < f.subjects.size() && i < kMost; ++i)
+        who += fmt::format("{}{}", i == 0 ? "" : i + 1 == f.subjects.size() ? " and " : ", ",
+                           i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
+    if (f.subjects.size() > kMost) who += fmt::format(" and {} more", f.subjects.size() - kMost);
+    const Sentence headline{"{0} feed one rail", {who}};
+    if (f.variant == "packs")
+        return {headline,
+                {"One pack charges the other as fast as the wires let it: join grounds, never the supplies.", {}}};
+    if (f.variant == "unlike")
+        return {headline,
+                {"{0} and {1} V on one piece of copper: the higher one burns what is made for the lower. Keep one, and "
+                 "lift the supply leads of the others; grounds stay joined.",
+                 {brief(inputOf(f, "least")), brief(inputOf(f, "most"))}}};
+    return {headline,
+            {"The stronger pushes back into the weaker: keep one, and lift the supply leads of the others. Grounds stay "
+             "joined. Who means it chooses so under Regulators in the practice.",
              {}}};
+}
+
+/// Whether a part is fed at a balance plug.
+static bool isTapped(const Build &build, const LinkReport &links, const std::string &part) {
+    return std::any_of(links.faults.begin(), links.faults.end(), [&](const LinkFinding &fault) {
+        const Wire *wire = fault.fault == LinkFault::balanceTap ? findWire(build, fault.wires[0]) : nullptr;
+        return wire && (wire->from.part == part || wire->to.part == part);
+    });
 }
 
 static void judgeUnfed(const Build &build, const Practice &practice, const Derived &derived,
                        std::vector<Finding> &out) {
     if (build.wires.empty()) return; // wiring has not begun
     for (const auto &id : derived.power->unfed) {
+        const PartType *type = typeOfId(build, id);
+        if (isTapped(build, *derived.links, id)) continue; // PWR-13 says what that means
         Finding f;
         f.rule = RuleId::pwrUnfed;
-        f.severity = Severity::unknown;
+        // Nothing flies with one of these dark; others may still wait for their wires.
+        const bool needed = type && (type->kind == PartKind::flightController || type->kind == PartKind::esc ||
+                                     type->kind == PartKind::fourInOneEsc);
+        f.severity = needed ? Severity::stop : Severity::unknown;
+        if (needed) f.margin = -1;
         f.subjects = {id};
         f.fixes = otherRails(build, practice, derived, id, {});
         out.push_back(std::move(f));
@@ -353,7 +433,7 @@ std::span<const Rule> powerRules() {
          kTrade,
          Stage::wire,
          {},
-         needs(Need::power),
+         needs(Need::power, Need::links),
          judgeUnfed,
          wordUnfed},
     }};

@@ -39,26 +39,32 @@ static void judgeNearConductor(const Build &, const Practice &practice, const De
         f.rule = RuleId::radConductor;
         f.subjects = {use.part, around.conductor};
         f.measured = around.conductor_mm;
-        f.limit = practice[Limit::antennaConductor] / 100 * around.lambda_mm;
-        f.practiceLimit = Limit::antennaConductor;
+        // On a small craft a quarter of a long wave is nowhere to be had: what builders keep is judged.
+        const double share_mm = practice[Limit::antennaConductor] / 100 * around.lambda_mm;
+        f.limit = std::min(share_mm, practice[Limit::antennaClear]);
+        f.practiceLimit = share_mm <= practice[Limit::antennaClear] ? Limit::antennaConductor : Limit::antennaClear;
         f.unit = "mm";
         f.margin = *f.measured - *f.limit;
         f.severity = f.margin < 0 ? Severity::note : Severity::pass;
         // Within a sixteenth of a wavelength it is detuned whatever else.
         if (around.conductor_mm < around.lambda_mm / 16) f.severity = Severity::watch;
         f.from_mm = around.nearestOnElement_mm;
-        f.inputs = {{"wavelength", around.lambda_mm, "mm"}};
+        f.inputs = {{"wavelength", around.lambda_mm, "mm"}, {"share of it", share_mm, "mm"}};
         out.push_back(std::move(f));
     }
 }
 
 static FindingText wordNearConductor(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
-                                         wholeNumber(*f.measured), wholeNumber(*f.limit)};
+                                         wholeNumber(*f.measured), wholeNumber(*f.limit),
+                                         wholeNumber(inputOf(f, "share of it"))};
     return {
         {"{0} is {2} mm from {1}, which conducts", words},
-        {"{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. Move "
-         "it out, on a tube or mount.",
+        {*f.practiceLimit == Limit::antennaClear
+             ? "Builders keep {3} mm; a quarter of its wave would be {4} mm. Nearer, the conductor bends its pattern and "
+               "detunes it: move it out, on a tube or mount."
+             : "{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. "
+               "Move it out, on a tube or mount.",
          words}};
 }
 
@@ -347,7 +353,7 @@ std::span<const Rule> radioAntennasRules() {
          "A conductor within a quarter wave becomes part of the antenna.",
          kTrade,
          Stage::radio,
-         {Limit::antennaConductor},
+         {Limit::antennaConductor, Limit::antennaClear},
          needs(Need::radio),
          judgeNearConductor,
          wordNearConductor},

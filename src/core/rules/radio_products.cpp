@@ -1,5 +1,6 @@
 // RAD-4 to RAD-6: what senders and clocks make beside their own channel.
 #include "core/findings/input.h"
+#include "core/radio/best_pair.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/radio_pairs.h"
 #include "core/rules/rule.h"
@@ -59,13 +60,18 @@ static void judgeMixing(const Build &build, const Practice &practice, const Deri
                                 listener.band > 0 ? fmt::format(", band {}", listener.band) : "");
         f.subjects = {a.part, b.part, listener.part};
         judgeRise(f, practice, mix.rise_dB);
-        // Too weak to be heard as assumed, but there: a channel that avoids it costs nothing.
-        if (f.severity == Severity::pass) f.severity = Severity::note;
+        // What filters nobody states are assumed to take off is a guess: no more than watched.
+        if (!mix.stated && f.severity == Severity::stop) f.severity = Severity::watch;
+        // Too weak to be heard as assumed, but there: a channel that avoids it costs nothing. Hopeless ones are not.
+        constexpr double kWorthAWord_dB = 20;
+        if (f.severity == Severity::pass && mix.level_dBm > floorOf(listener) - kWorthAWord_dB)
+            f.severity = Severity::note;
         f.inputs = {{"first sender", a.centre_MHz, "MHz"},  {"second sender", b.centre_MHz, "MHz"},
                     {"product from", mix.low_MHz, "MHz"},   {"to", mix.high_MHz, "MHz"},
-                    {"arrives", mix.level_dBm, "dBm"},      {"mixing loses", practice[Limit::mixLoss], "dB"},
+                    {"arrives", mix.level_dBm, "dBm"},      {"intercept", mix.intercept_dBm, "dBm"},
+                    {"filter takes off", mix.filter_dB, "dB"}, {"filters stated", mix.stated ? 1.0 : 0.0, ""},
                     {"times the first", double(mix.p), ""}, {"times the second", double(mix.q), ""}};
-        if (f.severity != Severity::note) {
+        if (f.severity == Severity::stop || f.severity == Severity::watch) {
             f.fixes = otherChannels(build, derived.radio, mix);
             for (const RadioUse *sender : {&a, &b})
                 for (auto &fix : cureOfPair(derived, *sender, listener))
@@ -90,8 +96,11 @@ static FindingText wordMixing(const Build &build, const Finding &f) {
     const Sentence detail{
         f.severity == Severity::note
             ? "{3} {5} {4} MHz can land at {6} to {7} MHz; weak as assumed. Another channel avoids it."
-            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "
-              "the two farther apart.",
+        : inputOf(f, "filters stated") > 0
+            ? "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "
+              "the two farther apart."
+            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by some {8} dB; what the filters of the two "
+              "take off is assumed. Choose another channel, or set the two farther apart.",
         words};
     return {{f.severity == Severity::note ? "{0} and {1} may mix onto {2}" : "{0} and {1} mix onto {2}", words},
             detail};
@@ -160,9 +169,10 @@ std::span<const Rule> radioProductsRules() {
         {RuleId::radMixing,
          "Two senders mix",
          "Two strong senders make sums and differences in each other's output stage, and some fall on GPS.",
-         "interval arithmetic of second and third order; conversion loss: common practice, no source",
+         "interval arithmetic; intercept points of order p + q; filters and intercepts as stated, else common practice, "
+         "no source",
          Stage::radio,
-         {Limit::mixLoss, Limit::desenseWatch, Limit::desenseStop},
+         {Limit::mixIntercept, Limit::mixFilter, Limit::desenseWatch, Limit::desenseStop},
          needs(Need::radio, Need::survey),
          judgeMixing,
          wordMixing},

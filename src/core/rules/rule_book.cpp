@@ -22,9 +22,13 @@ std::span<const Rule> stackScrewsRules();
 std::span<const Rule> stackBoardsRules();
 std::span<const Rule> wiresRules();
 std::span<const Rule> wireRunsRules();
+std::span<const Rule> wireEdgesRules();
 std::span<const Rule> packsRules();
 std::span<const Rule> powerRules();
 std::span<const Rule> signalsRules();
+std::span<const Rule> controllerLinksRules();
+std::span<const Rule> suppliesRules();
+std::span<const Rule> jointsRules();
 std::span<const Rule> radioRules();
 std::span<const Rule> radioProductsRules();
 std::span<const Rule> radioAntennasRules();
@@ -41,6 +45,7 @@ std::span<const Rule> ruleBook() {
               batteryRules,       foldingRules,       heldRules,        frameRules,       linksRules,
               navRules,           stackRules,         stackScrewsRules, stackBoardsRules, wiresRules,
               wireRunsRules,      packsRules,         powerRules,       signalsRules,     radioRules,
+              controllerLinksRules, suppliesRules, jointsRules, wireEdgesRules,
               radioProductsRules, radioAntennasRules, navCompassRules,  balanceRules,     balanceWeightRules,
               schoolRules})
             for (const auto &rule : family()) rules.push_back(rule);

@@ -3,6 +3,7 @@
 #include "core/rules/rule.h"
 
 #include "core/links/link_report.h"
+#include "core/links/port_kinds.h"
 #include "core/wiring/routing.h"
 
 #include <algorithm>
@@ -46,7 +47,7 @@ const WireCore *coreOf(const Build &build, const Finding &f, int *index = nullpt
     return nullptr;
 }
 
-/// The pin of the far port where a core belongs: of the wire's own other cores, or free.
+/// The pin where a core belongs: of the far port, else of the near one; of the wire's own other cores, or free.
 std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
     const Port *port = portOf(build, wire.to);
     if (!port) return std::nullopt;
@@ -65,20 +66,42 @@ std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
                 WireChange{WireChange::Kind::movePin, wire.id, 0, core, false, {}, proposed.toPin, Vec3::Zero()};
             return fix;
         }
+    for (const auto &proposed : cores)
+        if (proposed.toPin == wire.cores[std::size_t(core)].toPin &&
+            proposed.fromPin != wire.cores[std::size_t(core)].fromPin) {
+            Fix fix;
+            fix.change =
+                WireChange{WireChange::Kind::movePin, wire.id, 0, core, true, {}, proposed.fromPin, Vec3::Zero()};
+            return fix;
+        }
     return std::nullopt;
 }
 
 } // namespace
 
+/// What lnkCross calls a fault of a joint; null for faults that other rules tell.
+static const char *crossingWord(LinkFault fault) {
+    switch (fault) {
+    case LinkFault::sameWay: return "same";
+    case LinkFault::shortCircuit: return "short";
+    case LinkFault::cannotAnswer: return "deaf";
+    case LinkFault::boot: return "boot";
+    case LinkFault::mismatch: return "mismatch";
+    default: return nullptr;
+    }
+}
+
 static void judgeCrossing(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &fault : derived.links->faults) {
-        const bool same = fault.fault == LinkFault::sameWay, shorted = fault.fault == LinkFault::shortCircuit;
-        if (!same && !shorted && fault.fault != LinkFault::mismatch) continue;
-        Finding f = linkFinding(RuleId::lnkCross, build, derived, fault, Severity::stop,
-                                same      ? "same"
-                                : shorted ? "short"
-                                          : "mismatch");
+        const char *word = crossingWord(fault.fault);
+        if (!word) continue;
         const Wire *wire = findWire(build, fault.wires[0]);
+        // A control wire on a pin that only listens sets nothing, and the picture comes all the same.
+        const Severity severity = fault.fault == LinkFault::cannotAnswer ? Severity::watch : Severity::stop;
+        Finding f = linkFinding(RuleId::lnkCross, build, derived, fault, severity, word);
+        if (wire && fault.fault == LinkFault::sameWay &&
+            isVideo(signalAt(build, wire->from, fault.fromPin).kind))
+            f.variant = "picture-" + fault.fromPin;
         if (wire)
             if (auto fix = rightPin(build, *wire, fault.core)) f.fixes.push_back(*fix);
         out.push_back(std::move(f));
@@ -87,16 +110,25 @@ static void judgeCrossing(const Build &build, const Practice &, const Derived &d
 
 static FindingText wordCrossing(const Build &build, const Finding &f) {
     const WireCore *core = coreOf(build, f);
-    const std::string wire = displayName(build, f.subjects[0]);
-    const std::string from = core ? core->fromPin : std::string(), to = core ? core->toPin : std::string();
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), core ? core->fromPin : std::string(),
+                                         core ? core->toPin : std::string()};
     if (startsWith(f, "same"))
-        return {{"{0} joins {1} with {2}", {wire, from, to}},
+        return {{"{0} joins {1} with {2}", words},
                 {"Transmit goes to receive and receive to transmit; neither end hears the other like this.", {}}};
+    if (startsWith(f, "picture"))
+        return {{"{0} joins {1} with {2}: two of one side", words},
+                {"The picture comes out of a camera and goes into a sender: one end gives, the other takes.", {}}};
+    if (startsWith(f, "deaf"))
+        return {{"{0} leads the control wire to {2}, which only listens", words},
+                {"Power and channel cannot be set from the controller: a transmit pad drives such a wire.", {}}};
+    if (startsWith(f, "boot"))
+        return {{"{0} joins {1} with {2}: a boot pin", words},
+                {"It is held at power-on to load firmware; with something on it the board may not start.", {}}};
     if (startsWith(f, "short"))
         return {
-            {"{0} joins {1} with {2}: a short circuit", {wire, from, to}},
+            {"{0} joins {1} with {2}: a short circuit", words},
             {"Take the wire off before any power. First power through a current-limiting plug, propellers off.", {}}};
-    return {{"{0} joins {1} with {2}", {wire, from, to}}, {"These two have nothing to say to each other.", {}}};
+    return {{"{0} joins {1} with {2}", words}, {"These two have nothing to say to each other.", {}}};
 }
 
 static void judgeCommonGround(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -170,156 +202,41 @@ static FindingText wordLevel(const Build &build, const Finding &f) {
             {"Choose a port that inverts, or set inversion where the controller offers it.", {}}};
 }
 
+/// Whether a controller aboard could take a compass; true while there is none.
+static bool hasBus(const Build &build) {
+    bool any = false;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::flightController) continue;
+        any = true;
+        for (const auto &port : type->ports)
+            if (isBusPort(*type, port)) return true;
+    }
+    return !any;
+}
+
 static void judgeBus(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     for (const auto &fault : derived.links->faults) {
         if (fault.fault == LinkFault::halfBus)
             out.push_back(linkFinding(RuleId::lnkBus, build, derived, fault, Severity::stop, "half"));
         // A compass that is not used needs no bus.
         if (fault.fault == LinkFault::noCompass && practice.follows("compass", "used") && !build.wires.empty()) {
-            Finding f = linkFinding(RuleId::lnkBus, build, derived, fault, Severity::watch, "compass");
+            Finding f = linkFinding(RuleId::lnkBus, build, derived, fault, Severity::watch,
+                                    hasBus(build) ? "compass" : "no-bus");
             out.push_back(std::move(f));
         }
     }
 }
 
 static FindingText wordBus(const Build &build, const Finding &f) {
+    if (startsWith(f, "no-bus"))
+        return {{"The compass of {0} has nowhere to go: no controller aboard has a bus", {nameWithin(build, f.subjects[0])}},
+                {"Take a controller with SDA and SCL; or choose \"compass not used\" in the practice.", {}}};
     if (startsWith(f, "compass"))
         return {{"The compass of {0} is not connected", {nameWithin(build, f.subjects[0])}},
                 {"It takes two wires more, SDA and SCL; or choose \"compass not used\" in the practice.", {}}};
     return {{"{0} has only one of the two bus wires", {displayName(build, f.subjects[0])}},
             {"A bus needs data and clock.", {}}};
-}
-
-static void judgeSerialPorts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    if (derived.links->serial.empty() || build.wires.empty()) return;
-    // Parts that want a serial port and have no wire at it.
-    std::vector<std::string> waiting;
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (!type || (type->kind != PartKind::receiver && type->kind != PartKind::gps &&
-                      type->kind != PartKind::digitalVideoUnit))
-            continue;
-        for (const auto &port : type->ports) {
-            const bool serial = pinIndex(port, "TX") >= 0 && pinIndex(port, "RX") >= 0;
-            if (!serial) continue;
-            const bool joined = std::any_of(build.wires.begin(), build.wires.end(), [&](const Wire &w) {
-                const bool from = w.from == WireEnd{part.id, port.id}, to = w.to == WireEnd{part.id, port.id};
-                if (!from && !to) return false;
-                return std::any_of(w.cores.begin(), w.cores.end(), [&](const WireCore &c) {
-                    const SignalKind kind = signalOf(from ? c.fromPin : c.toPin).kind;
-                    return kind == SignalKind::serialTx || kind == SignalKind::serialRx;
-                });
-            });
-            if (!joined) waiting.push_back(part.id);
-        }
-    }
-    Finding f;
-    f.rule = RuleId::lnkPorts;
-    f.subjects = waiting;
-    f.measured = derived.links->freeSerial;
-    f.limit = double(waiting.size());
-    f.unit = "ports";
-    f.margin = *f.measured - *f.limit;
-    f.inputs = {{"serial ports", double(derived.links->serial.size()), ""},
-                {"free", double(derived.links->freeSerial), ""}};
-    f.severity = f.margin < 0 ? Severity::stop : waiting.empty() ? Severity::note : Severity::unknown;
-    f.variant = f.margin < 0 ? "few" : waiting.empty() ? "left" : "waiting";
-    out.push_back(std::move(f));
-}
-
-static FindingText wordSerialPorts(const Build &build, const Finding &f) {
-    std::string names;
-    for (std::size_t i = 0; i < f.subjects.size(); ++i)
-        names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
-    const std::string free = fmt::format("{:g}", inputOf(f, "free")),
-                      all = fmt::format("{:g}", inputOf(f, "serial ports"));
-    if (f.variant == "left")
-        return {{"{0} of {1} serial ports left", {free, all}}, {"What else can be fitted depends on them.", {}}};
-    if (f.variant == "few")
-        return {
-            {"{0} serial ports too few", {fmt::format("{:g}", -f.margin)}},
-            {"{0} would each need one; {1} are free. Leave one out, or take a controller with more.", {names, free}}};
-    return {{"{0} has no serial port yet", {names}},
-            {"{0} of {1} are free: connect it in the Wire stage.", {free, all}}};
-}
-
-static void judgeMotorOutputs(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    if (build.wires.empty()) return;
-    for (const auto &motor : derived.links->motors) {
-        Finding f;
-        f.rule = RuleId::lnkMotors;
-        f.subjects = {motor.mount};
-        if (!motor.esc.empty()) f.subjects.push_back(motor.esc);
-        for (const auto &mount : build.frame->motorMounts)
-            if (mount.id == motor.mount) f.from_mm = f.to_mm = mount.position_mm;
-        const int pin = signalOf(motor.output).number;
-        f.inputs = {{"number", double(motor.number), ""}, {"output", double(pin), ""}};
-        if (motor.esc.empty())
-            f.variant = "no-esc", f.severity = Severity::unknown;
-        else if (motor.output.empty())
-            f.variant = "no-signal", f.severity = Severity::stop;
-        else if (motor.number == 0 || signalOf(motor.output).kind != SignalKind::motor)
-            f.severity = Severity::pass;
-        else {
-            f.variant = "order";
-            f.measured = pin;
-            f.limit = motor.number;
-            f.severity = pin == motor.number ? Severity::pass : Severity::stop;
-            f.margin = pin == motor.number ? 0 : -1;
-        }
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordMotorOutputs(const Build &build, const Finding &f) {
-    const std::string motor = motorName(build, f.subjects[0]);
-    if (f.variant == "no-esc")
-        return {{"The {0} has no speed controller yet", {motor}}, {"Lead its three wires to one.", {}}};
-    if (f.variant == "no-signal")
-        return {{"{0} gets no signal for the {1}", {displayName(build, f.subjects[1]), motor}},
-                {"Lead the controller's output M{0} to it.", {fmt::format("{:g}", inputOf(f, "number"))}}};
-    return {{"The {0} is number {1} and hangs on output {2}",
-             {motor, fmt::format("{:g}", *f.limit), fmt::format("{:g}", *f.measured)}},
-            {"The craft would tip over at take-off: change the wires, or reassign the outputs in the controller. "
-             "Propellers "
-             "off on the bench.",
-             {}}};
-}
-
-static void judgeChannels(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    // Receivers with one pin for each channel: flight takes four, each switched thing one more.
-    for (const auto &part : build.parts) {
-        const PartType *type = typeOf(build, part);
-        if (!type || type->kind != PartKind::receiver) continue;
-        int channels = 0;
-        for (const auto &port : type->ports)
-            for (const auto &pin : port.pins) channels += signalOf(pin.signal).kind == SignalKind::channel;
-        if (channels == 0) continue;
-        int wanted = 5; // four for flight, one for the mode
-        for (const auto &other : build.parts) {
-            const PartType *thing = typeOf(build, other);
-            if (thing && (thing->kind == PartKind::gimbal || thing->kind == PartKind::payloadCamera)) ++wanted;
-        }
-        Finding f;
-        f.rule = RuleId::lnkChannels;
-        f.subjects = {part.id};
-        f.unit = "channels";
-        f.measured = channels;
-        f.limit = wanted;
-        f.margin = channels - wanted;
-        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
-        f.inputs = {{"joined", double(derived.links->channels.size()), ""}};
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordChannels(const Build &build, const Finding &f) {
-    return {{"{0} has {1} channels; {2} are wanted",
-             {displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
-            {"Four for flight, one for the mode, and one for each gimbal and camera switch: take a receiver with more, "
-             "or a "
-             "serial one.",
-             {}}};
 }
 
 static void judgePinOrder(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -339,7 +256,12 @@ static void judgePinOrder(const Build &build, const Practice &, const Derived &d
         const bool plugged = from->kind != PortKind::pads && to->kind != PortKind::pads;
         if (!plugged || from->pins.size() != to->pins.size()) continue;
         int moves = 0;
-        for (const auto &core : wire.cores) moves += pinIndex(*from, core.fromPin) != pinIndex(*to, core.toPin);
+        bool supplyMoves = false;
+        for (const auto &core : wire.cores) {
+            if (pinIndex(*from, core.fromPin) == pinIndex(*to, core.toPin)) continue;
+            ++moves;
+            supplyMoves |= signalAt(build, wire.from, core.fromPin).kind == SignalKind::supply;
+        }
         const Part *a = findPart(build, wire.from.part), *b = findPart(build, wire.to.part);
         const auto confirmed = [&](const Part *p) {
             const KitEntry *entry = p ? findKitEntry(build, p->type) : nullptr;
@@ -352,7 +274,10 @@ static void judgePinOrder(const Build &build, const Practice &, const Derived &d
         f.measured = moves;
         f.inputs = {{"pins to move", double(moves), ""},
                     {"both orders read", confirmed(a) && confirmed(b) ? 1.0 : 0.0, ""}};
-        f.severity = moves > 0 ? Severity::note : Severity::pass;
+        // Plugged in as it comes it would lay the supply on another pin.
+        const bool burns = supplyMoves && !(confirmed(a) && confirmed(b));
+        f.severity = burns ? Severity::stop : moves > 0 ? Severity::note : Severity::pass;
+        if (burns) f.variant = "supply";
         out.push_back(std::move(f));
     }
 }
@@ -370,12 +295,15 @@ static FindingText wordPinOrder(const Build &build, const Finding &f) {
                 moves += fmt::format("{}{} to {}", moves.empty() ? "" : ", ", pinIndex(*from, core.fromPin) + 1,
                                      pinIndex(*to, core.toPin) + 1);
     }
+    if (startsWith(f, "supply"))
+        return {{"{0}, plugged in as it comes, lays the supply on a signal pin", {displayName(build, f.subjects[0])}},
+                {"Move pin {0} in the housing first. Read both orders off the parts and confirm them in Kit.", {moves}}};
     return {{"{0}: the pin orders differ", {displayName(build, f.subjects[0])}},
             {"Move pin {0} in the housing before plugging in; compare both with what is printed.", {moves}}};
 }
 
 std::span<const Rule> signalsRules() {
-    static const std::array<Rule, 9> rules{{
+    static const std::array<Rule, 6> rules{{
         {RuleId::lnkCross,
          "Pins that do not belong together",
          "Transmit goes to receive; anything else is silence, or smoke.",
@@ -421,33 +349,6 @@ std::span<const Rule> signalsRules() {
          needs(Need::routes, Need::links),
          judgeBus,
          wordBus},
-        {RuleId::lnkPorts,
-         "Serial ports",
-         "Their number decides what can be fitted.",
-         kTrade,
-         Stage::wire,
-         {},
-         needs(Need::links),
-         judgeSerialPorts,
-         wordSerialPorts},
-        {RuleId::lnkMotors,
-         "Motor outputs",
-         "An output that turns another motor than the controller believes tips the craft over.",
-         kTrade,
-         Stage::wire,
-         {},
-         needs(Need::links),
-         judgeMotorOutputs,
-         wordMotorOutputs},
-        {RuleId::lnkChannels,
-         "Channels of the receiver",
-         "Each function needs a channel of its own.",
-         kTrade,
-         Stage::wire,
-         {},
-         needs(Need::links),
-         judgeChannels,
-         wordChannels},
         {RuleId::lnkPins,
          "Pin order",
          "Pin orders differ between revisions of one model: what is printed on the part counts.",

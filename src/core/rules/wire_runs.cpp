@@ -2,10 +2,10 @@
 #include "core/base/units.h"
 #include "core/build/frame_shapes.h"
 #include "core/findings/input.h"
+#include "core/power/power_report.h"
 #include "core/practice/blade_room.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
-#include "core/wiring/arm_holes.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
 
@@ -16,6 +16,25 @@
 
 namespace waxis {
 
+/// How many times the practice's length the listener bears beside that current: the practice's figure is for some 10 A
+/// beside a picture or an antenna's lead (common practice, no source); what it induces goes with the current, and a
+/// serial line or bus stands several times as much as a picture.
+static double bears(const Build &build, const Derived &derived, const WireMeeting &meeting) {
+    constexpr double kUsual_A = 10, kLeast = 0.5, kMost = 4, kDigital = 2;
+    const auto &currents = derived.power->wires;
+    const auto a = std::size_t(meeting.a), b = std::size_t(meeting.b);
+    double times = 1;
+    if (a < currents.size() && currents[a].known && currents[a].typical_A > 0)
+        times = std::clamp(kUsual_A / currents[a].typical_A, kLeast, kMost);
+    const bool digital = std::any_of(build.wires[b].cores.begin(), build.wires[b].cores.end(), [&](const WireCore &c) {
+        const SignalKind kind = signalAt(build, build.wires[b].from, c.fromPin).kind;
+        return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
+               kind == SignalKind::busClock || kind == SignalKind::channel;
+    });
+    const bool picture = derived.wiring->wires[b].role == WireRole::video || derived.wiring->wires[b].role == WireRole::coax;
+    return digital && !picture ? times * kDigital : times;
+}
+
 static void judgeParallelRun(const Build &build, const Practice &practice, const Derived &derived,
                              std::vector<Finding> &out) {
     for (const auto &meeting : derived.wiring->meetings) {
@@ -25,7 +44,7 @@ static void judgeParallelRun(const Build &build, const Practice &practice, const
         f.subjects = {build.wires[std::size_t(meeting.b)].id, build.wires[std::size_t(meeting.a)].id};
         f.unit = "mm";
         f.measured = meeting.together_mm;
-        f.limit = practice[Limit::parallelLength];
+        f.limit = practice[Limit::parallelLength] * bears(build, derived, meeting);
         f.practiceLimit = Limit::parallelLength;
         f.margin = *f.limit - *f.measured;
         f.severity = f.margin >= 0 ? Severity::pass : meeting.eased ? Severity::pass : Severity::watch;
@@ -84,180 +103,117 @@ static FindingText wordWireBend(const Build &build, const Finding &f) {
             {"Lead it in a wider curve: pin a point, or turn the port.", {}}};
 }
 
-static void judgeWireSpan(const Build &build, const Practice &practice, const Derived &derived,
-                          std::vector<Finding> &out) {
-    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
-        const WireRoute &route = derived.routes[w];
-        if (route.points_mm.size() < 2) continue;
-        Finding f;
-        f.rule = RuleId::wirSpan;
-        f.subjects = {build.wires[w].id};
-        f.variant = "span";
-        f.unit = "mm";
-        f.measured = route.widestSpan_mm;
-        f.limit = practice[Limit::wireSpan];
-        f.practiceLimit = Limit::wireSpan;
-        f.margin = *f.limit - *f.measured;
-        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
-        f.from_mm = f.to_mm = route.spanMiddle_mm;
-        if (f.severity == Severity::watch) {
-            Fix fix;
-            fix.change = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, route.spanMiddle_mm};
-            f.fixes.push_back(fix);
-        }
-        out.push_back(f);
-        // A fragile plug wants its wire held soon behind it.
-        for (const bool atFrom : {true, false}) {
-            const WireEnd &end = atFrom ? build.wires[w].from : build.wires[w].to;
-            const Part *part = findPart(build, end.part);
-            const PartType *type = part ? typeOf(build, *part) : nullptr;
-            const Port *port = portOf(build, end);
-            // An antenna's own end is no plug.
-            if (!type || !port || type->kind == PartKind::antenna || port->kind == PortKind::pads) continue;
-            if (!type->fragile && port->kind != PortKind::coax) continue;
-            double first = route.length_mm;
-            for (const auto &support : route.supports) {
-                if (support.kind == SupportKind::end) continue;
-                first = std::min(first, atFrom ? support.at_mm : route.length_mm - support.at_mm);
-            }
-            Finding relief;
-            relief.rule = RuleId::wirSpan;
-            relief.subjects = {build.wires[w].id, part->id};
-            relief.variant = "relief";
-            relief.unit = "mm";
-            relief.measured = first;
-            relief.limit = practice[Limit::strainRelief];
-            relief.practiceLimit = Limit::strainRelief;
-            relief.margin = *relief.limit - first;
-            relief.severity = relief.margin < 0 ? Severity::watch : Severity::pass;
-            const double at = std::min(route.length_mm, practice[Limit::strainRelief] * 0.8);
-            relief.from_mm = relief.to_mm = pointAlong(route.points_mm, atFrom ? at : route.length_mm - at);
-            if (relief.severity == Severity::watch) {
-                Fix fix;
-                fix.change = WireChange{WireChange::Kind::tie, {}, 0, 0, false, {}, {}, *relief.from_mm};
-                relief.fixes.push_back(fix);
-            }
-            out.push_back(std::move(relief));
-        }
-    }
-}
-
-static FindingText wordWireSpan(const Build &build, const Finding &f) {
-    if (f.variant == "relief")
-        return {{"{0}: first held {1} mm from the plug at {2}",
-                 {displayName(build, f.subjects[0]), wholeNumber(*f.measured), nameWithin(build, f.subjects[1])}},
-                {"A small plug comes off when its wire pulls: tie it within {0} mm.", {wholeNumber(*f.limit)}}};
-    return {{"{0}: {1} mm hang free", {displayName(build, f.subjects[0]), wholeNumber(*f.measured)}},
-            {"A loose wire finds the propellers: tie it down at least every {0} mm.", {wholeNumber(*f.limit)}}};
-}
-
 namespace {
 
-/// Bare holes in the walls of arms that conduct, with the wires that go through them.
-void judgeArmHoles(const Build &build, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &arm : build.frame->arms) {
-        if (arm.holes.empty() || !isHollow(arm)) continue;
-        Finding f;
-        f.rule = RuleId::wirEdge;
-        f.subjects = {arm.id};
-        bool any = false, bare = false;
-        for (const auto &hole : arm.holes)
-            for (std::size_t w = 0; w < derived.routes.size(); ++w) {
-                const auto at = throughHole(derived.routes[w].points_mm, arm, hole);
-                if (!at) continue;
-                any = true;
-                if (hole.edge != HoleEdge::bare || build.wires[w].sleeved) continue;
-                bare = true;
-                f.from_mm = f.to_mm = at;
-                const std::string &id = build.wires[w].id;
-                if (std::find(f.subjects.begin(), f.subjects.end(), id) == f.subjects.end()) f.subjects.push_back(id);
-            }
-        if (!any) continue;
-        f.severity = bare && conducts(arm.material, build.frame->materials) ? Severity::watch : Severity::pass;
-        if (f.severity == Severity::watch) {
-            Fix fix;
-            fix.change = WireChange{WireChange::Kind::grommet, arm.id, 0, 0, false, {}, {}, Vec3::Zero()};
-            f.fixes.push_back(fix);
-        }
-        out.push_back(std::move(f));
+/// Where ties would be put: as few as it takes, evenly within each span that is too long.
+void tiesInSpans(const WireRoute &route, double limit_mm, std::vector<double> &ties) {
+    for (const auto &span : route.spans) {
+        const int pieces = int(std::ceil((span.to_mm - span.from_mm) / limit_mm - 1e-9));
+        for (int k = 1; k < pieces; ++k) ties.push_back(span.from_mm + (span.to_mm - span.from_mm) * k / pieces);
     }
+}
+
+/// A plug that its own wire pulls off: small ones, and those of coax.
+bool wantsRelief(const Build &build, const WireEnd &end) {
+    const Part *part = findPart(build, end.part);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    const Port *port = portOf(build, end);
+    // An antenna's own end is no plug.
+    if (!type || !port || type->kind == PartKind::antenna || port->kind == PortKind::pads) return false;
+    return type->fragile || port->kind == PortKind::coax;
+}
+
+/// How far along the wire, from that end, something holds it first.
+double firstHeld_mm(const WireRoute &route, bool atFrom) {
+    double first = route.length_mm;
+    for (const auto &support : route.supports)
+        if (support.kind != SupportKind::end)
+            first = std::min(first, atFrom ? support.at_mm : route.length_mm - support.at_mm);
+    return first;
+}
+
+/// All ties of a wire as one fix.
+Fix tieAt(const WireRoute &route, std::vector<double> ties) {
+    std::sort(ties.begin(), ties.end());
+    Fix fix;
+    for (std::size_t t = 0; t < ties.size(); ++t) {
+        WireChange tie;
+        tie.kind = WireChange::Kind::tie;
+        tie.at_mm = pointAlong(route.points_mm, ties[t]);
+        if (t == 0)
+            fix.change = tie;
+        else
+            fix.then.emplace_back(std::string(), tie);
+    }
+    return fix;
 }
 
 } // namespace
 
-static void judgeHoleEdge(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    judgeArmHoles(build, derived, out);
-    for (const auto &use : derived.wiring->holes) {
-        if (use.wires.empty()) continue;
-        const auto &frame = *build.frame;
-        const auto pass = std::find_if(frame.passThroughs.begin(), frame.passThroughs.end(),
-                                       [&](const PassThrough &p) { return p.id == use.pass; });
-        const auto plate =
-            std::find_if(frame.plates.begin(), frame.plates.end(), [&](const Plate &p) { return p.id == pass->plate; });
-        if (plate == frame.plates.end()) continue;
-        Finding f;
-        f.rule = RuleId::wirEdge;
-        f.subjects = {use.pass};
-        for (const int w : use.wires)
-            if (!build.wires[std::size_t(w)].sleeved) f.subjects.push_back(build.wires[std::size_t(w)].id);
-        const bool sharp = conducts(plate->material, frame.materials);
-        f.severity = pass->edge == HoleEdge::bare && sharp && f.subjects.size() > 1 ? Severity::watch : Severity::pass;
-        Vec2 middle = areaProperties({pass->outline_mm, {}}).centroid_mm;
-        f.from_mm = f.to_mm = Vec3(middle.x(), middle.y(), plate->z_mm + plate->thickness_mm);
-        if (f.severity == Severity::watch) {
-            Fix fix;
-            fix.change = WireChange{WireChange::Kind::grommet, use.pass, 0, 0, false, {}, {}, Vec3::Zero()};
-            f.fixes.push_back(fix);
+static void judgeWireSpan(const Build &build, const Practice &practice, const Derived &derived,
+                          std::vector<Finding> &out) {
+    const double longest_mm = practice[Limit::wireSpan], relief_mm = practice[Limit::strainRelief];
+    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+        const WireRoute &route = derived.routes[w];
+        if (route.points_mm.size() < 2) continue;
+        std::vector<double> ties;
+        std::vector<std::string> unrelieved;
+        double latest_mm = 0;
+        for (const bool atFrom : {true, false}) {
+            const WireEnd &end = atFrom ? build.wires[w].from : build.wires[w].to;
+            if (!wantsRelief(build, end)) continue;
+            const double first_mm = firstHeld_mm(route, atFrom);
+            latest_mm = std::max(latest_mm, first_mm);
+            if (first_mm <= relief_mm) continue;
+            unrelieved.push_back(end.part);
+            const double at = std::min(route.length_mm, relief_mm * 0.8);
+            ties.push_back(atFrom ? at : route.length_mm - at);
         }
-        out.push_back(std::move(f));
-    }
-}
-
-static FindingText wordHoleEdge(const Build &build, const Finding &f) {
-    return {
-        {"Bare {0} edge under {1}",
-         {[&] {
-              for (const auto &pass : build.frame->passThroughs)
-                  if (pass.id == f.subjects[0])
-                      for (const auto &plate : build.frame->plates)
-                          if (plate.id == pass.plate) return plate.material;
-              for (const auto &arm : build.frame->arms)
-                  if (arm.id == f.subjects[0]) return arm.material;
-              return std::string("plate");
-          }(),
-          f.subjects.size() == 2 ? nameWithin(build, f.subjects[1]) : fmt::format("{} wires", f.subjects.size() - 1)}},
-        {"No grommet in {0}: vibration cuts through the jacket. Put in a grommet, or sleeve the wires.",
-         {f.subjects[0]}}};
-}
-
-static void judgeHoleFill(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
-    for (const auto &use : derived.wiring->holes) {
-        if (use.wires.empty()) continue;
         Finding f;
-        f.rule = RuleId::wirFill;
-        f.subjects = {use.pass};
-        for (const int w : use.wires) f.subjects.push_back(build.wires[std::size_t(w)].id);
-        f.unit = "%";
-        f.measured = use.fill * 100;
-        f.limit = use.limit * 100;
+        f.rule = RuleId::wirSpan;
+        f.subjects = {build.wires[w].id};
+        f.subjects.insert(f.subjects.end(), unrelieved.begin(), unrelieved.end());
+        f.unit = "mm";
+        const bool free = route.widestSpan_mm > longest_mm;
+        f.inputs = {{"widest", route.widestSpan_mm, "mm"}, {"first held", latest_mm, "mm"}, {"relief", relief_mm, "mm"}};
+        if (free || unrelieved.empty()) {
+            f.variant = "span";
+            f.measured = route.widestSpan_mm;
+            f.limit = longest_mm;
+            f.practiceLimit = Limit::wireSpan;
+            f.from_mm = f.to_mm = route.spanMiddle_mm;
+        } else {
+            f.variant = "relief";
+            f.measured = latest_mm;
+            f.limit = relief_mm;
+            f.practiceLimit = Limit::strainRelief;
+            f.from_mm = f.to_mm = pointAlong(route.points_mm, ties.front());
+        }
         f.margin = *f.limit - *f.measured;
-        f.severity = use.fill > 1 ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
-        f.inputs = {
-            {"area", use.area_mm2, "mm2"}, {"largest circle", use.hole_mm, "mm"}, {"bundle", use.bundle_mm, "mm"}};
-        for (const auto &pass : build.frame->passThroughs)
-            if (pass.id == use.pass) {
-                const Vec2 middle = areaProperties({pass.outline_mm, {}}).centroid_mm;
-                f.from_mm = f.to_mm = Vec3(middle.x(), middle.y(), 0);
-            }
+        f.severity = f.margin < 0 ? Severity::watch : Severity::pass;
+        tiesInSpans(route, longest_mm, ties);
+        if (f.severity == Severity::watch && !ties.empty()) f.fixes.push_back(tieAt(route, ties));
         out.push_back(std::move(f));
     }
 }
 
-static FindingText wordHoleFill(const Build &, const Finding &f) {
-    return {
-        {"{0} is {1} % full of wires; {2} % goes through without force",
-         {f.subjects[0], wholeNumber(*f.measured), wholeNumber(*f.limit)}},
-        {"Lead some of the {0} wires another way, or make the hole larger.", {std::to_string(f.subjects.size() - 1)}}};
+static FindingText wordWireSpan(const Build &build, const Finding &f) {
+    std::string plugs;
+    for (std::size_t i = 1; i < f.subjects.size(); ++i)
+        plugs += (i > 1 ? " and " : "") + nameWithin(build, f.subjects[i]);
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), wholeNumber(*f.measured), plugs,
+                                         wholeNumber(inputOf(f, "first held")), wholeNumber(inputOf(f, "relief")),
+                                         wholeNumber(*f.limit)};
+    if (f.variant == "relief")
+        return {{"{0}: first held {1} mm from the plug at {2}", words},
+                {"A small plug comes off when its wire pulls: tie it within {4} mm.", words}};
+    if (!plugs.empty())
+        return {{"{0}: {1} mm hang free, first held {3} mm from the plug at {2}", words},
+                {"A loose wire finds the propellers and pulls a small plug off: tie it down at least every {5} mm, and "
+                 "within {4} mm of the plug.",
+                 words}};
+    return {{"{0}: {1} mm hang free", words},
+            {"A loose wire finds the propellers: tie it down at least every {5} mm.", words}};
 }
 
 static void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived,
@@ -316,61 +272,114 @@ static FindingText wordWireZone(const Build &build, const Finding &f) {
             {"{0} mm at least, and tied so that it cannot swing up.", {oneDecimal(*f.limit)}}};
 }
 
-static void judgeEscLead(const Build &build, const Practice &practice, const Derived &derived,
-                         std::vector<Finding> &out) {
-    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
-        const auto &points = derived.routes[w].points_mm;
-        const Wire &wire = build.wires[w];
-        if (points.size() < 2) continue;
-        const WireRole role = derived.wiring->wires[w].role;
-        bool sensitive = role == WireRole::video || role == WireRole::coax;
-        for (const WireEnd *end : {&wire.from, &wire.to}) {
-            const Part *part = findPart(build, end->part);
-            const PartType *type = part ? typeOf(build, *part) : nullptr;
-            sensitive |= type && type->kind == PartKind::receiver && role != WireRole::power;
-        }
-        if (!sensitive || wire.lay == WireLay::shielded) continue;
-        const auto samples = samplesAlong(points, 5);
-        Aabb run;
-        for (const Vec3 &p : samples) run.include(p);
-        for (const auto &part : build.parts) {
-            const PartType *type = typeOf(build, part);
-            if (!type || (type->kind != PartKind::esc && type->kind != PartKind::fourInOneEsc)) continue;
-            if (part.id == wire.from.part || part.id == wire.to.part) continue;
-            const Pose X_FramePart = framePose(build, part);
-            double least = 1e300;
-            Vec3 at = Vec3::Zero();
-            for (const auto &solid : type->solids) {
-                const Pose X_FrameSolid = X_FramePart * solid.X_PartSolid;
-                if (boxGap(run, boundsOf(solid.shape, X_FrameSolid)) > practice[Limit::escLeadGap] + 5) continue;
-                const Pose inverse = X_FrameSolid.inverse();
-                for (const Vec3 &p : samples)
-                    if (const double away = pointDistance(solid.shape, inverse * p); away < least) {
-                        least = away;
-                        at = p;
-                    }
-            }
-            if (least > practice[Limit::escLeadGap] + 5) continue;
-            Finding f;
-            f.rule = RuleId::wirEscGap;
-            f.subjects = {wire.id, part.id};
-            f.unit = "mm";
-            f.measured = least;
-            f.limit = practice[Limit::escLeadGap];
-            f.practiceLimit = Limit::escLeadGap;
-            f.margin = *f.measured - *f.limit;
-            f.severity = f.margin < 0 ? Severity::note : Severity::pass;
-            f.from_mm = f.to_mm = at;
-            out.push_back(std::move(f));
-        }
+namespace {
+
+/// Leads in which the noise of others is heard: of pictures, antennas, receivers and satellites.
+bool isSensitive(const Build &build, const Wire &wire, WireRole role) {
+    if (wire.lay == WireLay::shielded || role == WireRole::power) return false;
+    if (role == WireRole::video || role == WireRole::coax) return true;
+    for (const WireEnd *end : {&wire.from, &wire.to}) {
+        const Part *part = findPart(build, end->part);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (type && (type->kind == PartKind::receiver || type->kind == PartKind::gps)) return true;
+    }
+    return false;
+}
+
+/// How far builders keep such leads from a part; none from what is quiet.
+std::optional<Limit> quietFrom(const PartType &type) {
+    switch (type.kind) {
+    case PartKind::esc:
+    case PartKind::fourInOneEsc: return Limit::escLeadGap;
+    case PartKind::digitalVideoUnit:
+    case PartKind::videoTransmitter:
+    case PartKind::payloadCamera:
+    case PartKind::regulator: return Limit::noisyLeadGap;
+    default: return std::nullopt;
     }
 }
 
-static FindingText wordEscLead(const Build &build, const Finding &f) {
-    return {{"{0}: {1} mm from {2}",
-             {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
-            {"Speed controllers switch hard: keep video and receiver leads {0} mm away, or shield them.",
-             {oneDecimal(*f.limit)}}};
+struct Nearest {
+    double least_mm = 1e300;
+    Vec3 at_mm = Vec3::Zero();
+};
+
+Nearest nearestTo(const PartType &type, const Pose &pose, const std::vector<Vec3> &samples, const Aabb &run,
+                  double within_mm) {
+    Nearest nearest;
+    for (const auto &solid : type.solids) {
+        const Pose X_FrameSolid = pose * solid.X_PartSolid;
+        if (boxGap(run, boundsOf(solid.shape, X_FrameSolid)) > within_mm) continue;
+        const Pose inverse = X_FrameSolid.inverse();
+        for (const Vec3 &p : samples)
+            if (const double away = pointDistance(solid.shape, inverse * p); away < nearest.least_mm)
+                nearest = {away, p};
+    }
+    return nearest;
+}
+
+} // namespace
+
+/// One finding for each lead: the part that is nearest against what is kept from it, and the others that are too near.
+static void judgeNoisyNeighbours(const Build &build, const Practice &practice, const Derived &derived,
+                                 std::vector<Finding> &out) {
+    constexpr double kBeyond_mm = 5; // passes that are worth telling as close calls
+    for (std::size_t w = 0; w < derived.routes.size(); ++w) {
+        const auto &points = derived.routes[w].points_mm;
+        const Wire &wire = build.wires[w];
+        if (points.size() < 2 || !isSensitive(build, wire, derived.wiring->wires[w].role)) continue;
+        const auto samples = samplesAlong(points, 5);
+        Aabb run;
+        for (const Vec3 &p : samples) run.include(p);
+        Finding f;
+        f.rule = RuleId::wirEscGap;
+        f.margin = 1e300;
+        std::vector<std::string> others;
+        for (const auto &part : build.parts) {
+            const PartType *type = typeOf(build, part);
+            const auto limit = type ? quietFrom(*type) : std::nullopt;
+            if (!limit || part.id == wire.from.part || part.id == wire.to.part) continue;
+            const double kept_mm = practice[*limit];
+            const Nearest nearest =
+                nearestTo(*type, framePose(build, part), samples, run, kept_mm + kBeyond_mm);
+            const double margin = nearest.least_mm - kept_mm;
+            if (margin > kBeyond_mm) continue;
+            if (margin < f.margin) {
+                if (!f.subjects.empty() && f.margin < 0) others.push_back(f.subjects[1]);
+                f.subjects = {wire.id, part.id};
+                f.measured = nearest.least_mm;
+                f.limit = kept_mm;
+                f.practiceLimit = limit;
+                f.margin = margin;
+                f.from_mm = f.to_mm = nearest.at_mm;
+                f.variant = *limit == Limit::escLeadGap ? "esc" : "unit";
+            } else if (margin < 0)
+                others.push_back(part.id);
+        }
+        if (f.subjects.empty()) continue;
+        f.unit = "mm";
+        // Routes are laid on a lattice: what is nearer by less than its tenth is not nearer.
+        constexpr double kLattice_mm = 0.05;
+        f.severity = f.margin < -kLattice_mm ? Severity::note : Severity::pass;
+        if (f.severity == Severity::pass) f.margin = std::max(f.margin, 0.0);
+        f.subjects.insert(f.subjects.end(), others.begin(), others.end());
+        out.push_back(std::move(f));
+    }
+}
+
+static FindingText wordNoisyNeighbours(const Build &build, const Finding &f) {
+    std::string others;
+    for (std::size_t i = 2; i < f.subjects.size(); ++i) others += ", " + nameWithin(build, f.subjects[i]);
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
+                                         nameWithin(build, f.subjects[1]), oneDecimal(*f.limit), others};
+    return {{"{0}: {1} mm from {2}", words},
+            {f.variant == "esc"
+                 ? "Speed controllers switch hard: keep leads of pictures, receivers and GPS {3} mm away, or shield "
+                   "them.{4}"
+                 : "Senders, cameras and regulators are loud: keep leads of pictures, receivers and GPS {3} mm away, or "
+                   "shield them.{4}",
+             {words[0], words[1], words[2], words[3],
+              others.empty() ? std::string() : " Too near as well: " + others.substr(2) + "."}}};
 }
 
 static void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived,
@@ -413,14 +422,14 @@ static FindingText wordStiffWires(const Build &build, const Finding &f) {
 }
 
 std::span<const Rule> wireRunsRules() {
-    static const std::array<Rule, 8> rules{{
+    static const std::array<Rule, 6> rules{{
         {RuleId::wirParallel,
          "Power beside signal",
          "Side by side, power and phase wires talk into signal, video and antenna leads; crossed square they do not.",
          kTrade,
          Stage::wire,
          {Limit::parallelGap, Limit::parallelLength},
-         needs(Need::wiring),
+         needs(Need::wiring, Need::power),
          judgeParallelRun,
          wordParallelRun},
         {RuleId::wirBend,
@@ -441,24 +450,6 @@ std::span<const Rule> wireRunsRules() {
          needs(Need::routes),
          judgeWireSpan,
          wordWireSpan},
-        {RuleId::wirEdge,
-         "Bare edges",
-         "A carbon edge is a saw: in vibration it cuts through any jacket.",
-         kTrade,
-         Stage::wire,
-         {},
-         needs(Need::wiring, Need::routes),
-         judgeHoleEdge,
-         wordHoleEdge},
-        {RuleId::wirFill,
-         "Hole too full",
-         "A hole that is stuffed cannot be passed by the next plug and chafes what is in it.",
-         "fill of NFPA 70 chapter 9 table 1, from memory",
-         Stage::wire,
-         {},
-         needs(Need::wiring),
-         judgeHoleFill,
-         wordHoleFill},
         {RuleId::wirZone,
          "Wires and propellers",
          "A propeller that catches a wire takes it along.",
@@ -469,14 +460,15 @@ std::span<const Rule> wireRunsRules() {
          judgeWireZone,
          wordWireZone},
         {RuleId::wirEscGap,
-         "Leads beside speed controllers",
-         "Speed controllers switch tens of amperes in a fraction of a microsecond.",
+         "Leads beside what is loud",
+         "Speed controllers switch tens of amperes in a fraction of a microsecond; units, senders and regulators are "
+         "heard in the leads of quiet things.",
          kTrade,
          Stage::wire,
-         {Limit::escLeadGap},
+         {Limit::escLeadGap, Limit::noisyLeadGap},
          needs(Need::places, Need::routes, Need::wiring),
-         judgeEscLead,
-         wordEscLead},
+         judgeNoisyNeighbours,
+         wordNoisyNeighbours},
         {RuleId::wirSoft,
          "Stiff wires on a soft-mounted board",
          "Dampers are of no use when wires carry the vibration past them.",

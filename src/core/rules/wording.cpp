@@ -171,6 +171,17 @@ static Sentence wordOneFix(const Build &build, const Fix &fix) {
 Sentence wordFix(const Build &build, const Fix &fix) {
     Sentence words = wordOneFix(build, fix);
     if (fix.then.empty()) return words;
+    const auto areAll = [&](WireChange::Kind kind) {
+        const auto is = [kind](const Fix &f) {
+            const auto *wire = f.as<WireChange>();
+            return wire && wire->kind == kind;
+        };
+        return is(fix) && std::all_of(fix.then.begin(), fix.then.end(), is);
+    };
+    const std::string count = std::to_string(1 + fix.then.size());
+    if (areAll(WireChange::Kind::tie)) return {"Tie it down in {0} places", {count}};
+    if (areAll(WireChange::Kind::sleeve)) return {"Sleeve the {0} wires", {count}};
+    if (areAll(WireChange::Kind::tapeEdges)) return {"Tape the edges under the {0} wires", {count}};
     std::string all = words.text();
     const auto twists = [](const Fix &f) {
         const auto *wire = f.as<WireChange>();

@@ -1,4 +1,5 @@
 #include "core/radio/free_space.h"
+#include "core/radio/products.h"
 #include "core/sums/read.h"
 
 namespace waxis::sums {
@@ -101,8 +102,30 @@ Sum onboardSum() {
     return sum;
 }
 
+Sum mixingSum() {
+    Sum sum;
+    sum.name = "mixing-level";
+    sum.title = "A mixing product by its order";
+    sum.formula = "product = p host + q guest - (p + q - 1) intercept";
+    sum.source = "intercept-point arithmetic, order p + q";
+    sum.inputs = {{"host_dBm", "the sender in which they mix gives", "dBm", SumInputKind::number, {}, "26"},
+                  {"guest_dBm", "of the other arrives there", "dBm", SumInputKind::number, {}, "-30"},
+                  {"times_host", "host counts, times", "", SumInputKind::number, {}, "2"},
+                  {"times_guest", "guest counts, times", "", SumInputKind::number, {}, "1"},
+                  {"intercept_dBm", "intercept of that output stage", "dBm", SumInputKind::number, {}, "36"}};
+    sum.outputs = {{"product_dBm", "product at that output", "dBm"}, {"order", "order", ""}};
+    sum.compute = [](const SumObject &in) -> SumResult {
+        if (auto error = needsPositive(in, {"times_host", "times_guest"})) return Failure{*error};
+        const int p = int(std::lround(number(in, "times_host"))), q = int(std::lround(number(in, "times_guest")));
+        return SumObject{{"product_dBm", mixingLevel_dBm(number(in, "host_dBm"), number(in, "guest_dBm"), p, q,
+                                                         number(in, "intercept_dBm"))},
+                         {"order", double(p + q)}};
+    };
+    return sum;
+}
+
 } // namespace
 
-std::vector<Sum> linkSums() { return {noiseSum(), desenseSum(), budgetSum(), onboardSum()}; }
+std::vector<Sum> linkSums() { return {noiseSum(), desenseSum(), budgetSum(), onboardSum(), mixingSum()}; }
 
 } // namespace waxis::sums

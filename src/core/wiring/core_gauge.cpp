@@ -15,10 +15,10 @@ int gaugeOf(const Build &build, const Wire &wire, const WireCore &core) {
             for (const auto &lead : type->leads)
                 if (lead.port == end->port && lead.gauge_AWG > 0) return lead.gauge_AWG;
         }
-    const Signal signal = signalOf(core.fromPin);
+    const Signal signal = signalAt(build, wire.from, core.fromPin);
     if (signal.kind == SignalKind::phase) return 20;
     if (signal.kind == SignalKind::supply || signal.kind == SignalKind::ground)
-        return roleOf(wire) == WireRole::power && !signal.supply_V ? 14 : 26;
+        return roleOf(build, wire) == WireRole::power && !signal.supply_V ? 14 : 26;
     return 28;
 }
 

@@ -82,7 +82,10 @@ void addSupports(const Build &build, const RouteField &field, double clearance_m
     double start = 0;
     std::size_t next = 1, segment = 0;
     double before = 0;
+    constexpr double kWorthIt_mm = 20;
+    route.spans.clear();
     auto close = [&](double end) {
+        if (end - start >= kWorthIt_mm) route.spans.push_back({start, end});
         if (end - start > route.widestSpan_mm) {
             route.widestSpan_mm = end - start;
             route.spanMiddle_mm = pointAlong(route.points_mm, (start + end) / 2);

@@ -28,12 +28,19 @@ struct RouteSupport {
     bool operator==(const RouteSupport &) const = default;
 };
 
+/// A piece of a route that nothing holds and that lies on nothing.
+struct FreeSpan {
+    double from_mm = 0, to_mm = 0; ///< along the route
+    bool operator==(const FreeSpan &) const = default;
+};
+
 struct WireRoute {
     std::vector<Vec3> points_mm; ///< pad or plug to pad or plug, in the frame's axes; empty when an end is not there
     double length_mm = 0;
     bool found = false;                 ///< false: some leg is a straight line through what stands in the way
     bool makeshift = false;             ///< some leg is still to be searched: in a hurry, or beyond the budget
     std::vector<RouteSupport> supports; ///< in order along the route
+    std::vector<FreeSpan> spans;        ///< those of 20 mm and more, in order
     double widestSpan_mm = 0;           ///< the longest piece that nothing holds and that lies on nothing
     Vec3 spanMiddle_mm = Vec3::Zero();
     bool operator==(const WireRoute &) const = default;

@@ -117,6 +117,14 @@ Vec3 centroidOf(const std::vector<Vec3> &points) {
     return length > 0 ? Vec3(sum / length) : points.front();
 }
 
+/// As weighed in the box, else by the catalogue; nothing where neither says.
+double insertMass_g(const Build &build, const WireInsert &insert) {
+    if (const KitEntry *entry = findKitEntry(build, insert.type); entry && entry->mass_g.known())
+        return *entry->mass_g.value;
+    const auto type = build.types->find(insert.type);
+    return type == build.types->end() ? 0 : type->second.mass_g.value.value_or(0);
+}
+
 void judgeLead(const Build &build, const Practice &practice, const Wire &wire, WireReport &report) {
     const double round_mm = std::max(1.0, practice[Limit::wireRound]);
     report.cut_mm = std::ceil(report.needed_mm / round_mm - 1e-9) * round_mm;
@@ -153,19 +161,20 @@ void judgeLead(const Build &build, const Practice &practice, const Wire &wire, W
 
 bool carriesMuch(WireRole role) { return role == WireRole::power || role == WireRole::phase; }
 /// Lamps, buzzers and motor signals do not mind what runs beside them.
-bool hears(const Wire &wire, WireRole role) {
+bool hears(const Build &build, const Wire &wire, WireRole role) {
     if (role == WireRole::video || role == WireRole::coax) return true;
-    return std::any_of(wire.cores.begin(), wire.cores.end(), [](const WireCore &core) {
-        const SignalKind kind = signalOf(core.fromPin).kind;
+    return std::any_of(wire.cores.begin(), wire.cores.end(), [&](const WireCore &core) {
+        const SignalKind kind = signalAt(build, wire.from, core.fromPin).kind;
         return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
-               kind == SignalKind::busClock || kind == SignalKind::channel;
+               kind == SignalKind::busClock || kind == SignalKind::channel || kind == SignalKind::audioIn ||
+               kind == SignalKind::audioOut || kind == SignalKind::sense;
     });
 }
 
 /// Supplies of a few hundred milliamperes disturb nobody: what counts is the pack's own copper and the motors'.
-bool disturbs(const Wire &wire) {
+bool disturbs(const Build &build, const Wire &wire) {
     for (const auto &core : wire.cores) {
-        const Signal signal = signalOf(core.fromPin);
+        const Signal signal = signalAt(build, wire.from, core.fromPin);
         if (signal.kind == SignalKind::phase || (signal.kind == SignalKind::supply && !signal.supply_V)) return true;
     }
     return false;
@@ -175,9 +184,9 @@ WireReport reportOn(const Build &build, const Practice &practice, const Wire &wi
                     const std::vector<BodyOwner> &owners) {
     WireReport report;
     report.wire = wire.id;
-    report.role = roleOf(wire);
-    report.disturbs = carriesMuch(report.role) && disturbs(wire);
-    report.minds = !carriesMuch(report.role) && hears(wire, report.role);
+    report.role = roleOf(build, wire);
+    report.disturbs = carriesMuch(report.role) && disturbs(build, wire);
+    report.minds = !carriesMuch(report.role) && hears(build, wire, report.role);
     report.gauge_AWG = 40;
     std::vector<double> outers;
     for (const auto &core : wire.cores) {
@@ -234,6 +243,7 @@ WireReport reportOn(const Build &build, const Practice &practice, const Wire &wi
     if (coax && !wire.cores.empty()) report.mass_g /= double(wire.cores.size()); // its cores are one cable
     constexpr double kSleeve_g_m = 2.0;
     if (wire.sleeved) report.mass_g += report.route_mm * 1e-3 * kSleeve_g_m;
+    for (const auto &insert : wire.inserts) report.mass_g += insertMass_g(build, insert);
     report.centroid_mm = centroidOf(route.points_mm);
     return report;
 }

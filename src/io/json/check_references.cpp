@@ -1,6 +1,7 @@
 #include "core/base/text_match.h"
 #include "core/build/chain.h"
 #include "core/practice/practice.h"
+#include "core/practice/retired.h"
 #include "io/json/read_model.h"
 
 #include <algorithm>
@@ -83,12 +84,20 @@ void checkStacks(const Build &build, const Ids &parts) {
 }
 
 /// Ends and stops must be there; a port or pin that its part does not have is a finding, not a broken file.
-void checkWires(const Build &build, const Ids &parts, const IdRegister &all) {
+void checkWires(const Build &build, const Ids &parts, const Ids &types, const IdRegister &all) {
     for (std::size_t i = 0; i < build.wires.size(); ++i) {
         const Wire &wire = build.wires[i];
         const auto at = [&](const std::string &key) { return fmt::format("/wires/{}/{}", i, key); };
         mustBeOneOf(wire.from.part, parts, at("from/part"), "the id of a part");
         mustBeOneOf(wire.to.part, parts, at("to/part"), "the id of a part");
+        for (std::size_t k = 0; k < wire.inserts.size(); ++k) {
+            const WireInsert &insert = wire.inserts[k];
+            mustBeOneOf(insert.type, types, at(fmt::format("inserts/{}/type", k)), "the id of a type in /types");
+            if (insert.core >= int(wire.cores.size()))
+                refuse(at(fmt::format("inserts/{}/core", k)),
+                       fmt::format("the number of one of the wire's {} cores, from 0, or -1", wire.cores.size()),
+                       fmt::format("{}", insert.core));
+        }
         for (std::size_t k = 0; k < wire.stops.size(); ++k)
             if (!wire.stops[k].at.empty())
                 all.mustKnow(wire.stops[k].at, at(fmt::format("stops/{}/at", k)),
@@ -200,7 +209,7 @@ void checkReferences(const Build &build) {
                          "the id of what it is fastened to");
     }
     checkStacks(build, parts);
-    checkWires(build, parts, all);
+    checkWires(build, parts, typeIds, all);
     checkRadio(build, parts);
     checkWeights(build);
     std::set<std::string> items;
@@ -213,12 +222,15 @@ void checkReferences(const Build &build) {
             mustBeOneOf(loadCase.aboard[k], parts, fmt::format("/loadCases/{}/aboard/{}", i, k), "the id of a part");
         if (!loadCase.battery.empty())
             mustBeOneOf(loadCase.battery, parts, fmt::format("/loadCases/{}/battery", i), "the id of a part");
+        if (!loadCase.usb.empty())
+            mustBeOneOf(loadCase.usb, parts, fmt::format("/loadCases/{}/usb", i), "the id of a part");
     }
 }
 
 void checkPractice(const PracticeSettings &practice, const std::string &pointer) {
     Ids limits, known;
     for (const auto &definition : limitTable()) limits.emplace(definition.id);
+    for (const auto id : retiredLimits()) limits.emplace(id);
     for (const auto &school : schools()) known.emplace(school.id);
     for (const auto &[id, value] : practice.limits)
         mustBeOneOf(id, limits, pointer + "/limits/" + id, "the name of a limit (see docs/rules.md)");

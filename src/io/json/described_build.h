@@ -171,6 +171,7 @@ void describe(V &v, T &part) {
     v.sparse("turns", part.turns);
     v.sparse("pinned", part.pinned);
     v.sparse("slide", part.slide);
+    v.sparse("channels", part.channels);
     v.sparse("note", part.note);
 }
 
@@ -221,6 +222,22 @@ void describe(V &v, T &stop) {
     v.when(stop.at.empty(), "point_mm", stop.point_mm);
 }
 
+template <class V, Is<WireInsert> T>
+void describe(V &v, T &insert) {
+    v.must("type", insert.type);
+    v.sparse("core", insert.core);
+    v.sparse("at", insert.at, 0.5);
+    v.sparse("turned", insert.turned);
+}
+
+template <class V, Is<WirePlug> T>
+void describe(V &v, T &plug) {
+    v.sparse("family", plug.family);
+    v.sparse("ways", plug.ways);
+    v.sparse("turned", plug.turned);
+    v.sparse("size_mm", plug.size_mm);
+}
+
 template <class V, Is<Wire> T>
 void describe(V &v, T &wire) {
     v.must("id", wire.id);
@@ -237,6 +254,10 @@ void describe(V &v, T &wire) {
     v.sparse("bundle", wire.bundle);
     v.sparse("splices", wire.splices);
     v.sparse("sleeved", wire.sleeved);
+    v.sparse("edgesTaped", wire.edgesTaped);
+    v.sparse("inserts", wire.inserts);
+    v.sparse("fromPlug", wire.fromPlug);
+    v.sparse("toPlug", wire.toPlug);
 }
 
 template <class V, Is<TiePoint> T>
@@ -337,6 +358,7 @@ void describe(V &v, T &loadCase) {
     v.sparse("battery", loadCase.battery);
     v.sparse("folded", loadCase.folded);
     v.sparse("kind", loadCase.kind);
+    v.sparse("usb", loadCase.usb);
 }
 
 template <class V, Is<PracticeSettings> T>

@@ -85,6 +85,8 @@ void describe(V &v, T &pin) {
     v.must("signal", pin.signal);
     v.sparse("level_V", pin.level_V);
     v.sparse("inverted", pin.inverted);
+    v.sparse("kind", pin.kind);
+    v.sparse("function", pin.function);
 }
 
 template <class V, Is<Port> T>
@@ -98,6 +100,12 @@ void describe(V &v, T &port) {
     v.sparse("mustStayReachable", port.mustStayReachable);
     v.sparse("joint", port.joint);
     v.sparse("connector", port.connector);
+    v.sparse("contacts", port.contacts);
+    v.sparse("keyed", port.keyed);
+    v.sparse("locks", port.locks);
+    v.sparse("rows", port.rows, 1);
+    v.sparse("pitch_mm", port.pitch_mm);
+    v.sparse("padSize_mm", port.padSize_mm);
 }
 
 template <class V, Is<PowerOutput> T>
@@ -114,6 +122,8 @@ void describe(V &v, T &electrical) {
     v.sparse("supplyMax_V", electrical.supplyMax_V);
     v.sparse("typical_A", electrical.typical_A);
     v.sparse("peak_A", electrical.peak_A);
+    v.sparse("draw", electrical.draw);
+    v.sparse("drawnAt_V", electrical.drawnAt_V);
     v.sparse("outputs", electrical.outputs);
     v.sparse("continuous_A", electrical.continuous_A);
     v.sparse("cells", electrical.cells);
@@ -121,6 +131,9 @@ void describe(V &v, T &electrical) {
     v.sparse("cellFull_V", electrical.cellFull_V);
     v.sparse("capacitance_uF", electrical.capacitance_uF);
     v.sparse("rated_V", electrical.rated_V);
+    v.sparse("resistance_Ohm", electrical.resistance_Ohm);
+    v.sparse("rated_W", electrical.rated_W);
+    v.sparse("forward_V", electrical.forward_V);
 }
 
 template <class V, Is<RadioChannel> T>
@@ -139,6 +152,8 @@ void describe(V &v, T &band) {
     v.sparse("noiseFigure_dB", band.noiseFigure_dB);
     v.sparse("selectivity_dB", band.selectivity_dB);
     v.sparse("harmonicSuppression_dB", band.harmonicSuppression_dB);
+    v.sparse("filter_dB", band.filter_dB);
+    v.sparse("intercept_dBm", band.intercept_dBm);
     v.sparse("blocking_dBm", band.blocking_dBm);
     v.sparse("needed_dB", band.needed_dB);
     v.sparse("channels", band.channels);
@@ -188,6 +203,8 @@ void describe(V &v, T &magnetics) {
     v.sparse("dipole_mAm2", magnetics.dipole_mAm2, Vec3(Vec3::Zero()));
     v.sparse("ferrous", magnetics.ferrous);
     v.sparse("compass_mm", magnetics.compass_mm);
+    v.sparse("compassTurn_deg", magnetics.compassTurn_deg);
+    v.sparse("compassOnItsBack", magnetics.compassOnItsBack);
 }
 
 template <class V, Is<SuppliedLead> T>
@@ -196,6 +213,9 @@ void describe(V &v, T &lead) {
     v.must("length_mm", lead.length_mm);
     v.sparse("gauge_AWG", lead.gauge_AWG);
     v.sparse("plug", lead.plug);
+    v.sparse("pins", lead.pins);
+    v.sparse("colours", lead.colours);
+    v.sparse("plugSize_mm", lead.plugSize_mm);
 }
 
 template <class V, Is<FastenerData> T>
@@ -251,6 +271,7 @@ void describe(V &v, T &type) {
     v.sparse("magnetics", type.magnetics);
     v.sparse("leads", type.leads);
     v.sparse("travels", type.travels);
+    v.sparse("functions", type.functions);
     v.sparse("strapLength_mm", type.strapLength_mm);
     v.sparse("coolingArea_cm2", type.coolingArea_cm2);
     v.sparse("mustSeeSky", type.mustSeeSky);

@@ -110,16 +110,16 @@ OrderedJson compassJson(const CompassReport &compass) {
     OrderedJson out{{"part", compass.part}, {"position_mm", toJson(compass.position_mm)}};
     out["loadCase"] = textOrNull(compass.loadCase);
     out["constant_uT"] = toJson(compass.field.constant_uT);
-    out["hover_uT"] = toJson(compass.field.hover_uT);
-    out["full_uT"] = toJson(compass.field.full_uT);
+    out["hoverLevel_uT"] = compass.field.hover_uT;
+    out["fullLevel_uT"] = compass.field.full_uT;
     out["constantError_deg"] = compass.constant_deg;
     out["hoverError_deg"] = compass.hover_deg;
     out["fullError_deg"] = compass.full_deg;
     out["by"] = listOf(compass.by, [](const FieldShare &s) {
         return OrderedJson{{"id", s.id},
                            {"constant_uT", toJson(s.constant_uT)},
-                           {"hover_uT", toJson(s.hover_uT)},
-                           {"full_uT", toJson(s.full_uT)}};
+                           {"hoverLevel_uT", s.hover_uT},
+                           {"fullLevel_uT", s.full_uT}};
     });
     out["iron"] = listOf(compass.iron, [](const CompassReport::Iron &i) {
         return OrderedJson{{"part", i.part}, {"distance_mm", i.distance_mm}};
@@ -170,7 +170,9 @@ OrderedJson radioJson(const Analysis &analysis) {
         return OrderedJson{{"first", id(m.first)}, {"times", m.p},           {"second", id(m.second)},
                            {"timesSecond", m.q},   {"to", id(m.listener)},   {"mixesIn", id(m.at)},
                            {"low_MHz", m.low_MHz}, {"high_MHz", m.high_MHz}, {"arrives_dBm", m.level_dBm},
-                           {"rise_dB", m.rise_dB}};
+                           {"rise_dB", m.rise_dB}, {"host_dBm", m.host_dBm},  {"guest_dBm", m.guest_dBm},
+                           {"intercept_dBm", m.intercept_dBm},                {"filter_dB", m.filter_dB},
+                           {"filtersStated", m.stated}};
     });
     out["clocks"] = listOf(report.clocks, [&](const ClockHit &c) {
         return OrderedJson{{"part", c.part},

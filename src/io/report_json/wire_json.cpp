@@ -5,6 +5,7 @@
 #include "core/power/power_report.h"
 #include "core/remedies/gauge_advice.h"
 #include "core/wiring/cut_list.h"
+#include "core/wiring/pad_joints.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
 #include "io/names.h"
@@ -64,6 +65,10 @@ std::string_view wordFor(LinkFault fault) {
     case LinkFault::halfBus: return "half-bus";
     case LinkFault::noCompass: return "no-compass";
     case LinkFault::shortCircuit: return "short-circuit";
+    case LinkFault::cannotAnswer: return "cannot-answer";
+    case LinkFault::boot: return "boot";
+    case LinkFault::balanceTap: return "balance-tap";
+    case LinkFault::halfSerial: return "half-serial";
     }
     return "";
 }
@@ -241,7 +246,14 @@ OrderedJson linksJson(const Analysis &analysis) {
                                        {"output", textOrNull(m.output)},
                                        {"speedController", textOrNull(m.esc)}});
     out["channels"] = OrderedJson::array();
-    for (const auto &[from, to] : links.channels) out["channels"].push_back({{"from", from}, {"to", to}});
+    for (const auto &c : links.channels) {
+        OrderedJson entry{{"from", c.from}, {"to", c.to}};
+        entry["sent"] = c.sent == ChannelFunction::none ? OrderedJson() : OrderedJson(nameOf(c.sent));
+        entry["wanted"] = c.wanted == ChannelFunction::none ? OrderedJson() : OrderedJson(nameOf(c.wanted));
+        out["channels"].push_back(std::move(entry));
+    }
+    out["channelsWanted"] = OrderedJson::array();
+    for (const ChannelFunction function : links.wanted) out["channelsWanted"].push_back(nameOf(function));
     return out;
 }
 
@@ -263,6 +275,16 @@ OrderedJson wireChangeJson(const WireChange &change) {
         return {{"change", "port"}, {"wire", change.wire}, {"atFrom", change.atFrom}, {"port", change.pin}};
     case WireChange::Kind::tie: return {{"change", "tie"}, {"position_mm", toJson(change.at_mm)}};
     case WireChange::Kind::leaveOut: return {{"change", "leave-out"}, {"wire", change.wire}};
+    case WireChange::Kind::joinPins:
+        return {{"change", "join-pins"}, {"wire", change.wire}, {"from", change.part}, {"to", change.pin}};
+    case WireChange::Kind::sleeve: return {{"change", "sleeve"}, {"wire", change.wire}};
+    case WireChange::Kind::tapeEdges: return {{"change", "tape-edges"}, {"wire", change.wire}};
+    case WireChange::Kind::dropInsert:
+        return {{"change", "drop-insert"}, {"wire", change.wire}, {"insert", change.core}};
+    case WireChange::Kind::turnInsert:
+        return {{"change", "turn-insert"}, {"wire", change.wire}, {"insert", change.core}};
+    case WireChange::Kind::liftCore: return {{"change", "lift-core"}, {"wire", change.wire}, {"core", change.core}};
+    case WireChange::Kind::dropStop: return {{"change", "drop-stop"}, {"wire", change.wire}, {"stop", change.core}};
     }
     return nullptr;
 }
@@ -280,6 +302,8 @@ OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
                                  {"endFrom", r.stripFrom},
                                  {"endTo", r.stripTo},
                                  {"twistGroup", textOrNull(r.twistGroup)},
+                                 {"sleeve_mm", r.sleeve_mm > 0 ? OrderedJson(r.sleeve_mm) : OrderedJson(nullptr)},
+                                 {"inLine", textOrNull(r.inLine)},
                                  {"from", r.from},
                                  {"to", r.to}});
     out["stock"] = OrderedJson::array();
@@ -287,7 +311,23 @@ OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
         out["stock"].push_back(
             {{"gauge_AWG", s.gauge_AWG}, {"colour", s.colour}, {"metres", s.metres}, {"pieces", s.pieces}});
     out["ties"] = list.ties;
-    out["sleeve_mm"] = list.sleeve_mm;
+    out["sleeves"] = OrderedJson::array();
+    for (const auto &s : list.sleeves)
+        out["sleeves"].push_back({{"diameter_mm", s.diameter_mm}, {"length_mm", s.length_mm}, {"pieces", s.pieces}});
+    out["joints"] = OrderedJson::array();
+    for (const auto &j : padJoints(build)) {
+        OrderedJson entry{{"part", j.part}, {"port", j.port}, {"pin", j.pin}, {"soldered", j.isSoldered()}};
+        entry["cores"] = OrderedJson::array();
+        for (const auto &core : j.cores)
+            entry["cores"].push_back({{"wire", build.wires[std::size_t(core.wire)].id},
+                                      {"core", core.core},
+                                      {"gauge_AWG", core.gauge_AWG}});
+        entry["copper_mm2"] = j.copper_mm2;
+        entry["heat"] = j.isSoldered() ? OrderedJson(heatWord(j.heat())) : OrderedJson();
+        entry["wants_mm"] = j.wants_mm;
+        entry["has_mm"] = j.has_mm ? OrderedJson(*j.has_mm) : OrderedJson();
+        out["joints"].push_back(std::move(entry));
+    }
     out["grommets"] = list.grommets;
     out["splices"] = list.splices;
     return out;

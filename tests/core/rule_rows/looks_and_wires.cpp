@@ -1,5 +1,6 @@
 // Rows for what looks, wires, links and single antennas say.
 #include "core/coverage/coverage.h"
+#include "core/links/channels.h"
 #include "core/links/link_report.h"
 #include "core/power/power_report.h"
 #include "core/radio/coax.h"
@@ -134,6 +135,7 @@ void receiver(Setting &s, std::vector<std::string> channels, bool gimbal = false
     s.kind("a", PartKind::receiver);
     if (gimbal) s.kind("b", PartKind::gimbal);
     s.port("a", "channels", PortKind::pads, std::move(channels));
+    s.linksReport.wanted = wantedFunctions(s.build);
 }
 
 /// "a" sends, "b" listens; so many dB are left until it is overloaded.
@@ -225,10 +227,10 @@ void clockHit(Setting &s, double distance_mm) {
 }
 
 /// Something that conducts stands so far from an antenna for waves of 160 mm.
-void conductor(Setting &s, double away_mm) {
+void conductor(Setting &s, double away_mm, double wave_mm = 160) {
     s.radio("a", 20.0);
     AntennaSurroundings around;
-    around.lambda_mm = 160;
+    around.lambda_mm = wave_mm;
     around.conductor = "b";
     around.conductor_mm = away_mm;
     s.radioReport.surroundings = {around};
@@ -276,7 +278,7 @@ std::vector<Row> lookRows() {
                  lost = limitOf(Limit::coverageLost) / 100, dropped = limitOf(Limit::dropShare) / 100 * 5;
     const double share = limitOf(Limit::wireShare) / 100, watched = limitOf(Limit::desenseWatch),
                  deaf = limitOf(Limit::desenseStop), clockGap = limitOf(Limit::digitalGnssGap),
-                 near = limitOf(Limit::antennaConductor) / 100;
+                 kept = limitOf(Limit::antennaClear), near = limitOf(Limit::antennaConductor) / 100;
     const int stiff = int(limitOf(Limit::stiffWires));
     const double reserve = limitOf(Limit::blockingReserve), along = limitOf(Limit::edgeAngle);
     return {
@@ -384,6 +386,23 @@ std::vector<Row> lookRows() {
              s.powerReport.unfed = {"a"};
          },
          unknown, 0, "a has no supply yet"},
+        {"PWR-10 a controller without a supply", pwrUnfed,
+         [](Setting &s) {
+             s.wire("x", "y");
+             s.kind("a", PartKind::flightController);
+             s.powerReport.unfed = {"a"};
+         },
+         stop, -1, "a has no supply yet"},
+        {"PWR-10 fed at the balance plug",
+         pwrUnfed,
+         [](Setting &s) {
+             LinkFinding tap;
+             tap.fault = LinkFault::balanceTap;
+             tap.wires = {s.wire("x", "y").id};
+             s.linksReport.faults = {tap};
+             s.powerReport.unfed = {"a"};
+         },
+         {}},
         {"PWR-10 draws who knows", pwrUnfed,
          [](Setting &s) {
              s.wire("x", "y");
@@ -435,7 +454,7 @@ std::vector<Row> lookRows() {
         {"LNK-9 too few", lnkPorts, [](Setting &s) { serialPorts(s, 0); }, stop, -1, "1 serial ports too few", "few"},
         {"LNK-10 its own output", lnkMotors, [](Setting &s) { output(s, "a", "M1"); }, pass, 0, {}, "order"},
         {"LNK-10 another's output", lnkMotors, [](Setting &s) { output(s, "a", "M2"); }, stop, -1,
-         "is number 1 and hangs on output 2", "order"},
+         "number 1, on output 2", "order"},
         {"LNK-10 no controller", lnkMotors, [](Setting &s) { output(s, "", ""); }, unknown, 0,
          "has no speed controller yet", "no-esc"},
         {"LNK-10 no signal", lnkMotors, [](Setting &s) { output(s, "a", ""); }, stop, 0, "gets no signal", "no-signal"},
@@ -449,10 +468,13 @@ std::vector<Row> lookRows() {
         {"RAD-5 watched", radHarmonic, [=](Setting &s) { harmonic(s, watched + 0.1); }, watch, -0.1, "falls on b"},
         {"RAD-6 far enough", radClock, [=](Setting &s) { clockHit(s, clockGap); }, pass, 0},
         {"RAD-6 nearer", radClock, [=](Setting &s) { clockHit(s, clockGap - 1); }, note, -1, "A clock of a"},
-        {"RAD-7 far enough", radConductor, [=](Setting &s) { conductor(s, 160 * near); }, pass, 0},
-        {"RAD-7 nearer", radConductor, [=](Setting &s) { conductor(s, 160 * near - 1); }, note, -1,
+        {"RAD-7 far enough", radConductor, [=](Setting &s) { conductor(s, kept); }, pass, 0},
+        {"RAD-7 nearer", radConductor, [=](Setting &s) { conductor(s, kept - 1); }, note, -1, "from b, which conducts"},
+        {"RAD-7 a sixteenth of a wave", radConductor, [=](Setting &s) { conductor(s, 9.9); }, watch, 9.9 - kept,
          "from b, which conducts"},
-        {"RAD-7 a sixteenth of a wave", radConductor, [=](Setting &s) { conductor(s, 9.9); }, watch, 9.9 - 160 * near,
+        {"RAD-7 a quarter of a short wave is enough", radConductor, [=](Setting &s) { conductor(s, 52 * near, 52); },
+         pass, 0},
+        {"RAD-7 not even that", radConductor, [=](Setting &s) { conductor(s, 52 * near - 1, 52); }, note, -1,
          "from b, which conducts"},
         {"RAD-17 sends", radLaw, [](Setting &s) { s.radio("a", 20.0); }, note, 0, "Local law decides"},
         {"RAD-17 only listens", radLaw, [](Setting &s) { s.radio("a"); }, {}},

@@ -111,7 +111,7 @@ std::vector<Row> motorRows() {
          [](Setting &s) {
              numbered(s, "rear-right-first", {1, 2, 3, 4});
          },
-         stop, -1, "by rear-right-first it is", "order"},
+         stop, -2, "Motors numbered otherwise than rear-right-first", "order"},
 
         {"LNK-13 nobody has begun", lnkMissing, [](Setting &) {}, {}},
         {"LNK-13 motors missing", lnkMissing, [](Setting &s) { onMotor(s, PartKind::motor, {}); }, stop, 0,

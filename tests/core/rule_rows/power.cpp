@@ -106,10 +106,16 @@ std::vector<Row> powerRows() {
         {"PWR-6 controller at full thrust", pwrPack, [](Setting &s) { controller(s, 5, 31); }, watch, -1, "A for",
          "esc"},
         {"PWR-6 controller in hover", pwrPack, [](Setting &s) { controller(s, 31, 40); }, stop, -10, "in hover", "esc"},
-        {"PWR-4 two of the same", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1); }, watch, 0,
-         "a and b feed one rail"},
-        {"PWR-4 two unlike", pwrJoined, [](Setting &s) { joined(s, "5V", 9, 1, 1); }, stop, 0, "a and b feed one rail"},
-        {"PWR-4 two packs", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 1); }, stop, 0, "a and b feed one rail"},
+        {"PWR-4 two of the same", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1); }, watch, -1,
+         "a and b feed one rail", "like"},
+        {"PWR-4 two that are meant", pwrJoined,
+         [](Setting &s) {
+             joined(s, "5V", 5, 1, 1);
+             s.follow("regulators", "several");
+         },
+         pass, 0},
+        {"PWR-4 two unlike", pwrJoined, [](Setting &s) { joined(s, "5V", 9, 1, 1); }, stop, -1, "a and b feed one rail", "unlike"},
+        {"PWR-4 two packs", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 1); }, stop, -1, "a and b feed one rail", "packs"},
         {"PWR-4 never together", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 2); }, {}},
         {"PWR-4 not joined", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1, 1); }, {}},
     };

@@ -109,7 +109,20 @@ std::vector<Row> radioRows() {
          "is 99 mm from the antenna of b", "noise"},
         {"RAD-4 may mix", radMixing, [=](Setting &s) { mixing(s, watched - 0.1); }, note, 0.1, "may mix onto b"},
         {"RAD-4 mixes", radMixing, [=](Setting &s) { mixing(s, watched + 0.1); }, watch, -0.1, "mix onto b"},
-        {"RAD-4 deafens", radMixing, [=](Setting &s) { mixing(s, deaf + 0.1); }, stop, -0.1, "mix onto b"},
+        {"RAD-4 deafens, by filters that nobody states", radMixing, [=](Setting &s) { mixing(s, deaf + 0.1); }, watch,
+         -0.1, "mix onto b"},
+        {"RAD-4 deafens, by filters as stated", radMixing,
+         [=](Setting &s) {
+             mixing(s, deaf + 0.1);
+             s.radioReport.mixes[0].stated = true;
+         },
+         stop, -0.1, "mix onto b"},
+        {"RAD-4 hopelessly weak", radMixing,
+         [=](Setting &s) {
+             mixing(s, 0);
+             s.radioReport.mixes[0].level_dBm = -300;
+         },
+         pass, watched},
         {"RAD-4 no product", radMixing, [](Setting &s) { apart(s, 100); }, {}},
         {"RAD-5 no multiple in the band", radHarmonic, [](Setting &s) { apart(s, 100); }, {}},
         {"RAD-9 different enough", radDiversity, [=](Setting &s) { twoAntennas(s, least); }, pass, 0},

@@ -146,7 +146,13 @@ std::vector<Row> runRows() {
 
         {"WIR-6 held often enough", wirSpan, [=](Setting &s) { span(s, loose); }, pass, 0, {}, "span"},
         {"WIR-6 hangs free", wirSpan, [=](Setting &s) { span(s, loose + 1); }, watch, -1, "61 mm hang free", "span"},
-        {"WIR-6 plug relieved", wirSpan, [=](Setting &s) { relief(s, held); }, pass, 0, {}, "relief"},
+        {"WIR-6 plug relieved", wirSpan, [=](Setting &s) { relief(s, held); }, pass, loose, {}, "span"},
+        {"WIR-6 both", wirSpan,
+         [=](Setting &s) {
+             relief(s, held + 1);
+             s.routes[0].widestSpan_mm = loose + 1;
+         },
+         watch, -1, "61 mm hang free, first held 31 mm from the plug at a", "span"},
         {"WIR-6 plug not relieved", wirSpan, [=](Setting &s) { relief(s, held + 1); }, watch, -1,
          "first held 31 mm from the plug at a", "relief"},
         {"WIR-6 not led", wirSpan, [](Setting &s) { s.wire("x", "y"); }, {}},

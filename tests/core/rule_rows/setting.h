@@ -103,6 +103,7 @@ inline double limitOf(Limit limit) { return practiceOf({})[limit]; }
 std::vector<Row> balanceRows();
 std::vector<Row> compassRows();
 std::vector<Row> frameRows();
+std::vector<Row> jointRows();
 std::vector<Row> linkRows();
 std::vector<Row> lookRows();
 std::vector<Row> motorRows();

@@ -44,6 +44,7 @@ private:
     void makeBodiesForm();
     void makeMountingForm();
     void makePortsForm();
+    void makePlugsTable();
     void makeLeadsForm();
     void makeElectricForm();
     void makeBandsForm();
@@ -91,7 +92,7 @@ private:
     QPushButton *keep_ = nullptr, *keepOwn_ = nullptr;
     std::vector<std::function<void()>> fillers_;
     std::unique_ptr<RecordTable<Solid>> bodies_;
-    std::unique_ptr<RecordTable<Port>> ports_;
+    std::unique_ptr<RecordTable<Port>> ports_, plugs_;
     std::unique_ptr<RecordTable<PowerOutput>> outputs_;
     std::unique_ptr<RecordTable<RadioBand>> bands_;
     std::unique_ptr<RecordTable<SuppliedLead>> leads_;

@@ -2,6 +2,7 @@
 #include "app/stages/kit/part_editor.h"
 
 #include "app/stages/kit/part_fields.h"
+#include "app/widgets/function_text.h"
 #include "app/widgets/file_dialogs.h"
 
 #include <QPushButton>
@@ -230,9 +231,82 @@ void PartEditor::makePortsForm() {
     table(*ports_, tr("Add a port"), port);
     connect(ports_->widget(), &QTableWidget::currentCellChanged, this,
             [this] { canvas_->show(type_, -1, ports_->current()); });
+    makePlugsTable();
+    line(
+        tr("Channels in order"), "type-functions", [this] { return app::functionsText(type_.functions); },
+        [this](const QString &text) {
+            const auto list = app::readFunctions(text);
+            if (list) type_.functions = *list;
+            return list.has_value();
+        },
+        tr("Receivers: what they send on channel 1, 2, ...; controllers: what they expect there; others: what they want. "
+           "Words: %1")
+            .arg(app::functionWords()));
+}
+
+/// The same ports once more: how they mate.
+void PartEditor::makePlugsTable() {
+    auto flagColumn = [](const QString &title, int width, bool Port::*field) {
+        return RecordColumn<Port>{title,
+                                  width,
+                                  [field](const Port &p) { return p.*field ? QString("yes") : QString(); },
+                                  [field](Port &p, const QString &text) {
+                                      p.*field = !text.isEmpty();
+                                      return true;
+                                  },
+                                  {},
+                                  true};
+    };
+    const auto size = [](std::optional<double> &value, const QString &text) {
+        std::optional<double> read;
+        if (!setMaybe(read, text) || (read && !(*read > 0))) return false;
+        value = read;
+        return true;
+    };
+    plugs_ = std::make_unique<RecordTable<Port>>(
+        tr("How the ports mate"),
+        std::vector<RecordColumn<Port>>{
+            {tr("Port"), 62, [](const Port &p) { return QString::fromStdString(p.id); },
+             [](Port &p, const QString &text) { return text == QString::fromStdString(p.id); }},
+            {tr("Family"), 0, [](const Port &p) { return QString::fromStdString(p.connector); },
+             [](Port &p, const QString &text) {
+                 p.connector = text.trimmed().toStdString();
+                 return true;
+             }},
+            {tr("Contacts"), 76, [](const Port &p) { return fromView(io::nameOf(p.contacts)); },
+             [](Port &p, const QString &text) { return setWord(p.contacts, text); }, wordsUpTo(Contacts::exposed)},
+            flagColumn(tr("Keyed"), 46, &Port::keyed), flagColumn(tr("Locks"), 46, &Port::locks),
+            {tr("Rows"), 42, [](const Port &p) { return QString::number(p.rows); },
+             [](Port &p, const QString &text) {
+                 const auto rows = readLength(text);
+                 if (!rows || *rows < 1 || *rows > 10) return false;
+                 p.rows = int(*rows);
+                 return true;
+             }},
+            {tr("Pitch"), 46, [](const Port &p) { return numberText(p.pitch_mm); },
+             [size](Port &p, const QString &text) { return size(p.pitch_mm, text); }},
+            {tr("Pad, mm"), 58, [](const Port &p) { return numberText(p.padSize_mm); },
+             [size](Port &p, const QString &text) { return size(p.padSize_mm, text); }}},
+        [this] { return &type_.ports; }, unreadable());
+    plugs_->widget()->setObjectName("plugs");
+    plugs_->widget()->setToolTip(
+        tr("Family: what goes together, such as 1.0 mm lock plug. Contacts: what a hand meets on it. Pitch: of "
+           "neighbouring pins. Pad: width of one, or of the hole in it; all in mm."));
+    column_->addWidget(plugs_->widget());
+    fillers_.push_back([this] { plugs_->fill(); });
 }
 
 void PartEditor::makeLeadsForm() {
+    const auto words = [](const std::vector<std::string> &list) {
+        QStringList texts;
+        for (const auto &word : list) texts << QString::fromStdString(word);
+        return texts.join(' ');
+    };
+    const auto split = [](std::vector<std::string> &list, const QString &text) {
+        list.clear();
+        for (const auto &word : text.simplified().split(' ', Qt::SkipEmptyParts)) list.push_back(word.toStdString());
+        return list.size() <= 200;
+    };
     leads_ = std::make_unique<RecordTable<SuppliedLead>>(
         tr("Leads that come with it"),
         std::vector<RecordColumn<SuppliedLead>>{
@@ -254,6 +328,22 @@ void PartEditor::makeLeadsForm() {
             {tr("Far end"), 0, [](const SuppliedLead &l) { return QString::fromStdString(l.plug); },
              [](SuppliedLead &l, const QString &text) {
                  l.plug = text.trimmed().toStdString();
+                 return true;
+             }},
+            {tr("Its pins"), 90, [words](const SuppliedLead &l) { return words(l.pins); },
+             [split](SuppliedLead &l, const QString &text) { return split(l.pins, text); }},
+            {tr("Colours"), 90, [words](const SuppliedLead &l) { return words(l.colours); },
+             [split](SuppliedLead &l, const QString &text) { return split(l.colours, text); }},
+            {tr("Size, mm"), 76,
+             [](const SuppliedLead &l) { return l.plugSize_mm ? vectorText(*l.plugSize_mm) : QString(); },
+             [](SuppliedLead &l, const QString &text) {
+                 if (text.trimmed().isEmpty()) {
+                     l.plugSize_mm.reset();
+                     return true;
+                 }
+                 const auto size = readVector(text);
+                 if (!size || size->minCoeff() < 0) return false;
+                 l.plugSize_mm = size;
                  return true;
              }}},
         [this] { return &type_.leads; }, unreadable());

@@ -15,6 +15,10 @@ void PartEditor::makeElectricForm() {
     number(tr("Supply, at most V"), "type-vmax", [this] { return &electrical().supplyMax_V; });
     measured(tr("Draws typically, A"), "type-typical", [this] { return &electrical().typical_A; });
     measured(tr("Draws at peak, A"), "type-peak", [this] { return &electrical().peak_A; });
+    choice(
+        tr("At a lower voltage it draws"), "type-draw", {tr("as much: linear"), tr("more: switching")},
+        [this] { return int(electrical().draw); }, [this](int index) { electrical().draw = Draw(index); });
+    number(tr("Currents stated at, V"), "type-drawn-at", [this] { return &electrical().drawnAt_V; });
     number(tr("Carries without end, A"), "type-continuous", [this] { return &electrical().continuous_A; });
     line(
         tr("Pack: cells in series"), "type-cells",
@@ -29,6 +33,9 @@ void PartEditor::makeElectricForm() {
     number(tr("Pack: full cell, V"), "type-cell-full", [this] { return &electrical().cellFull_V; });
     number(tr("Capacitor, µF"), "type-uf", [this] { return &electrical().capacitance_uF; });
     number(tr("Capacitor rated, V"), "type-rated", [this] { return &electrical().rated_V; });
+    number(tr("In line: resistance, Ω"), "type-ohm", [this] { return &electrical().resistance_Ohm; });
+    number(tr("In line: rated, W"), "type-watt", [this] { return &electrical().rated_W; });
+    number(tr("Diode: loses, V"), "type-forward", [this] { return &electrical().forward_V; });
     measured(tr("Motor: static thrust, gf"), "type-thrust", [this] { return &type_.maxThrust_gf; });
     number(tr("Propeller: tip to tip, mm"), "type-diameter", [this] { return &type_.propDiameter_mm; });
     number(tr("Propeller: way in one turn, mm"), "type-pitch", [this] { return &type_.propPitch_mm; });
@@ -145,6 +152,14 @@ void PartEditor::makeFirstBandForm() {
         tr("Blocked at, dBm"), "radio-blocking", [](const RadioBand &b) { return numberText(b.blocking_dBm); },
         [](RadioBand &b, const QString &text) { return setMaybe(b.blocking_dBm, text); },
         tr("Of the first band: the level at its antenna port that overloads it"));
+    firstBand(
+        tr("Filter takes off, dB"), "radio-filter", [](const RadioBand &b) { return numberText(b.filter_dB); },
+        [](RadioBand &b, const QString &text) { return setMaybe(b.filter_dB, text); },
+        tr("Of the first band: what its front end takes off what is far from the band"));
+    firstBand(
+        tr("Intercept, dBm"), "radio-intercept", [](const RadioBand &b) { return numberText(b.intercept_dBm); },
+        [](RadioBand &b, const QString &text) { return setMaybe(b.intercept_dBm, text); },
+        tr("Of the first band, sending: third order, at its output"));
     firstBand(
         tr("Needs over noise, dB"), "radio-needed", [](const RadioBand &b) { return numberText(b.needed_dB); },
         [](RadioBand &b, const QString &text) { return setMaybe(b.needed_dB, text); },
@@ -328,6 +343,27 @@ void PartEditor::makeMagnetismForm() {
             return true;
         },
         tr("Where its magnetic sensor sits; empty: it has none"));
+    line(
+        tr("Compass chip turned, °"), "type-compass-turn",
+        [this] {
+            return type_.magnetics && type_.magnetics->compassTurn_deg != 0 ? numberText(type_.magnetics->compassTurn_deg)
+                                                                            : QString();
+        },
+        [this](const QString &text) {
+            double turn = 0;
+            if (!text.trimmed().isEmpty() && !setAngle(turn, text)) return false;
+            if (!type_.magnetics) type_.magnetics.emplace();
+            type_.magnetics->compassTurn_deg = turn;
+            return true;
+        },
+        tr("How the chip lies in the module against its arrow: to the left, seen from above"));
+    choice(
+        tr("Compass chip looks"), "type-compass-back", {tr("up"), tr("down")},
+        [this] { return type_.magnetics && type_.magnetics->compassOnItsBack ? 1 : 0; },
+        [this](int index) {
+            if (!type_.magnetics) type_.magnetics.emplace();
+            type_.magnetics->compassOnItsBack = index == 1;
+        });
     choice(
         tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")},
         [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },

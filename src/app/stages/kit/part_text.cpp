@@ -2,6 +2,7 @@
 
 #include "core/base/quantity.h"
 #include "io/csv/csv.h"
+#include "io/names.h"
 
 #include <QCoreApplication>
 #include <QRegularExpression>
@@ -14,6 +15,8 @@ namespace {
 const std::pair<const char *, Vec3> kDirections[] = {{"forward", Vec3::UnitX()}, {"aft", -Vec3::UnitX()},
                                                      {"left", Vec3::UnitY()},    {"right", -Vec3::UnitY()},
                                                      {"up", Vec3::UnitZ()},      {"down", -Vec3::UnitZ()}};
+
+QString word(std::string_view name) { return QString::fromUtf8(name.data(), qsizetype(name.size())); }
 
 QStringList timesSplit(QString text) {
     text.replace(QChar(0x00D7), 'x').replace('*', 'x').replace('X', 'x');
@@ -97,16 +100,26 @@ QString directionText(const Vec3 &direction) {
 std::vector<Pin> readPins(const QString &text) {
     static const QRegularExpression gaps("[,;\\s]+");
     std::vector<Pin> pins;
-    for (QString word : text.split(gaps, Qt::SkipEmptyParts)) {
+    for (QString typed : text.split(gaps, Qt::SkipEmptyParts)) {
         Pin pin;
-        pin.inverted = word.size() > 1 && word.startsWith('!');
-        if (pin.inverted) word.remove(0, 1);
-        if (const auto at = word.indexOf('@'); at > 0)
-            if (const auto volts = readLength(word.mid(at + 1)); volts && *volts >= 0) {
+        pin.inverted = typed.size() > 1 && typed.startsWith('!');
+        if (pin.inverted) typed.remove(0, 1);
+        if (const auto at = typed.indexOf('@'); at > 0)
+            if (const auto volts = readLength(typed.mid(at + 1)); volts && *volts >= 0) {
                 pin.level_V = volts;
-                word.truncate(at);
+                typed.truncate(at);
             }
-        pin.signal = word.toStdString();
+        if (const auto at = typed.indexOf('='); at > 0)
+            if (const auto function = io::fromName<ChannelFunction>(typed.mid(at + 1).toLower().toStdString())) {
+                pin.function = *function;
+                typed.truncate(at);
+            }
+        if (const auto at = typed.indexOf(':'); at > 0)
+            if (const auto kind = io::fromName<SignalKind>(typed.mid(at + 1).toLower().toStdString())) {
+                pin.kind = kind;
+                typed.truncate(at);
+            }
+        pin.signal = typed.toStdString();
         pins.push_back(std::move(pin));
     }
     return pins;
@@ -116,6 +129,8 @@ QString pinsText(const std::vector<Pin> &pins) {
     QStringList words;
     for (const auto &pin : pins)
         words << (pin.inverted ? "!" : "") + QString::fromStdString(pin.signal) +
+                     (pin.kind ? ":" + word(io::nameOf(*pin.kind)) : QString()) +
+                     (pin.function != ChannelFunction::none ? "=" + word(io::nameOf(pin.function)) : QString()) +
                      (pin.level_V ? "@" + numberText(*pin.level_V) : QString());
     return words.join(' ');
 }

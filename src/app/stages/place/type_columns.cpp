@@ -152,6 +152,17 @@ std::vector<TypeColumn> typeColumns(std::optional<PartKind> kind) {
     case PartKind::strap:
     case PartKind::tube:
     case PartKind::landingFoot:
+    case PartKind::inlinePart:
+    case PartKind::currentSensor:
+    case PartKind::powerSwitch:
+    case PartKind::powerBank:
+    case PartKind::overlayBoard:
+    case PartKind::recorder:
+    case PartKind::packAlarm:
+    case PartKind::microphone:
+    case PartKind::fan:
+    case PartKind::heatSink:
+    case PartKind::guard:
     case PartKind::other: return {size(), grams()};
     }
     return {size(), grams()};

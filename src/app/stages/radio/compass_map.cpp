@@ -106,7 +106,9 @@ app::Background<FieldMap>::Work CompassMap::prepare() {
     const double step = std::max(kStep_mm, (high - low).maxCoeff() / 90);
     return
         [sources = document_.analysis().derived.radio->sources, loadCase = std::size_t(document_.loadCase()), low, high,
-         z = z_mm_, step](const std::atomic<bool> &) { return fieldMap(sources, loadCase, low, high, z, step); };
+         z = z_mm_, step, lean = document_.analysis().practice[Limit::cruisePitch]](const std::atomic<bool> &) {
+            return fieldMap(sources, loadCase, low, high, z, step, lean);
+        };
 }
 
 double CompassMap::level_uT(double x, double y) const {

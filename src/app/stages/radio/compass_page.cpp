@@ -123,7 +123,7 @@ void CompassPage::refresh() {
         text += QStringLiteral("<br><span style='color:%1'>").arg(c.muted.name());
         int told = 0;
         for (const auto &share : report.by) {
-            const double full = share.full_uT.head<2>().norm(), steady = share.constant_uT.head<2>().norm();
+            const double full = share.full_uT, steady = share.constant_uT.head<2>().norm();
             if (told >= 5 || full + steady < 0.05) break;
             ++told;
             const double level = std::max(full, steady);

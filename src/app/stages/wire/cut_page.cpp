@@ -20,14 +20,14 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     : QWidget(parent), document_(document), theme_(theme) {
     setObjectName("cut-page");
     table_ = new theme::MatTable(theme, {tr("label"), tr("colour"), tr("AWG"), tr("length"), tr("how"), tr("from"),
-                                         tr("its end"), tr("to"), tr("its end"), tr("twist")});
+                                         tr("its end"), tr("to"), tr("its end"), tr("besides")});
     table_->setObjectName("cut-table");
     table_->setAccessibleName(tr("Cut list"));
     table_->setEmptyText(tr("No wires yet: join two ports on the Routes page."));
     table_->horizontalHeaderItem(3)->setToolTip(tr("mm, as cut"));
     auto *header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    const std::array<int, 10> widths{94, 52, 42, 50, 80, 0, 92, 0, 92, 56};
+    const std::array<int, 10> widths{94, 52, 42, 50, 80, 0, 92, 0, 92, 110};
     for (int c = 0; c < 10; ++c) {
         header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
         if (widths[std::size_t(c)] > 0) header->resizeSection(c, widths[std::size_t(c)]);
@@ -61,6 +61,15 @@ CutPage::CutPage(app::Document &document, const theme::Theme &theme, QWidget *pa
     theme_.dress(*this, theme::Ground::matBar);
 }
 
+/// What else belongs to a piece: its twist, its sleeve, what sits in it.
+static QString besides(const CutRow &row) {
+    QStringList more;
+    if (!row.inLine.empty()) more << QString::fromStdString(row.inLine);
+    if (row.sleeve_mm > 0) more << CutPage::tr("sleeve %1 mm").arg(row.sleeve_mm);
+    if (!row.twistGroup.empty()) more << CutPage::tr("twisted");
+    return more.join(QStringLiteral(", "));
+}
+
 QString CutPage::asCsv() const {
     const Analysis &analysis = document_.analysis();
     return QString::fromStdString(
@@ -83,7 +92,7 @@ void CutPage::refresh() {
                                 QString::fromStdString(r.stripFrom),
                                 QString::fromStdString(r.to),
                                 QString::fromStdString(r.stripTo),
-                                QString::fromStdString(r.twistGroup)};
+                                besides(r)};
         for (int c = 0; c < int(texts.size()); ++c) {
             QTableWidgetItem *item = table_->item(row, c);
             if (!item) table_->setItem(row, c, item = new QTableWidgetItem);
@@ -98,7 +107,8 @@ void CutPage::refresh() {
         stock << tr("AWG %1 %2 %3 m").arg(s.gauge_AWG).arg(QString::fromStdString(s.colour)).arg(s.metres, 0, 'f', 2);
     QStringList more;
     more << tr("%n tie(s)", nullptr, list.ties);
-    if (list.sleeve_mm > 0) more << tr("sleeve %1 mm").arg(list.sleeve_mm, 0, 'f', 0);
+    for (const auto &s : list.sleeves)
+        more << tr("%1 mm of sleeve of %2 mm").arg(s.length_mm, 0, 'f', 0).arg(s.diameter_mm);
     if (list.grommets > 0) more << tr("%n grommet(s)", nullptr, list.grommets);
     if (list.splices > 0) more << tr("%n splice(s)", nullptr, list.splices);
     stock_->setText(list.rows.empty() ? QString()

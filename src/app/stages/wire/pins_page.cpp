@@ -2,6 +2,7 @@
 
 #include "app/widgets/card.h"
 #include "core/edits/wire_edits.h"
+#include "core/links/channels.h"
 #include "core/links/link_report.h"
 #include "core/pins/signal.h"
 #include "core/rules/wording.h"
@@ -17,6 +18,19 @@ namespace waxis::wire {
 
 namespace {
 QString named(const Build &build, const std::string &id) { return QString::fromStdString(displayName(build, id)); }
+
+/// "channel rx/CH1, roll → fc/CH1, which takes pitch".
+QString channelLine(const ChannelLink &channel) {
+    const auto word = [](ChannelFunction f) { return QString::fromStdString(std::string(functionWord(f))); };
+    const QString from = QString::fromStdString(channel.from), to = QString::fromStdString(channel.to);
+    if (channel.sent == ChannelFunction::none && channel.wanted == ChannelFunction::none)
+        return PinsPage::tr("channel %1 → %2").arg(from, to);
+    if (channel.isCrossed())
+        return PinsPage::tr("channel %1, %3 → %2, which takes %4: crossed")
+            .arg(from, to, word(channel.sent), word(channel.wanted));
+    return PinsPage::tr("channel %1 → %2: %3")
+        .arg(from, to, word(channel.sent == ChannelFunction::none ? channel.wanted : channel.sent));
+}
 } // namespace
 
 PinsPage::PinsPage(app::Document &document, const theme::Theme &theme, QWidget *parent)
@@ -200,8 +214,7 @@ void PinsPage::tellPorts() {
         }
         if (!unused.isEmpty()) lines << tr("other ports left: %1").arg(unused.join(", "));
     }
-    for (const auto &[from, to] : links.channels)
-        lines << tr("channel %1 → %2").arg(QString::fromStdString(from), QString::fromStdString(to));
+    for (const auto &channel : links.channels) lines << channelLine(channel);
     ports_->setText(lines.isEmpty() ? tr("No controller aboard yet.") : lines.join('\n'));
 }
 
