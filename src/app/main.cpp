@@ -60,7 +60,7 @@ struct Options {
     QCommandLineOption larger{"larger", "Place: the lower view takes most of the bench."};
     QCommandLineOption overlays{"overlays", "Place: overlays switched by their digits, as 1246.", "DIGITS"};
     QCommandLineOption loadCase{"load-case", "Load case to show.", "ID"};
-    QCommandLineOption ghost{"ghost", "Place: drop a ghost of the GPS at a place in plan; may be repeated.", "X,Y"};
+    QCommandLineOption ghost{"trial", "Place: remember a place for the GPS, in plan; may be repeated.", "X,Y"};
     QCommandLineOption practice{"practice", "Show the practice sheet."};
     QCommandLineOption editPart{"edit-part", "Open a part type of the build in the part editor.", "TYPE"};
     QCommandLineOption page{"page", "Wire, Radio and Balance: the page to show.", "PAGE"};
@@ -101,8 +101,8 @@ QString showInPlace(MainWindow &window, const QCommandLineParser &parser, const 
     for (const QChar digit : parser.value(options.overlays)) window.placeBench().toggleOverlay(digit.digitValue());
     for (const auto &place : parser.values(options.ghost)) {
         const auto numbers = place.split(',');
-        if (numbers.size() != 2) return "--ghost takes X,Y in mm";
-        window.placeBench().sky().addGhost(waxis::drawing::View::plan,
+        if (numbers.size() != 2) return "--trial takes X,Y in mm";
+        window.placeBench().sky().addPlace(waxis::drawing::View::plan,
                                            {numbers[0].toDouble(), numbers[1].toDouble(), 0});
     }
     return {};
@@ -118,7 +118,7 @@ QString showLoadCase(MainWindow &window, const QString &id) {
 }
 
 QString showPage(MainWindow &window, const QString &page) {
-    const auto wire = QStringList{"routes", "pins", "cut"}.indexOf(page);
+    const auto wire = QStringList{"routes", "pins", "cut", "joints"}.indexOf(page);
     const auto radio = QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(page);
     const auto balance = QStringList{"target", "grams", "packs", "propellers", "doubt", "weighings"}.indexOf(page);
     if (wire < 0 && radio < 0 && balance < 0)

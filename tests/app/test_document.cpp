@@ -86,7 +86,7 @@ private slots:
                 continue;
             }
             const AnyEdit &any = everyEdit()[random() % everyEdit().size()];
-            Draw draw(build, random);
+            test::Draw draw(build, random);
             const EditResult edit = any.run(build, draw);
             const int before = document.history().index();
             if (edit && document.edit(any.name, edit) && document.history().index() > before) {

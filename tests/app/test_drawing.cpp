@@ -192,10 +192,11 @@ private slots:
         app::Document document;
         openDemo(document);
         app::FindingsModel model(document);
-        for (int row = 1; row < model.rowCount(); ++row)
+        // What is accepted stands last.
+        for (int row = 1; row < model.rowCount() && !model.finding(row).accepted(); ++row)
             QVERIFY(model.finding(row - 1).severity <= model.finding(row).severity);
         model.setStage(Stage::balance);
-        QCOMPARE(model.rowCount(), 4);
+        QCOMPARE(model.rowCount(), 3);
         for (int row = 0; row < model.rowCount(); ++row)
             QVERIFY(ruleOf(model.finding(row).rule).stage == Stage::balance);
         model.setStage(Stage::wire);

@@ -70,7 +70,7 @@ private slots:
         analyser.update(build);
         std::set<std::string> taken;
         for (const AnyEdit *edit : order) {
-            Draw draw(build, random);
+            test::Draw draw(build, random);
             const EditResult next = edit->run(build, draw);
             if (!next || *next == build) continue;
             taken.insert(edit->name);

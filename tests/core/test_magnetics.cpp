@@ -133,7 +133,8 @@ private slots:
         build.wires[0].cores.pop_back();
         build.wires.push_back(back);
         const CompassReport &alone = analyser.update(build).derived.radio->compasses.at(0);
-        QVERIFY2(alone.field.full_uT > 5 * pair, qPrintable(QString::number(alone.field.full_uT)));
+        // In its worst lie a pair is a single wire times the distance of its two over the distance from both.
+        QVERIFY2(alone.field.full_uT > 4 * pair, qPrintable(QString("%1 %2").arg(alone.field.full_uT).arg(pair)));
         // A straight line of 110 mm, 40 mm away at its middle.
         const double closed = segmentField_uT({-55, 0, 40}, {55, 0, 40}, {0, 40, 40}, 40).norm();
         QVERIFY2(std::abs(alone.field.full_uT - closed) < 0.15 * closed,

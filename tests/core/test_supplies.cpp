@@ -26,7 +26,7 @@ const Pins kBat{{"BAT", "BAT"}, {"GND", "GND"}}, kFive{{"5V", "5V"}, {"GND", "GN
 bool near(double a, double b, double within = 1e-9) { return std::abs(a - b) <= within; }
 
 /// A 4S pack on a board that hands it on to two loads of 2 and 1 A.
-Build fork() {
+Build forked() {
     Build build = bareQuad();
     addBoard(build, "pack", {0, 0, 40}, {portAt("lead", {5, 0, 0}, Vec3::UnitX(), {"BAT", "GND"})}, PartKind::battery,
              pack(4, 2000, 60));
@@ -107,7 +107,7 @@ private slots:
     void dropsAreThoseOfTheNodes() {
         // Kirchhoff's current law at the six nodes there and back, solved by Eigen's LU: conductances by ASTM B258 and
         // IEC 60028 over the cut lengths. The pack's minus is the reference.
-        const Build build = fork();
+        const Build build = forked();
         Analyser analyser;
         const Derived &derived = analyser.update(build).derived;
         std::vector<double> ohm;
@@ -140,7 +140,7 @@ private slots:
         QVERIFY(near(derived.power->wires[1].typical_A, (volts(0) - volts(1)) / ohm[1], 1e-9));
     }
     void switchingInputsDrawMoreFromLess() {
-        Build build = fork();
+        Build build = forked();
         build.types.edit([](TypeTable &types) {
             auto &e = *typeIn(types, "big").electrical;
             e.draw = Draw::constantPower;
@@ -153,7 +153,7 @@ private slots:
         QVERIFY(near(loadOf(*railOf(power, "pack:BAT"), "small")->typical_A, 1)); // linear: as stated
     }
     void stepUpRegulatorsTakeMoreThanTheyGive() {
-        Build build = fork();
+        Build build = forked();
         build.types.edit([](TypeTable &types) {
             typeIn(types, "pack").electrical = pack(1, 2000, 60);
             auto &board = typeIn(types, "board");
@@ -234,7 +234,7 @@ private slots:
     }
     void whatHandsItsSupplyOnIsAPassage() {
         // A switch with a rating and the pack on two ports counts, whatever it is called.
-        Build build = fork();
+        Build build = forked();
         build.types.edit([](TypeTable &types) {
             auto &board = typeIn(types, "board");
             board.kind = PartKind::powerSwitch;
@@ -273,7 +273,7 @@ private slots:
         QVERIFY(findingsOf(build, RuleId::pwrJoined).empty());
     }
     void whatSitsInAWireIsWeighedCountedAndListed() {
-        Build build = fork();
+        Build build = forked();
         Electrical fuse;
         fuse.continuous_A = 2.5;
         const auto with = addInsert(build, "w0", inLine("fuse", fuse, 1.5), 0);
@@ -316,7 +316,7 @@ private slots:
     void insertsKeepTheirCores() {
         Electrical fuse;
         fuse.continuous_A = 5;
-        const Build build = fork();
+        const Build build = forked();
         QVERIFY(!addInsert(build, "nobody", inLine("fuse", fuse), 0));
         QVERIFY(!addInsert(build, "w0", inLine("fuse", fuse), 2)); // two cores: 0 and 1
         QVERIFY(!removeInsert(build, "w0", 0));
@@ -336,7 +336,7 @@ private slots:
         QCOMPARE(QString::fromStdString(less->wires[0].cores[0].fromPin), QString("GND"));
     }
     void jointsAreGroupedByPadWithTheirHeat() {
-        Build build = fork();
+        Build build = forked();
         build.wires[2].from = {"board", "out1"}; // both loads on the same pads
         build.wires[0].gauge_AWG = 12;
         const auto joints = padJoints(build);

@@ -289,6 +289,54 @@ private slots:
         }
         QVERIFY(offered > 0);
     }
+    void wiresThroughBodiesAreFound() {
+        // A shroud's wall between the boards: the wire finds its way round it by itself.
+        Build build = twoBoards({"TX", "RX"});
+        addBox(build, "wall", {4, 30, 30}, {0, 0, 0}, 5, PartKind::mount);
+        QVERIFY(findingsOf(build, RuleId::wirSolid).empty());
+        // Pinned inside it, it is crushed; what is offered lets it go.
+        build.wires[0].stops = {{std::string(), Vec3(0, 5, 5)}};
+        const auto found = findingsOf(build, RuleId::wirSolid);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].severity, Severity::stop);
+        QCOMPARE(found[0].subjects, (std::vector<std::string>{build.wires[0].id, "wall"}));
+        const auto freed = applyFix(build, found[0].fixes.at(0));
+        QVERIFY(bool(freed) && findingsOf(*freed, RuleId::wirSolid).empty());
+        // Beside it is right, and so is within the mount that carries its own end.
+        build.wires[0].stops[0].point_mm = Vec3(0, 18, 5);
+        QVERIFY(findingsOf(build, RuleId::wirSolid).empty());
+        build.wires[0].stops[0].point_mm = Vec3(0, 5, 5);
+        for (auto &part : build.parts)
+            if (part.id == build.wires[0].from.part) part.fastening.onto = {"wall"};
+        QVERIFY(findingsOf(build, RuleId::wirSolid).empty());
+    }
+    void wiresRoundTheRimOfAPlateAreFound() {
+        // One board under the plate, one on it, both with their pads towards its rim.
+        Build build = bareQuad(300, 127);
+        addBoard(build, "a", {-15, 0, 0}, {portAt("out", {-5, 0, 2}, -Vec3::UnitX(), {"TX", "RX"})});
+        addBoard(build, "b", {-15, 0, 14}, {portAt("in", {-5, 0, 2}, -Vec3::UnitX(), {"TX", "RX"})});
+        build.wires = {wireBetween("w", {"a", "out"}, {"b", "in"}, {{"TX", "RX"}, {"RX", "TX"}})};
+        build.frame.edit([](Frame &frame) {
+            Plate p;
+            p.id = "plate";
+            p.outline_mm = {{-30, -90}, {30, -90}, {30, 90}, {-30, 90}};
+            p.z_mm = 9;
+            p.thickness_mm = 2;
+            p.material = "carbon";
+            frame.plates.push_back(p);
+        });
+        const auto found = findingsOf(build, RuleId::wirEdge);
+        QCOMPARE(found.size(), std::size_t(1));
+        QCOMPARE(found[0].variant, std::string("rim"));
+        QCOMPARE(found[0].subjects, (std::vector<std::string>{"plate", build.wires[0].id}));
+        QCOMPARE(found[0].fixes.size(), std::size_t(2)); // tape, sleeve
+        for (const auto &fix : found[0].fixes) {
+            const auto mended = applyFix(build, fix);
+            QVERIFY(bool(mended) && findingsOf(*mended, RuleId::wirEdge).empty());
+        }
+        build.frame.edit([](Frame &frame) { frame.plates.back().material = "glass"; });
+        QVERIFY(findingsOf(build, RuleId::wirEdge).empty());
+    }
     void wiresWeighSomething() {
         const Build build = twoBoards();
         Build without = build;
@@ -318,6 +366,11 @@ private slots:
         QVERIFY(table.problems.empty());
         QVERIFY(table.rows.size() >= cores + list.stock.size());
         QCOMPARE(QString::fromStdString(table.header.at(3)), QString("length mm"));
+        // Who adds up the lengths gets the pieces: totals stand in a column of their own.
+        double pieces_mm = 0, listed_mm = 0;
+        for (const auto &row : list.rows) pieces_mm += std::round(row.length_mm);
+        for (const auto &row : table.rows) listed_mm += QString::fromStdString(row.at(3)).toDouble();
+        QVERIFY(near(pieces_mm, listed_mm, 1e-6));
         QCOMPARE(QString::fromStdString(table.rows.at(0).at(0)), QString::fromStdString(list.rows[0].label));
     }
     void jointsInTheFlightPathAreCounted() {

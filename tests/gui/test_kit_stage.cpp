@@ -30,6 +30,7 @@ private slots:
         f.window->setStage(Stage::kit);
         auto &bench = f.window->kitBench();
         const QString before = f.axisText();
+        QVERIFY(!findKitEntry(f.document().build(), "acam-134")->mass_g.value); // counted, not weighed
         type(bench, cell(bench, "acam-134", kit::weighed), "150,5");
         QVERIFY(findKitEntry(f.document().build(), "acam-134"));
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->mass_g.value, 150.5);
@@ -53,8 +54,10 @@ private slots:
         type(bench, cell(bench, "acam-134", kit::inHand), "1.5");
         QCOMPARE(*findKitEntry(f.document().build(), "acam-134")->inHand, 2);
         f.document().history().setIndex(0);
-        QVERIFY(!findKitEntry(f.document().build(), "acam-134"));
-        QCOMPARE(f.axisText(), before);
+        QVERIFY(!findKitEntry(f.document().build(), "acam-134")->mass_g.value);
+        // The change in flight time is that of the undoing.
+        static const QRegularExpression change(", [+\u2212-][0-9]+ s");
+        QCOMPARE(f.axisText().remove(change), before);
     }
     void aSurveyThatComesInLeavesTypingAlone() {
         WindowFixture f;

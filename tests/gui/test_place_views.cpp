@@ -1,4 +1,4 @@
-// The looks of the Place bench in the real window: solid, lens, sky with ghosts, overlays, sections, measuring, several
+// The looks of the Place bench in the real window: solid, lens, sky with places, overlays, sections, measuring, several
 // parts together, folding.
 #include "app/document/survey_runner.h"
 #include "app/drawing/gl_guard.h"

@@ -1,4 +1,4 @@
-// Solid, Lens and Sky in the real window, and ghosts between places.
+// Solid, Lens and Sky in the real window, and places compared.
 #include "app/document/survey_runner.h"
 #include "app/drawing/gl_guard.h"
 #include "app/drawing/mark_clusters.h"
@@ -135,33 +135,44 @@ private slots:
         f.window->placeBench().showLower(Lower::lens);
         QVERIFY(f.window->placeBench().lens().camera().empty());
     }
-    void ghostSitesAreComparedAndTakenUp() {
+    void placesAreComparedAndTakenUp() {
         WindowFixture f;
+        f.document().edit("none", [&] {
+            Build build = f.document().build();
+            build.trials.clear();
+            return build;
+        }());
         f.window->placeBench().showLower(Lower::sky);
         auto &sky = f.window->placeBench().sky();
         QCOMPARE(sky.receiver(), std::string("gps"));
-        f.child<QToolButton>("ghost-here")->click();
+        f.child<QToolButton>("place-here")->click();
         QCOMPARE(sky.table().rowCount(), 2);
         QVERIFY(std::abs(sky.sites()[1].level.hidden - sky.sites()[0].level.hidden) < 1e-9); // the same place
         // High above everything nothing hides; in the middle, beside the pack, much does.
-        sky.addGhost(drawing::View::side, {0, 0, 400});
+        sky.addPlace(drawing::View::side, {0, 0, 400});
         QCOMPARE(sky.sites()[2].level.hidden, 0.0);
-        sky.addGhost(drawing::View::plan, {-20, 30, 0});
+        sky.addPlace(drawing::View::plan, {-20, 30, 0});
         QVERIFY(sky.sites()[3].level.hidden > sky.sites()[0].level.hidden);
         QVERIFY(!f.window->placeBench().plan().buildScene().pictures().empty());
-        QVERIFY(tags(f.window->placeBench().plan().buildScene()).contains("ghost 2"));
+        QVERIFY(tags(f.window->placeBench().plan().buildScene()).contains("Place C"));
+        // They are the build's own: Radio compares the same, and undo takes them back.
+        QCOMPARE(f.document().build().trials.size(), std::size_t(3));
         sky.table().selectRow(2);
-        f.child<QToolButton>("ghost-move")->click();
+        f.child<QToolButton>("place-move")->click();
         QVERIFY(std::abs(f.position("gps").z() - 400) < 1e-9);
         QCOMPARE(sky.sites()[0].level.hidden, 0.0);
         f.document().history().undo();
         sky.table().selectRow(1);
-        f.child<QToolButton>("ghost-remove")->click();
+        f.child<QToolButton>("place-forget")->click();
         QCOMPARE(sky.table().rowCount(), 3);
-        for (int i = 0; i < 9; ++i) sky.addGhostHere();
-        QCOMPARE(sky.table().rowCount(), 1 + place::SkyPanel::kMostGhosts); // five are the most
+        QCOMPARE(f.document().build().trials.size(), std::size_t(2));
+        f.document().history().undo();
+        QCOMPARE(sky.table().rowCount(), 4);
+        // They are drawn while the sky is looked at, and no longer.
+        f.window->placeBench().showLower(Lower::side);
+        QVERIFY(!tags(f.window->placeBench().plan().buildScene()).contains("Place C"));
     }
-    void theKeyGDropsAGhostAtThePointer() {
+    void theKeyGRemembersThePlaceAtThePointer() {
         WindowFixture f;
         const QPoint at = f.plan().mapFromScene(-60, -20);
         QCursor::setPos(f.plan().viewport()->mapToGlobal(at));
@@ -169,8 +180,8 @@ private slots:
         QTest::keyClick(&f.plan(), Qt::Key_G);
         QCOMPARE(f.window->placeBench().lower(), Lower::sky);
         const auto &sites = f.window->placeBench().sky().sites();
-        QCOMPARE(sites.size(), std::size_t(2));
-        QVERIFY((sites[1].X_FramePart.position_mm.head<2>() - Vec2(-60, 20)).norm() < 1.0);
+        QCOMPARE(sites.size(), 1 + f.document().build().trials.size());
+        QVERIFY((sites.back().X_FramePart.position_mm.head<2>() - Vec2(-60, 20)).norm() < 1.0);
     }
     void aClickInTheSolidViewChoosesThePart() {
         if (!drawing::whyNoSolidView().isEmpty()) QSKIP("no OpenGL here");

@@ -130,7 +130,9 @@ inline Build everyField() {
     build.parts[0].fastening.pieces = 3;
     build.parts[0].fastening.sag_mm = measuredValue(0.4, 0.1);
     build.parts[0].note = "from the spare box";
+    build.parts[0].channels = {ChannelFunction::pitch, ChannelFunction::arm};
     build.loadCases[0].kind = LoadCaseKind::bench;
+    build.loadCases[0].usb = "part-1";
     build.types.edit([](TypeTable &types) {
         PartType &type = types.begin()->second;
         type.turns = Spin::clockwise;
@@ -148,9 +150,14 @@ inline Build everyField() {
         electrical.cellFull_V = 4.35;
         electrical.capacitance_uF = 470;
         electrical.rated_V = 35;
+        electrical.draw = Draw::constantPower;
+        electrical.drawnAt_V = 16;
+        electrical.resistance_Ohm = 0.0005;
+        electrical.rated_W = 3;
+        electrical.forward_V = 0.4;
         type.electrical = electrical;
-        type.radio = {{5645, 5945, 26, true, 20, 6, 30, 45, -18, 12, {{"3", 5740}, {"", 5780}}, "ant"},
-                      {1575.42, 1575.42, {}, true, {}, {}, {}, {}, {}, {}, {}, ""}};
+        type.radio = {{5645, 5945, 26, true, 20, 6, 30, 45, 40, 31, -18, 12, {{"3", 5740}, {"", 5780}}, "ant"},
+                      {1575.42, 1575.42, {}, true, {}, {}, {}, {}, {}, {}, {}, {}, {}, ""}};
         type.clocks = {{"pixel clock", 27}};
         type.antenna = Antenna{AntennaKind::patch,
                                5600,
@@ -165,8 +172,9 @@ inline Build everyField() {
                                2.5,
                                {{0, 8}, {90, -3.5}}};
         type.camera = Camera{{1, 2, 3}, {0.8, 0, 0.6}, 120, 90, -5, 45};
-        type.magnetics = Magnetics{{10, -20, 30}, true, Vec3(1, 2, 3)};
-        type.leads = {{"uart", 150, 28, "1 mm plug"}};
+        type.magnetics = Magnetics{{10, -20, 30}, true, Vec3(1, 2, 3), 90, true};
+        type.leads = {{"uart", 150, 28, "1 mm plug", {"TX", "5V", "GND"}, {"white", "red", "black"}, Vec3(9, 5, 4)}};
+        type.functions = {ChannelFunction::roll, ChannelFunction::none, ChannelFunction::gimbalTilt};
         type.threadDepth_mm = catalogueValue(4.5, 0.2);
         type.travels = {{"tilt", {1, 2, 3}, {0, 0.6, 0.8}, -30, 90, 1}};
         type.strapLength_mm = 200;
@@ -178,7 +186,12 @@ inline Build everyField() {
         type.shaftThread = "M5";
         type.fastener = FastenerData{FastenerForm::standoff, "M2.5", 8.5, HeadStyle::countersunk, 6, 3.5, 4};
         type.mustSeeSky = type.fragile = true;
-        type.ports[0].pins.push_back({"TX", 3.3, true});
+        type.ports[0].pins.push_back({"TX", 3.3, true, SignalKind::oneWire, ChannelFunction::yaw});
+        type.ports[0].contacts = Contacts::exposed;
+        type.ports[0].keyed = type.ports[0].locks = true;
+        type.ports[0].rows = 2;
+        type.ports[0].pitch_mm = 1.25;
+        type.ports[0].padSize_mm = 1.6;
         type.ports[0].joint = PadJoint::surface;
         type.ports[0].connector = "RP-SMA female";
         Solid skin = type.solids[0];
@@ -210,6 +223,10 @@ inline Build everyField() {
     wire.bundle = "loom";
     wire.splices = 2;
     wire.sleeved = true;
+    wire.edgesTaped = true;
+    wire.inserts = {{"type-1", 1, 0.25, true}};
+    wire.fromPlug = WirePlug{"1.0 mm lock plug", 4, true, Vec3(8, 6, 3)};
+    wire.toPlug = WirePlug{"open plug", 2, true, {}};
     build.wires = {wire};
     build.ties = {{"tie-1", Vec3(4, 5, 6)}};
     build.radioSettings = {{"part-1", 1, 1575.42, std::nullopt}, {"part-1", 0, 5740, 14}};

@@ -1,6 +1,7 @@
 #include "app/drawing/wires.h"
 
 #include "app/theme/palette.h"
+#include "core/kit/kit.h"
 #include "core/pins/signal.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
@@ -51,6 +52,27 @@ void addLine(QPainterPath &path, const std::vector<QPointF> &points, double offs
     path.lineTo(moved.back());
 }
 
+/// What sits in a wire, as long and wide as it is, along its way; a bar across it shows a diode's end.
+QPainterPath insertPath(View view, const std::vector<Vec3> &points_mm, const WireInsert &insert, const PartType &type) {
+    constexpr double kStep_mm = 2, kLeast_mm = 4;
+    const double length = lengthOf(points_mm), at = insert.at * length;
+    const QPointF here = project(view, pointAlong(points_mm, at));
+    const QPointF before = project(view, pointAlong(points_mm, std::max(0.0, at - kStep_mm))),
+                  behind = project(view, pointAlong(points_mm, std::min(length, at + kStep_mm)));
+    const QPointF way = unit(behind - before) * (insert.turned ? -1 : 1), aside(-way.y(), way.x());
+    const auto size = overallSize_mm(type).value_or(Vec3(kLeast_mm, kLeast_mm / 2, kLeast_mm / 2));
+    const double along = std::max(kLeast_mm, size.maxCoeff()) / 2, across = std::max(kLeast_mm / 2, size.minCoeff()) / 2;
+    QPainterPath path;
+    path.addPolygon(QPolygonF{here - along * way - across * aside, here + along * way - across * aside,
+                              here + along * way + across * aside, here - along * way + across * aside,
+                              here - along * way - across * aside});
+    if (type.electrical && type.electrical->forward_V) {
+        path.moveTo(here + 0.6 * along * way - across * aside);
+        path.lineTo(here + 0.6 * along * way + across * aside);
+    }
+    return path;
+}
+
 } // namespace
 
 QPainterPath wirePath(View view, const std::vector<Vec3> &points_mm, int cores, double apart_mm) {
@@ -92,7 +114,17 @@ std::vector<Picture> wirePictures(View view, const app::Document &document, cons
         picture.line = lit ? QColor(Qt::white) : wireColor(report.role);
         picture.style = derived.routes[w].found ? Qt::SolidLine : Qt::DashLine;
         picture.width_px = lit ? 2.6 : report.gauge_AWG <= 16 ? 2.4 : 1.5;
-        (lit ? strong : pictures).push_back(std::move(picture));
+        auto &list = lit ? strong : pictures;
+        list.push_back(picture);
+        for (const auto &insert : wire.inserts) {
+            const auto type = build.types->find(insert.type);
+            if (type == build.types->end()) continue;
+            Picture thing = picture;
+            thing.path = insertPath(view, points, insert, type->second);
+            thing.style = Qt::SolidLine;
+            thing.fill = QColor(60, 60, 60, 200);
+            list.push_back(std::move(thing));
+        }
     }
     pictures.insert(pictures.end(), strong.begin(), strong.end());
     return pictures;

@@ -3,6 +3,7 @@
 #include "app/theme/metrics.h"
 #include "app/widgets/texts.h"
 #include "core/balance/case_balance.h"
+#include "core/power/power_report.h"
 
 #include <QKeyEvent>
 #include <QPainter>
@@ -27,12 +28,49 @@ AxisBar::AxisBar(Document &document, const theme::Theme &theme, QWidget *parent)
     setAccessibleName(tr("Axis bar"));
     setToolTip(tr("Weight and balance of the active load case; a click opens Balance"));
     auto follow = [this] {
+        rememberHover();
         setAccessibleDescription(spokenText());
         update();
     };
     connect(&document_, &Document::changed, this, follow);
     connect(&document_, &Document::judged, this, follow);
+    connect(&document_, &Document::opened, this, [this] { case_ = -1; });
+    connect(&document_, &Document::loadCaseChanged, this, follow);
     connect(&theme_, &theme::Theme::changed, this, qOverload<>(&QWidget::update));
+}
+
+std::optional<double> AxisBar::hover_min() const {
+    const auto &hovers = document_.analysis().derived.power->hover;
+    const auto now = std::size_t(document_.loadCase());
+    if (now >= hovers.size() || hovers[now].pack.empty()) return std::nullopt;
+    return (hovers[now].least_min + hovers[now].most_min) / 2;
+}
+
+/// Where the mouse is down the state before it is what counts, and stays so.
+void AxisBar::rememberHover() {
+    if (case_ != document_.loadCase()) {
+        case_ = document_.loadCase();
+        hover_ = hover_min();
+        hoverBefore_.reset();
+    }
+    if (document_.isPreviewing()) return;
+    constexpr double kSame_min = 1e-6;
+    const auto now = hover_min();
+    if (now && hover_ && std::abs(*now - *hover_) < kSame_min) return;
+    hoverBefore_ = hover_;
+    hover_ = now;
+}
+
+/// "16.0 min, −12 s": what the last edit, or the one under the mouse, costs or gains.
+QString AxisBar::hoverText() const {
+    const auto now = hover_min();
+    if (!now) return {};
+    QString text = tr("hover %1 min").arg(*now, 0, 'f', 1);
+    const auto before = document_.isPreviewing() ? hover_ : hoverBefore_;
+    if (!before) return text;
+    const double seconds = (*now - *before) * 60;
+    if (std::abs(seconds) < 0.5) return text;
+    return text + tr(", %1%2 s").arg(seconds < 0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(seconds), 0, 'f', 0);
 }
 
 QString AxisBar::spokenText() const {
@@ -46,6 +84,7 @@ QString AxisBar::spokenText() const {
                 .arg(signedWords(d.x(), tr("mm fore"), tr("mm aft")), signedWords(d.y(), tr("mm left"), tr("mm right")),
                      signedWords(d.z(), tr("mm above"), tr("mm below")));
     }
+    if (const QString hover = hoverText(); !hover.isEmpty()) text += tr("; %1").arg(hover);
     const auto &n = document_.analysis().counts;
     return text + tr("; %1 stop, %2 watch, %3 note, %4 unknown").arg(n.stop).arg(n.watch).arg(n.note).arg(n.unknown);
 }
@@ -112,6 +151,10 @@ void AxisBar::paintEvent(QPaintEvent *) {
     painter.drawText(QRect(xThrust, 24, 100, 26), Qt::AlignLeft | Qt::AlignVCenter,
                      balance && balance->thrustToWeight ? QString::number(*balance->thrustToWeight, 'f', 1)
                                                         : tr("unknown"));
+    painter.setFont(theme_.numbers(theme::kSmallPixels));
+    painter.setPen(c.muted);
+    painter.drawText(QRect(xThrust, 49, xCall - xThrust - 6, 16), Qt::AlignLeft,
+                     QFontMetrics(painter.font()).elidedText(hoverText(), Qt::ElideRight, xCall - xThrust - 6));
     head(xCall, tr("CLOSEST CALL"));
     if (const Finding *call = document_.analysis().closestCall())
         paintCall(painter, *call, QRect(xCall, 24, xCount - xCall - 8, 20));

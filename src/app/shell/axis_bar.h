@@ -6,6 +6,7 @@
 #include "app/theme/theme.h"
 
 #include <QWidget>
+#include <optional>
 
 namespace waxis::app {
 
@@ -37,9 +38,15 @@ private:
     void paintOffsets(QPainter &painter) const;
     void paintCall(QPainter &painter, const Finding &call, const QRect &box) const;
     void paintCounts(QPainter &painter, int left) const;
+    /// Minutes of hover in the active load case; none where it cannot be worked out.
+    std::optional<double> hover_min() const;
+    QString hoverText() const;
+    void rememberHover();
 
     Document &document_;
     const theme::Theme &theme_;
+    int case_ = -1; ///< that the two are of
+    std::optional<double> hover_, hoverBefore_; ///< minutes as it is kept, and before the last edit that changed them
 };
 
 } // namespace waxis::app

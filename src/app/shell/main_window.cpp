@@ -473,7 +473,7 @@ void MainWindow::showHelp() {
            "takes all within a frame. A chosen plate is dragged with what it carries.\n"
            "Arrow keys nudge by 1 mm, with Shift 0.1 mm, with Ctrl 5 mm.\n"
            "Q and E turn by a quarter, V turns upside down, Space pins, Ctrl+M mirrors.\n"
-           "1 to 9 switch overlays, L makes the lower view larger, G drops a ghost of the GPS.\n"
+           "1 to 9 switch overlays, L makes the lower view larger, G remembers a place for the GPS.\n"
            "In Balance: drag a part on its line, or nudge it with the arrow keys; Enter slides it to balance.\n"
            "In Stack: drag a layer, Up and Down choose, with Ctrl they move it; V turns a board over, Q and E\n"
            "by a quarter, Del takes it out.\n"

@@ -54,7 +54,8 @@ void MountingRows::refresh() {
     const bool tells = type->arrow && (type->kind == PartKind::flightController || type->kind == PartKind::gps);
     showRow(form_, enter_, tells);
     if (!tells) return;
-    const MountingAngles angles = mountingAngles(*type->arrow, pose.rotation);
+    const MountingAngles angles = mountingAngles(
+        *type->arrow, type->kind == PartKind::gps ? compassRotation(*type, pose.rotation) : pose.rotation);
     const bool onlyUp = type->kind == PartKind::gps && document_.analysis().practice.follows("compass", "unused");
     if (onlyUp) {
         enter_->setText(tr("nothing: the compass is not used;\nthe top leans %1° from up")
@@ -68,7 +69,9 @@ void MountingRows::refresh() {
         text += tr(", %1° off").arg(QString::fromStdString(oneDecimal(angles.offNearest_deg)));
     enter_->setText(text);
     enter_->setToolTip(tr("z down: x forward, y right, as most controllers count; z up: x forward, y left.\n"
-                          "Roll, pitch, yaw; turned about z first, then y, then x."));
+                          "Roll, pitch, yaw; turned about z first, then y, then x.\n"
+                          "The same over the pole, z down: %1")
+                           .arg(three(otherTriple(angles.down))));
 }
 
 void MountingRows::applyTilt() {

@@ -11,7 +11,7 @@ namespace {
 /// The part differs at most in where it stands or what it weighs, on the same mounting site.
 bool onlyMovedOrWeighed(const Part &a, const Part &b) {
     return a.id == b.id && a.type == b.type && a.optional == b.optional && a.fastening == b.fastening &&
-           a.placement.site == b.placement.site;
+           a.channels == b.channels && a.placement.site == b.placement.site;
 }
 
 /// Nothing but the place differs.
@@ -19,6 +19,12 @@ bool onlyMoved(const Part &a, const Part &b) {
     return onlyMovedOrWeighed(a, b) && a.name == b.name && a.mass_g == b.mass_g && a.turns == b.turns &&
            a.pinned == b.pinned && a.slide == b.slide && a.note == b.note &&
            a.placement.tolerance_mm == b.placement.tolerance_mm;
+}
+
+/// What sits in cores is counted and weighed as parts are.
+bool sameInserts(const std::vector<Wire> &a, const std::vector<Wire> &b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](const Wire &x, const Wire &y) { return x.inserts == y.inserts; });
 }
 
 /// Other parts stand on it: where it goes, they go.
@@ -37,7 +43,8 @@ BuildChanges changesBetween(const Build &a, const Build &b) {
     changes.weighings = !(a.weighings == b.weighings && a.weightLimits == b.weightLimits);
     changes.structure =
         !(a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.stacks == b.stacks &&
-          a.kit == b.kit && a.allowances == b.allowances && a.parts.size() == b.parts.size());
+          a.kit == b.kit && a.allowances == b.allowances && a.parts.size() == b.parts.size() &&
+          sameInserts(a.wires, b.wires));
     changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || a.name != b.name ||
                    a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
                    !(a.practice == b.practice);

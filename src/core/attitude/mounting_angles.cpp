@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace waxis {
 
@@ -51,6 +52,18 @@ MountingAngles mountingAngles(const Vec3 &arrow, const Quat &R_FramePart) {
     if (std::hypot(r(0, 0), r(1, 0)) > 1e-6) angles.headingOff_deg = degreesFromRadians(std::atan2(r(1, 0), r(0, 0)));
     angles.inWords = turnInWords(quaternionFrom(angles.nearest));
     return angles;
+}
+
+Quat compassRotation(const PartType &type, const Quat &R_FramePart) {
+    if (!type.magnetics) return R_FramePart;
+    const Quat turn(Eigen::AngleAxisd(radiansFromDegrees(type.magnetics->compassTurn_deg), Vec3::UnitZ()));
+    const Quat back(Eigen::AngleAxisd(type.magnetics->compassOnItsBack ? std::numbers::pi : 0.0, Vec3::UnitX()));
+    return (R_FramePart * turn * back).normalized();
+}
+
+RollPitchYaw otherTriple(const RollPitchYaw &angles) {
+    const auto wrapped = [](double deg) { return deg - 360 * std::ceil((deg - 180) / 360); };
+    return {wrapped(angles.roll_deg + 180), wrapped(180 - angles.pitch_deg), wrapped(angles.yaw_deg + 180)};
 }
 
 } // namespace waxis

@@ -24,6 +24,12 @@ struct MountingAngles {
 /// Degenerate: an arrow along z counts as +x.
 MountingAngles mountingAngles(const Vec3 &arrow, const Quat &R_FramePart);
 
+/// How the magnetic sensor of a part lies in the frame: the part's turn, and the chip's own within the module.
+Quat compassRotation(const PartType &type, const Quat &R_FramePart);
+
+/// The other three numbers for the same turn: over the pole instead of round. Some firmwares take only one of the two.
+RollPitchYaw otherTriple(const RollPitchYaw &angles);
+
 /// Same turn for a forward-right-down frame: roll same, pitch and yaw change sign.
 RollPitchYaw forwardRightDown(const RollPitchYaw &up);
 

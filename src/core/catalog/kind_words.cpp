@@ -18,7 +18,7 @@ constexpr std::array<KindWords, std::size_t(PartKind::other) + 1> kWords{{
     {"ESC", {"speed controller", "single esc", "motor controller"}},
     {"motor", {"brushless", "engine"}},
     {"propeller", {"prop", "props", "airscrew", "blade", "blades", "rotor"}},
-    {"battery pack", {"battery", "accumulator", "lipo", "li-ion", "lithium", "cells"}},
+    {"battery pack", {"pack", "battery", "accumulator", "lipo", "li-ion", "lithium", "cells"}},
     {"regulator", {"bec", "step-down", "converter", "voltage", "supply"}},
     {"distribution board", {"pdb", "power board"}},
     {"capacitor", {"cap", "electrolytic", "filter"}},

@@ -34,6 +34,11 @@ std::string Finding::trouble() const {
     case RuleId::fitAccess:
     case RuleId::fitCamera:
     case RuleId::fitLamp: return keyOf(*this, 1);
+    case RuleId::balOffset: // the same, and whoever else hangs to that side
+        return fmt::format("{}/{}", ruleName(rule), variant);
+    case RuleId::radNoise:
+    case RuleId::radBlocking: // in whichever band it is worst
+        return subjects.size() < 2 ? key() : fmt::format("{}:{}:{}", ruleName(rule), subjects[0], subjects[1]);
     case RuleId::balMeasured: return std::string(ruleName(rule)); // whom the scale contradicts is a guess
     default: return key();
     }

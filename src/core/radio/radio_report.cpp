@@ -234,23 +234,54 @@ void lookAround(const Build &build, const Scene &scene, RadioReport &report) {
     }
 }
 
+struct GroundGain {
+    double gain_dBi = 300;
+    const AntennaUse *antenna = nullptr; ///< the one that is heard where it is worst
+};
+
+double gainTowards_dBi(const AntennaUse &use, const Vec3 &way) {
+    return patternGain_dBi(use.pattern, use.axis.dot(way));
+}
+
+/// What is left towards a station on the way out and on the way home, level and nose down as in fast flight: the worst
+/// of the four, with the best antenna for each.
+GroundGain gainToGround(const RadioUse &radio, double elevation_rad, double cruisePitch_deg) {
+    GroundGain worst;
+    for (const bool out : {true, false})
+        for (const double pitch_deg : {0.0, cruisePitch_deg}) {
+            const Vec3 level(std::cos(elevation_rad) * (out ? -1 : 1), 0, std::sin(elevation_rad));
+            // The craft's nose goes down about y; the station stays where it is.
+            const Vec3 way = Eigen::AngleAxisd(-radiansFromDegrees(pitch_deg), Vec3::UnitY()) * level;
+            const AntennaUse *best = nullptr;
+            double gain_dBi = -300;
+            for (const auto &use : radio.antennas)
+                if (const double g = gainTowards_dBi(use, way); g > gain_dBi) {
+                    gain_dBi = g;
+                    best = &use;
+                }
+            if (best && gain_dBi < worst.gain_dBi) worst = {gain_dBi, best};
+        }
+    return worst;
+}
+
+/// Straight down: what a station hears that the craft stands above.
+double gainBelow_dBi(const RadioUse &radio) {
+    double gain_dBi = -300;
+    for (const auto &use : radio.antennas) gain_dBi = std::max(gain_dBi, gainTowards_dBi(use, -Vec3::UnitZ()));
+    return gain_dBi;
+}
+
 void findRanges(const Build &build, const Practice &practice, RadioReport &report) {
     for (const auto &ground : build.groundStations)
         for (std::size_t r = 0; r < report.radios.size(); ++r) {
             const RadioUse &radio = report.radios[r];
             if (radio.part != ground.part || radio.band != ground.band || radio.antennas.empty()) continue;
-            // The craft flies level and the ground is anywhere around: the best antenna's strongest level direction.
-            const AntennaUse *best = nullptr;
-            double gain_dBi = -300;
-            for (const auto &use : radio.antennas)
-                for (int i = 0; i < 72; ++i) {
-                    const double a = radiansFromDegrees(5.0 * i);
-                    const double g = patternGain_dBi(use.pattern, use.axis.dot(Vec3(std::cos(a), std::sin(a), 0)));
-                    if (g > gain_dBi) {
-                        gain_dBi = g;
-                        best = &use;
-                    }
-                }
+            const double elevation_rad =
+                std::atan2(ground.height_m - ground.craftHeight_m, std::max(1.0, ground.distance_m));
+            const GroundGain seen = gainToGround(radio, elevation_rad, practice[Limit::cruisePitch]);
+            const double gain_dBi = seen.gain_dBi;
+            const AntennaUse *best = seen.antenna;
+            if (!best) continue;
             for (const bool down : {true, false}) {
                 if (down ? !radio.sends() : !radio.listens) continue;
                 RangeReport range;
@@ -259,6 +290,7 @@ void findRanges(const Build &build, const Practice &practice, RadioReport &repor
                 range.down = down;
                 range.distance_m = ground.distance_m;
                 range.gainHere_dBi = gain_dBi;
+                range.elevation_deg = degreesFromRadians(elevation_rad);
                 range.cable_dB = feedLoss_dB(*best, radio.centre_MHz);
                 const Polarisation here = best->antenna.polarisation, there = ground.polarisation;
                 const bool bothRound = here != Polarisation::linear && there != Polarisation::linear;
@@ -295,6 +327,10 @@ void findRanges(const Build &build, const Practice &practice, RadioReport &repor
                 range.noise_dBm = sum.noise_dBm;
                 range.sensitivity_dBm = sum.sensitivity_dBm;
                 range.margin_dB = sum.margin_dB;
+                LinkInput above = in;
+                above.distance_m = std::max(1.0, ground.craftHeight_m - ground.height_m);
+                above.gainHere_dBi = gainBelow_dBi(radio);
+                range.overhead_dB = linkSum(above).margin_dB;
                 range.ceiling_m = ground.distance_m * sum.rangeFactor;
                 range.kept_m = range.ceiling_m * rangeFactor(practice[Limit::linkMargin]);
                 range.fresnel_m = fresnelRadius_m(radio.centre_MHz, ground.distance_m);

@@ -1,4 +1,5 @@
 // FIT-6 and FIT-7: can a person get at it, and does what is plugged in have room.
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
@@ -8,13 +9,6 @@
 namespace waxis {
 
 namespace {
-
-std::string listed(const Build &build, const std::vector<std::string> &ids, std::size_t most = 4) {
-    std::string text;
-    for (std::size_t i = 0; i < ids.size() && i < most; ++i) text += (i ? ", " : "") + nameWithin(build, ids[i]);
-    if (ids.size() > most) text += " and " + std::to_string(ids.size() - most) + " more";
-    return text;
-}
 
 std::string portWord(const Build &build, const std::string &part, const std::string &port) {
     const Part *owner = findPart(build, part);
@@ -80,7 +74,7 @@ static FindingText wordAccess(const Build &build, const Finding &f) {
     const std::string port = portWord(build, f.subjects[0], f.variant);
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
     const std::vector<std::string> words{displayName(build, f.subjects[0]), port, std::to_string(others.size()),
-                                         listed(build, others)};
+                                         listNames(build, others)};
     if (f.severity == Severity::stop)
         return {{"{0}: the {1} cannot be reached", words},
                 {"In the way and not to be taken off: {3}. Turn or move the part, or free its side.", words}};
@@ -104,7 +98,7 @@ static void judgeMating(const Build &build, const Practice &, const Derived &der
 static FindingText wordMating(const Build &build, const Finding &f) {
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
     const std::vector<std::string> words{displayName(build, f.subjects[0]), portWord(build, f.subjects[0], f.variant),
-                                         listed(build, others)};
+                                         listNames(build, others)};
     return {{"{0}: the {1} has no room for its plug and first bend", words},
             {"In the way: {2}. Turn the board, use an angled plug, or solder.", words}};
 }

@@ -2,6 +2,7 @@
 #include "core/balance/case_balance.h"
 #include "core/remedies/slide.h"
 #include "core/remedies/weigh_advice.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
@@ -43,11 +44,30 @@ Limit limitOf(const Practice &practice) {
     return practice.follows("balance", "by-size") ? Limit::cgShare : Limit::cgOffset;
 }
 
+/// Of the cases that hang to the same side the worst speaks, and names the others: it is one pack that sits wrong.
+void gatherCases(std::vector<Finding> &findings, std::size_t first) {
+    const auto begin = findings.begin() + std::ptrdiff_t(first);
+    std::stable_sort(begin, findings.end(), [](const Finding &a, const Finding &b) { return a.margin < b.margin; });
+    for (std::size_t i = first; i < findings.size(); ++i)
+        for (std::size_t k = i + 1; k < findings.size();) {
+            const Finding &other = findings[k];
+            Finding &kept = findings[i];
+            if (kept.severity != Severity::watch || other.severity != Severity::watch ||
+                kept.variant != other.variant || (*kept.measured > 0) != (*other.measured > 0)) {
+                ++k;
+                continue;
+            }
+            kept.subjects.push_back(other.loadCase);
+            findings.erase(findings.begin() + std::ptrdiff_t(k));
+        }
+}
+
 } // namespace
 
 static void judgeCgOffset(const Build &build, const Practice &practice, const Derived &derived,
                           std::vector<Finding> &out) {
     constexpr std::array<const char *, 2> kAxis{"fore-aft", "left-right"};
+    const std::size_t first = out.size();
     if (build.parts.empty() && build.frame->motorMounts.empty()) return; // nothing there yet that could hang askew
     for (const auto &balance : derived.balance) {
         if (!balance.loadCase.flies()) continue; // it does not fly like that
@@ -103,10 +123,14 @@ static void judgeCgOffset(const Build &build, const Practice &practice, const De
             out.push_back(std::move(finding));
         }
     }
+    gatherCases(out, first);
 }
 
 static FindingText wordCgOffset(const Build &build, const Finding &f) {
-    const std::string loadCase = displayName(build, f.loadCase);
+    // The other cases in which it is so are its subjects.
+    const std::string loadCase =
+        displayName(build, f.loadCase) +
+        (f.subjects.empty() ? std::string() : ", less in " + listNames(build, f.subjects));
     if (f.variant == "no-motors")
         return {{"Balance not judged: the frame has no motors", {}}, {"Enter the motor mounts in Frame.", {}}};
     if (f.variant == "no-mass")

@@ -176,11 +176,16 @@ static void judgeHalves(const Build &build, const Practice &, const Derived &der
         f.severity = !tells && informs ? Severity::stop : Severity::watch;
         f.margin = -1;
         // The pin that is left, led to what answers it at the other end.
-        const bool atFrom = wire->from == WireEnd{fault.part, fault.port};
+        const WireEnd own{fault.part, fault.port};
+        const bool atFrom = wire->from == own;
+        const auto isLeft = [&](const std::string &pin) {
+            const SignalKind kind = signalAt(build, own, pin).kind;
+            return pin != fault.pin && (kind == SignalKind::serialTx || kind == SignalKind::serialRx);
+        };
         Build without = build;
         std::erase_if(without.wires, [&](const Wire &w) { return w.id == wire->id; });
         for (const auto &core : proposeCores(without, wire->from, wire->to))
-            if ((atFrom ? core.fromPin : core.toPin) == fault.pin) {
+            if (isLeft(atFrom ? core.fromPin : core.toPin)) {
                 WireChange join;
                 join.kind = WireChange::Kind::joinPins;
                 join.wire = wire->id;

@@ -232,8 +232,10 @@ void judgeHalves(const Build &build, const Wire &wire, std::vector<Finding> &out
     const Port *from = portOf(build, wire.from), *to = portOf(build, wire.to);
     const auto isPlug = [](const Port &p) { return p.kind == PortKind::plug; };
     if (!from || !to || !isPlug(*from) || !isPlug(*to) || wire.lay == WireLay::coax) return;
-    if (plugOn(build, wire, true) || plugOn(build, wire, false)) return;
-    if (!from->connector.empty() && !to->connector.empty()) {
+    // A cable with plugs of its own on both ends stands between them.
+    const bool plugFrom = plugOn(build, wire, true).has_value(), plugTo = plugOn(build, wire, false).has_value();
+    if (plugFrom && plugTo) return;
+    if (!plugFrom && !plugTo && !from->connector.empty() && !to->connector.empty()) {
         Finding f = matingFinding(wire, wire.to, "family");
         if (from->connector != to->connector) {
             f.severity = Severity::stop;

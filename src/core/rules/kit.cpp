@@ -7,6 +7,7 @@
 #include "core/derived/all_up.h"
 #include "core/findings/input.h"
 #include "core/remedies/weigh_advice.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
@@ -39,19 +40,6 @@ static FindingText wordMassUnknown(const Build &build, const Finding &f) {
                                  : "It is missing from all-up weight and balance: weigh it, or name its material.",
              {}}};
 }
-
-namespace {
-
-/// The first names of a list: "Motor, Propeller and 3 more".
-std::string someNames(const std::vector<std::string> &names) {
-    constexpr std::size_t kShown = 3;
-    std::string text;
-    for (std::size_t i = 0; i < names.size() && i < kShown; ++i) text += (i ? ", " : "") + names[i];
-    if (names.size() > kShown) text += fmt::format(" and {} more", names.size() - kShown);
-    return text;
-}
-
-} // namespace
 
 static void judgeCounts(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     if (build.parts.empty()) return;
@@ -170,14 +158,24 @@ static void judgeSizes(const Build &build, const Practice &practice, const Deriv
         offer(gap.a, margin, gap, derived.scene.owners[derived.scene.traits[gap.b].owner].id);
         offer(gap.b, margin, gap, derived.scene.owners[derived.scene.traits[gap.a].owner].id);
     }
-    for (auto &[type, finding] : byType) out.push_back(std::move(finding));
+    if (byType.empty()) return;
+    auto tightest = byType.begin();
+    for (auto at = byType.begin(); at != byType.end(); ++at)
+        if (at->second.margin < tightest->second.margin) tightest = at;
+    Finding f = std::move(tightest->second);
+    for (const auto &[type, finding] : byType)
+        if (type != tightest->first) f.subjects.push_back(finding.subjects[0]);
+    out.push_back(std::move(f));
 }
 
 static FindingText wordSizes(const Build &build, const Finding &f) {
     return {{"{0} has {1} mm to spare beside {2}: measure it",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
-            {"Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit stage.",
-             {oneDecimal(*f.limit)}}};
+            {f.subjects.size() > 2 ? "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
+                                     "stage, and so of {1}."
+                                   : "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
+                                     "stage.",
+             {oneDecimal(*f.limit), listNames(build, std::span(f.subjects).subspan(2))}}};
 }
 
 static void judgeMarks(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -201,7 +199,7 @@ static FindingText wordMarks(const Build &build, const Finding &f) {
     for (const auto &item : f.subjects) names.push_back(kitItemName(build, item));
     return {{"Arrow or pin order not read on {0} kinds", {std::to_string(f.subjects.size())}},
             {"{0}: compare what is printed on the part with the drawing, and confirm it in the Kit stage.",
-             {someNames(names)}}};
+             {listWords(names, 3)}}};
 }
 
 namespace {

@@ -111,6 +111,19 @@ static FindingText wordSky(const Build &build, const Finding &f) {
 
 namespace {
 
+/// How the controller that is aboard stands, as its arrow says; none where there is none, or several.
+std::optional<Quat> controllerTurn(const Build &build) {
+    std::optional<Quat> turn;
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        if (!type || type->kind != PartKind::flightController || !type->arrow) continue;
+        if (turn) return std::nullopt;
+        const RollPitchYaw up = mountingAngles(*type->arrow, framePose(build, part).rotation).up;
+        turn = quaternionFrom(up);
+    }
+    return turn;
+}
+
 bool hasCompass(const PartType &type) { return type.arrow.has_value() && compassPlace(type).has_value(); }
 
 } // namespace
@@ -122,7 +135,10 @@ static void judgeAngles(const Build &build, const Practice &practice, const Deri
         const bool controller = type->kind == PartKind::flightController && type->arrow;
         if (!controller && type->kind != PartKind::gps) continue;
         const Pose pose = framePose(build, part);
-        const MountingAngles angles = mountingAngles(type->arrow.value_or(Vec3::UnitX()), pose.rotation);
+        const Vec3 arrow = type->arrow.value_or(Vec3::UnitX());
+        const bool compass = !controller && hasCompass(*type) && !practice.follows("compass", "unused");
+        const Quat lies = compass ? compassRotation(*type, pose.rotation) : pose.rotation;
+        const MountingAngles angles = mountingAngles(arrow, lies);
         Finding f;
         f.rule = RuleId::navAngles;
         f.subjects = {part.id};
@@ -136,7 +152,13 @@ static void judgeAngles(const Build &build, const Practice &practice, const Deri
                     {"pitch, z down", angles.down.pitch_deg, "deg"},
                     {"yaw, z down", angles.down.yaw_deg, "deg"},
                     {"off the nearest quarter turns", angles.offNearest_deg, "deg"}};
-        if (!controller && (!hasCompass(*type) || practice.follows("compass", "unused"))) {
+        if (const auto board = compass ? controllerTurn(build) : std::nullopt) {
+            const RollPitchYaw own = mountingAngles(arrow, board->conjugate() * lies).down;
+            f.inputs.push_back({"roll, against the controller", own.roll_deg, "deg"});
+            f.inputs.push_back({"pitch, against the controller", own.pitch_deg, "deg"});
+            f.inputs.push_back({"yaw, against the controller", own.yaw_deg, "deg"});
+        }
+        if (!controller && !compass) {
             // Only "up" matters.
             f.variant = "up";
             f.measured = angles.topTilt_deg;
@@ -186,7 +208,15 @@ static FindingText wordAngles(const Build &build, const Finding &f) {
     if (f.severity == Severity::watch)
         return {{"{0} is {1}, not arrow forward", words},
                 {"Turn it forward, choose the other school, or enter {2} (z down).", words}};
-    return {{"{0} is {1}: angles to enter", words}, {"z down: {2}; z up: {3}.", words}};
+    std::string detail = "z down: {2}; z up: {3}. The same over the pole, z down: {5}.";
+    std::vector<std::string> all = words;
+    all.push_back(triple(otherTriple(down)));
+    if (maybeInput(f, "yaw, against the controller")) {
+        all.push_back(triple({inputOf(f, "roll, against the controller"), inputOf(f, "pitch, against the controller"),
+                              inputOf(f, "yaw, against the controller")}));
+        detail += " Where the firmware counts from the controller: {6}.";
+    }
+    return {{"{0} is {1}: angles to enter", words}, {detail, all}};
 }
 
 std::span<const Rule> navRules() {

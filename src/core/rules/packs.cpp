@@ -2,11 +2,14 @@
 #include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>
 #include <array>
+#include <map>
 #include <set>
 
 namespace waxis {
@@ -17,6 +20,7 @@ static void judgeCapacitor(const Build &build, const Practice &practice, const D
     for (const auto &rail : derived.power->rails)
         if (rail.output == "BAT") full_V = std::max(full_V, rail.most_V);
     bool anyCap = false, anyEsc = false;
+    const std::size_t first = out.size();
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type) continue;
@@ -83,6 +87,7 @@ static void judgeCapacitor(const Build &build, const Practice &practice, const D
         g.severity = g.margin < 0 ? Severity::watch : Severity::pass;
         out.push_back(std::move(g));
     }
+    gatherAlike(out, first, practice[Limit::capacitorNear]);
     if (anyCap || !anyEsc || full_V <= 0) return;
     Finding f;
     f.rule = RuleId::pwrCapacitor;
@@ -111,8 +116,11 @@ static FindingText wordCapacitor(const Build &build, const Finding &f) {
                 {"Read it off its sleeve and enter it in the Kit stage.", {}}};
     if (f.variant == "far")
         return {{"{0} sits {1} mm of lead from the pads", {name, wholeNumber(*f.measured)}},
-                {"Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
-                 {wholeNumber(*f.limit)}}};
+                {f.subjects.size() > 2
+                     ? "Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer, and so {1}."
+                     : "Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
+                 {wholeNumber(*f.limit), listNames(build, std::span(f.subjects).subspan(std::min<std::size_t>(
+                                             2, f.subjects.size())))}}};
     if (f.severity == Severity::stop)
         return {{"{0} is rated {1} V and the full pack has {2} V",
                  {name, brief(*f.measured), brief(inputOf(f, "full pack"))}},
@@ -142,6 +150,7 @@ static void judgePackCurrent(const Build &build, const Practice &, const Derived
         if (rail.output == "BAT" && rail.limit_A) judge(rail.part, "pack", rail.typical_A, rail.peak_A, *rail.limit_A);
     for (const auto &passage : derived.power->passages)
         if (passage.limit_A) judge(passage.part, "through", passage.typical_A, passage.peak_A, *passage.limit_A);
+    const std::size_t first = out.size();
     for (const auto &motor : derived.power->motors) {
         const PartType *esc = motor.esc.empty() ? nullptr : typeOfId(build, motor.esc);
         if (!esc || !esc->electrical || !esc->electrical->continuous_A || !(motor.full_A > 0)) continue;
@@ -158,6 +167,7 @@ static void judgePackCurrent(const Build &build, const Practice &, const Derived
         f.severity = motor.hover_A > *f.limit ? Severity::stop : f.margin < 0 ? Severity::watch : Severity::pass;
         out.push_back(std::move(f));
     }
+    gatherAlike(out, first, kAlike_A);
 }
 
 static FindingText wordPackCurrent(const Build &build, const Finding &f) {
@@ -169,7 +179,10 @@ static FindingText wordPackCurrent(const Build &build, const Finding &f) {
     if (f.variant == "esc")
         return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
                  {name, limit, nameWithin(build, f.subjects[1]), peak}},
-                {"Fit a smaller propeller, limit the output, or take a larger speed controller.", {}}};
+                {f.subjects.size() > 2
+                     ? "So do {0}. Fit smaller propellers, limit the output, or take larger speed controllers."
+                     : "Fit a smaller propeller, limit the output, or take a larger speed controller.",
+                 {listNames(build, std::span(f.subjects).subspan(2))}}};
     return {{"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
             {"Hover takes {0} A. Keep full thrust short, or take one for more current.",
              {wholeNumber(inputOf(f, "hover"))}}};
@@ -200,8 +213,11 @@ static void judgeLiveContacts(const Build &build, const Practice &, const Derive
                 for (const auto &l : type->leads)
                     if (l.port == port.id) lead = &l;
                 const bool bare = lead && lead->plug.empty();
-                f.variant = bare ? "bare" : mate->kind == PortKind::pads ? "soldered" : "mates";
-                f.severity = bare ? Severity::stop : mate->kind == PortKind::pads ? Severity::watch : Severity::pass;
+                const bool soldered = mate->kind == PortKind::pads, exposed = port.contacts == Contacts::exposed;
+                f.variant = bare ? "bare" : soldered ? "soldered" : exposed ? "exposed" : "mates";
+                f.severity = bare || (exposed && !soldered) ? Severity::stop
+                             : soldered                     ? Severity::watch
+                                                            : Severity::pass;
                 out.push_back(std::move(f));
             }
         }
@@ -214,6 +230,11 @@ static FindingText wordLiveContacts(const Build &build, const Finding &f) {
         return {
             {"{0} has bare wires on the live side", {pack}},
             {"They touch sooner or later: the live side gets the shielded (female) contacts, one wire at a time.", {}}};
+    if (f.variant == "exposed")
+        return {{"{0} shows its pins on the live side", {pack}},
+                {"Anything metal across them is a short circuit: the half with covered contacts belongs on the pack, the "
+                 "pins on {0}.",
+                 {nameWithin(build, f.subjects[1])}}};
     return {{"{0} is soldered to {1}", {pack, nameWithin(build, f.subjects[1])}},
             {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
 }
@@ -272,15 +293,21 @@ static FindingText wordVideoTap(const Build &build, const Finding &f) {
             {"Your practice taps at the battery plug, where motor noise is least.", {}}};
 }
 
+/// One finding for each pack, by the case in which it is empty first.
 static void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
-    for (std::size_t i = 0; i < derived.power->hover.size(); ++i) {
-        const HoverReport &hover = derived.power->hover[i];
-        if (hover.pack.empty()) continue;
+    std::map<std::string, std::vector<std::size_t>> casesOf;
+    for (std::size_t i = 0; i < derived.power->hover.size(); ++i)
+        if (const auto &pack = derived.power->hover[i].pack; !pack.empty()) casesOf[pack].push_back(i);
+    for (const auto &[pack, cases] : casesOf) {
+        const auto shortest = *std::min_element(cases.begin(), cases.end(), [&](std::size_t a, std::size_t b) {
+            return derived.power->hover[a].least_min < derived.power->hover[b].least_min;
+        });
+        const HoverReport &hover = derived.power->hover[shortest];
         Finding f;
         f.rule = RuleId::pwrEndurance;
         f.severity = Severity::note;
-        f.loadCase = derived.loadCases[i].id;
-        f.subjects = {hover.pack};
+        f.loadCase = derived.loadCases[shortest].id;
+        f.subjects = {pack};
         f.unit = "min";
         f.inputs = {{"at least", hover.least_min, "min"},
                     {"at most", hover.most_min, "min"},
@@ -288,17 +315,24 @@ static void judgeEndurance(const Build &, const Practice &practice, const Derive
                     {"power", hover.power_W, "W"},
                     {"alarm per cell", hover.alarm_V, "V"},
                     {"turn back at", hover.turnBack_mAh, "mAh"},
-                    {"reserve", practice[Limit::packReserve], "%"}};
+                    {"reserve", practice[Limit::packReserve], "%"},
+                    {"cases", double(cases.size()), ""}};
         out.push_back(std::move(f));
     }
 }
 
 static FindingText wordEndurance(const Build &build, const Finding &f) {
-    return {{"{0} to {1} minutes of hover on {2}",
-             {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
-            {"{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used to turn back.",
-             {brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
-              fmt::format("{:.2f}", inputOf(f, "alarm per cell")), wholeNumber(inputOf(f, "turn back at"))}}};
+    const std::vector<std::string> words{brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
+                                         fmt::format("{:.2f}", inputOf(f, "alarm per cell")),
+                                         wholeNumber(inputOf(f, "turn back at")), displayName(build, f.loadCase)};
+    return {
+        {"{0} to {1} minutes of hover on {2}",
+         {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
+        {inputOf(f, "cases") > 1 ? "Of {4}, the shortest: {0} A in hover, {1} % kept. Set the alarms to {2} V a cell under "
+                                   "load and {3} mAh used to turn back."
+                                 : "{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used "
+                                   "to turn back.",
+         words}};
 }
 
 std::span<const Rule> packsRules() {

@@ -4,6 +4,7 @@
 #include "core/pins/nets.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 
 #include <algorithm>
@@ -20,6 +21,7 @@ namespace {
 std::string railName(const Build &build, const std::string &part, const std::string &output) {
     const PartType *type = typeOfId(build, part);
     std::string name = displayName(build, part);
+    if (output == "USB") name += ", USB";
     if (type && type->electrical && type->electrical->outputs.size() > 1)
         for (const auto &o : type->electrical->outputs)
             if (o.id == output) name += fmt::format(", {:g} V", o.voltage_V);
@@ -114,7 +116,9 @@ static void judgeRailLoad(const Build &build, const Practice &practice, const De
         f.measured = share;
         const double stop = practice[Limit::railStop], watch = practice[Limit::railWatch];
         const bool steady = rail.typical_A / *rail.limit_A * 100 > stop;
-        f.severity = share > stop ? Severity::stop : share > watch ? Severity::watch : Severity::pass;
+        // Ports of computers and chargers bear a peak; what is over them all the time they switch off.
+        const bool over = rail.output == "USB" ? steady : share > stop;
+        f.severity = over ? Severity::stop : share > watch ? Severity::watch : Severity::pass;
         f.practiceLimit = f.severity == Severity::stop ? Limit::railStop : Limit::railWatch;
         f.limit = practice[*f.practiceLimit];
         f.margin = *f.limit - share;
@@ -128,13 +132,17 @@ static void judgeRailLoad(const Build &build, const Practice &practice, const De
 }
 
 static FindingText wordRailLoad(const Build &build, const Finding &f) {
-    std::string loads;
-    for (std::size_t i = 1; i < f.subjects.size() && i < 5; ++i)
-        loads += (i > 1 ? ", " : "") + (i > 1 ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
-    if (f.subjects.size() > 5) loads += fmt::format(" and {} more", f.subjects.size() - 5);
+    const std::string loads = listNamesFirst(build, std::span(f.subjects).subspan(1));
     const std::vector<std::string> words{railName(build, f.subjects[0], f.variant), wholeNumber(*f.measured),
                                          displayName(build, f.loadCase)};
-    return {f.loadCase.empty() ? Sentence{"{0} carries {1} %", words} : Sentence{"{0} carries {1} % in {2}", words},
+    const Sentence headline =
+        f.loadCase.empty() ? Sentence{"{0} carries {1} %", words} : Sentence{"{0} carries {1} % in {2}", words};
+    if (f.variant == "USB")
+        return {headline,
+                {"{1} of {2} A at peak, {3} A typical: a computer's port may switch off. Take a charger's, or leave off what "
+                 "the work does not need.",
+                 {loads, brief(inputOf(f, "peak")), brief(inputOf(f, "limit")), brief(inputOf(f, "typical"))}}};
+    return {headline,
             {"{0}: {1} of {2} A at peak, {3} A typical. It overheats and resets: move a load to another rail.",
              {loads, brief(inputOf(f, "peak")), brief(inputOf(f, "limit")), brief(inputOf(f, "typical"))}}};
 }
@@ -144,7 +152,8 @@ static void judgeSupplyRange(const Build &build, const Practice &practice, const
     for (const auto &rail : derived.power->rails)
         for (const auto &load : rail.loads) {
             const PartType *type = typeOfId(build, load.part);
-            if (!type || !type->electrical) continue;
+            // Through a USB socket of its own a board lives at five volts, whatever its supply pads want.
+            if (!type || !type->electrical || load.part == rail.part) continue;
             Finding f;
             f.rule = RuleId::pwrRange;
             f.subjects = {load.part, rail.part};
@@ -312,12 +321,7 @@ static void judgeJoinedSupplies(const Build &build, const Practice &practice, co
 }
 
 static FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
-    std::string who;
-    constexpr std::size_t kMost = 4;
-    for (std::size_t i = 0; i < f.subjects.size() && i < kMost; ++i)
-        who += fmt::format("{}{}", i == 0 ? "" : i + 1 == f.subjects.size() ? " and " : ", ",
-                           i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
-    if (f.subjects.size() > kMost) who += fmt::format(" and {} more", f.subjects.size() - kMost);
+    const std::string who = listNamesFirst(build, f.subjects);
     const Sentence headline{"{0} feed one rail", {who}};
     if (f.variant == "packs")
         return {headline,

@@ -6,6 +6,8 @@
 #include "core/radio/radio_report.h"
 #include "core/rules/cell_verdict.h"
 #include "core/rules/radio_pairs.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 
 #include <array>
@@ -61,6 +63,18 @@ std::vector<FindingInput> couplingInputs(const RadioCell &cell) {
             {"noise floor", cell.floor_dBm, "dBm"}};
 }
 
+/// The noise floor that a sender itself raises; harmonics and mixing products have rules of their own.
+double directRise_dB(const RadioCell &cell) {
+    const double direct_dBm = dBmFrom(milliwatts(cell.heard_dBm) + milliwatts(cell.spilled_dBm));
+    return 10 * std::log10(1 + powerRatio(direct_dBm - cell.floor_dBm));
+}
+
+/// Whether more than the distance speaks against a pair.
+bool isHeard(const RadioCell &cell, const Practice &practice) {
+    return cell.coupling && (directRise_dB(cell) > practice[Limit::desenseWatch] ||
+                             cell.blockingMargin_dB < practice[Limit::blockingReserve]);
+}
+
 } // namespace
 
 static void judgeSeparation(const Build &, const Practice &practice, const Derived &derived,
@@ -105,6 +119,8 @@ static void judgeSeparation(const Build &, const Practice &practice, const Deriv
                     {"rise of the noise floor, computed", cell.rise_dB, "dB"},
                     {"share for long waves", sender.centre_MHz < 3000 ? practice[Limit::longWaveGap] : 100.0, "%"}};
                 if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
+                // What is heard already is told by what it does (RAD-2, RAD-3), with this distance beside it.
+                if (f.severity != Severity::pass && isHeard(cell, practice)) continue;
             }
             out.push_back(std::move(f));
         }
@@ -126,16 +142,17 @@ static FindingText wordSeparation(const Build &build, const Finding &f) {
 }
 
 static void judgeNoiseRise(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
         Finding f = cellFinding(RuleId::radNoise, cell, sender, listener);
         if (cell.inBand) f.variant += f.variant.empty() ? "in band" : ", in band";
-        // Harmonics and mixing products have rules of their own.
-        const double direct_dBm = dBmFrom(milliwatts(cell.heard_dBm) + milliwatts(cell.spilled_dBm));
-        judgeRise(f, practice, 10 * std::log10(1 + powerRatio(direct_dBm - cell.floor_dBm)));
+        judgeRise(f, practice, directRise_dB(cell));
         f.inputs = couplingInputs(cell);
+        if (cell.practice_mm) f.inputs.push_back({"builders keep", *cell.practice_mm, "mm"});
         if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
         out.push_back(std::move(f));
     });
+    keepGravest(out, first);
 }
 
 static FindingText wordNoiseRise(const Build &build, const Finding &f) {
@@ -145,16 +162,21 @@ static FindingText wordNoiseRise(const Build &build, const Finding &f) {
                                          oneDecimal(*f.measured),
                                          wholeNumber(*f.limit),
                                          wholeNumber(left),
-                                         wholeNumber(inputOf(f, "distance"))};
+                                         wholeNumber(inputOf(f, "distance")),
+                                         wholeNumber(maybeInput(f, "builders keep").value_or(0))};
     if (f.variant.find("in band") != std::string::npos)
         return {{"{0} sends in the band of {1}: {2} dB of noise", words},
                 {"{5} mm apart; {4} % of the range is left. Choose another channel or band.", words}};
     return {{"{0} raises the noise of {1} by {2} dB", words},
-            {"{5} mm apart; {4} % of the range is left, {3} dB is watched. Move them apart, turn one, send with less.",
+            {maybeInput(f, "builders keep") ? "{5} mm apart, builders keep {6}; {4} % of the range is left, {3} dB is "
+                                              "watched. Move them apart, turn one, send with less."
+                                            : "{5} mm apart; {4} % of the range is left, {3} dB is watched. Move them "
+                                              "apart, turn one, send with less.",
              words}};
 }
 
 static void judgeBlocking(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     eachCell(derived.radio, [&](const RadioCell &cell, const RadioUse &sender, const RadioUse &listener) {
         Finding f = cellFinding(RuleId::radBlocking, cell, sender, listener);
         f.measured = cell.arrives_dBm;
@@ -168,6 +190,7 @@ static void judgeBlocking(const Build &, const Practice &practice, const Derived
         if (f.severity != Severity::pass) f.fixes = cureOfPair(derived, sender, listener);
         out.push_back(std::move(f));
     });
+    keepGravest(out, first);
 }
 
 static FindingText wordBlocking(const Build &build, const Finding &f) {
@@ -228,7 +251,10 @@ static void judgeRangeMargin(const Build &build, const Practice &practice, const
                     {"range as a ceiling", range.ceiling_m, "m"},
                     {"with the margin", range.kept_m, "m"},
                     {"Fresnel radius", range.fresnel_m, "m"},
-                    {"line over the ground", range.clearance_m, "m"}};
+                    {"line over the ground", range.clearance_m, "m"},
+                    {"overhead", range.overhead_dB, "dB"},
+                    {"lost to polarisation", range.polarisation_dB, "dB"},
+                    {"crossed hands", range.sameHand ? 0.0 : 1.0, ""}};
         if (f.severity != Severity::pass) f.fixes = reachFarther(build, derived.radio, range);
         out.push_back(std::move(f));
         if (range.clearance_m < 0.6 * range.fresnel_m) {
@@ -261,41 +287,52 @@ static FindingText wordRangeMargin(const Build &build, const Finding &f) {
                                          wholeNumber(*f.limit),
                                          wholeNumber(inputOf(f, "distance")),
                                          wholeNumber(inputOf(f, "range as a ceiling")),
-                                         wholeNumber(inputOf(f, "with the margin"))};
-    if (f.variant == "up")
-        return {{"{0} hears the ground with {1} dB to spare at {3} m", words},
-                {"{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. Trees, bodies and the "
-                 "craft's own shadow are not in it.",
-                 words}};
-    return {
-        {"{0} reaches the ground with {1} dB to spare at {3} m", words},
-        {"{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. Trees, bodies and the craft's "
-         "own shadow are not in it.",
-         words}};
+                                         wholeNumber(inputOf(f, "with the margin")),
+                                         wholeNumber(inputOf(f, "lost to polarisation")),
+                                         wholeNumber(inputOf(f, "overhead"))};
+    std::string detail;
+    const double missing_dB = -f.margin;
+    if (inputOf(f, "crossed hands") > 0 && inputOf(f, "lost to polarisation") > missing_dB / 2)
+        detail += "{6} dB of it are crossed hands (RAD-10): the same hand at both ends comes first. ";
+    detail += "{2} dB are wanted: that holds to {5} m; {4} m is the ceiling in free space. ";
+    if (inputOf(f, "overhead") < *f.limit) detail += "Straight above the station {7} dB are left. ";
+    detail += "Trees, bodies and the craft's own shadow are not in it.";
+    return {{f.variant == "up" ? "{0} hears the ground with {1} dB to spare at {3} m"
+                               : "{0} reaches the ground with {1} dB to spare at {3} m",
+             words},
+            {detail, words}};
 }
 
 static void judgeLocalLaw(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    Finding f;
+    f.rule = RuleId::radLaw;
+    f.severity = Severity::note;
     for (const auto &radio : derived.radio->radios) {
         if (!radio.sends()) continue;
-        Finding f;
-        f.rule = RuleId::radLaw;
-        f.variant = radio.id();
-        f.subjects = {radio.part};
-        f.severity = Severity::note;
-        f.measured = milliwatts(*radio.power_dBm);
-        f.unit = "mW";
-        f.inputs = {{"from", radio.low_MHz, "MHz"}, {"to", radio.high_MHz, "MHz"}};
-        out.push_back(std::move(f));
+        f.subjects.push_back(radio.part);
+        f.inputs.insert(f.inputs.end(), {{"power", milliwatts(*radio.power_dBm), "mW"},
+                                         {"from", radio.low_MHz, "MHz"},
+                                         {"to", radio.high_MHz, "MHz"}});
     }
+    if (!f.subjects.empty()) out.push_back(std::move(f));
     (void)build;
 }
 
 static FindingText wordLocalLaw(const Build &build, const Finding &f) {
-    return {{"Local law decides on band and power of {0}", {name(build, f.subjects[0])}},
-            {"Assumed: {0} mW between {1} and {2} MHz. Ask the local authority; some bands want an amateur radio "
-             "licence.",
-             {(*f.measured < 10 ? fmt::format("{:.2g}", *f.measured) : wholeNumber(*f.measured)),
-              megahertz(inputOf(f, "from")), megahertz(inputOf(f, "to"))}}};
+    // Of each sender three: what it sends with, and between which frequencies.
+    std::string assumed;
+    for (std::size_t i = 0; i < f.subjects.size(); ++i) {
+        const double power_mW = f.inputs[3 * i].value;
+        if (i) assumed += "; ";
+        if (f.subjects.size() > 1) assumed += nameWithin(build, f.subjects[i]) + " ";
+        assumed += fmt::format("{} mW between {} and {} MHz",
+                               power_mW < 10 ? fmt::format("{:.2g}", power_mW) : wholeNumber(power_mW),
+                               megahertz(f.inputs[3 * i + 1].value), megahertz(f.inputs[3 * i + 2].value));
+    }
+    std::vector<std::string> senders = f.subjects; // a unit with two radios is named once
+    senders.erase(std::unique(senders.begin(), senders.end()), senders.end());
+    return {{"Local law decides on band and power of {0}", {listNames(build, senders)}},
+            {"Assumed: {0}. Ask the local authority; some bands want an amateur radio licence.", {assumed}}};
 }
 
 Severity cellSeverity(const RadioCell &cell, bool compass, const Practice &practice) {

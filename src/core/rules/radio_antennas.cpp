@@ -5,6 +5,8 @@
 #include "core/radio/connector.h"
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/survey/at_hand.h"
 #include "core/wiring/routing.h"
@@ -32,6 +34,7 @@ bool spokenOf(const RadioReport &report, int radio, const std::string &antenna) 
 
 static void judgeNearConductor(const Build &, const Practice &practice, const Derived &derived,
                                std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (const auto &around : derived.radio->surroundings) {
         const AntennaUse &use = antennaOf(derived.radio, around.radio, around.antenna);
         if (around.conductor.empty() || spokenOf(derived.radio, around.radio, use.part)) continue;
@@ -52,19 +55,24 @@ static void judgeNearConductor(const Build &, const Practice &practice, const De
         f.inputs = {{"wavelength", around.lambda_mm, "mm"}, {"share of it", share_mm, "mm"}};
         out.push_back(std::move(f));
     }
+    gatherAlike(out, first, practice[Limit::antennaClear]); // those of one receiver are mounted alike
 }
 
 static FindingText wordNearConductor(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
                                          wholeNumber(*f.measured), wholeNumber(*f.limit),
-                                         wholeNumber(inputOf(f, "share of it"))};
+                                         wholeNumber(inputOf(f, "share of it")),
+                                         f.subjects.size() > 2
+                                             ? " So near one as well: " +
+                                                   listNames(build, std::span(f.subjects).subspan(2)) + "."
+                                             : std::string()};
     return {
         {"{0} is {2} mm from {1}, which conducts", words},
         {*f.practiceLimit == Limit::antennaClear
              ? "Builders keep {3} mm; a quarter of its wave would be {4} mm. Nearer, the conductor bends its pattern and "
-               "detunes it: move it out, on a tube or mount."
+               "detunes it: move it out, on a tube or mount.{5}"
              : "{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. "
-               "Move it out, on a tube or mount.",
+               "Move it out, on a tube or mount.{5}",
          words}};
 }
 

@@ -77,6 +77,24 @@ std::optional<Fix> rightPin(const Build &build, const Wire &wire, int core) {
     return std::nullopt;
 }
 
+/// Where the right pin is taken by another wire that lies wrong as well: the two change places.
+std::optional<Fix> changedPlaces(const Build &build, const LinkReport &links, const Wire &wire, int core) {
+    for (const auto &other : links.faults) {
+        if (other.core < 0 || other.wires[0] == wire.id) continue;
+        Build without = build;
+        std::erase_if(without.wires, [&](const Wire &w) { return w.id == other.wires[0]; });
+        auto fix = rightPin(without, wire, core);
+        const EditResult next = fix ? applyFix(build, *fix) : EditResult(build);
+        const Wire *second = fix && next ? findWire(*next, other.wires[0]) : nullptr;
+        if (!second || std::size_t(other.core) >= second->cores.size()) continue;
+        if (const auto back = rightPin(*next, *second, other.core)) {
+            fix->then.push_back(*back);
+            return fix;
+        }
+    }
+    return std::nullopt;
+}
+
 } // namespace
 
 /// What lnkCross calls a fault of a joint; null for faults that other rules tell.
@@ -103,7 +121,11 @@ static void judgeCrossing(const Build &build, const Practice &, const Derived &d
             isVideo(signalAt(build, wire->from, fault.fromPin).kind))
             f.variant = "picture-" + fault.fromPin;
         if (wire)
-            if (auto fix = rightPin(build, *wire, fault.core)) f.fixes.push_back(*fix);
+        {
+            auto fix = rightPin(build, *wire, fault.core);
+            if (!fix) fix = changedPlaces(build, *derived.links, *wire, fault.core);
+            if (fix) f.fixes.push_back(std::move(*fix));
+        }
         out.push_back(std::move(f));
     }
 }

@@ -5,6 +5,7 @@
 #include "core/pins/nets.h"
 #include "core/power/power_report.h"
 #include "core/rules/electrical.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/wiring/gauge.h"
 
@@ -14,18 +15,6 @@
 #include <set>
 
 namespace waxis {
-
-static std::string listed(const Build &build, const std::vector<std::string> &ids, std::size_t first, std::size_t end,
-                          bool within = true) {
-    constexpr std::size_t kMost = 4;
-    std::string text;
-    const std::size_t shown = std::min(end, first + kMost);
-    for (std::size_t i = first; i < shown; ++i)
-        text += fmt::format("{}{}", i == first ? "" : i + 1 == end ? " and " : ", ",
-                            within || i > first ? nameWithin(build, ids[i]) : displayName(build, ids[i]));
-    if (end > shown) text += fmt::format(" and {} more", end - shown);
-    return text;
-}
 
 /// In flight nothing that is aboard may be dark; on the bench it is worth knowing what lives. What is fed in no case at
 /// all is told once, by PWR-10.
@@ -58,8 +47,8 @@ static void judgeDark(const Build &build, const Practice &, const Derived &deriv
 
 static FindingText wordDark(const Build &build, const Finding &f) {
     const auto dark = std::size_t(inputOf(f, "dark"));
-    const std::vector<std::string> words{displayName(build, f.loadCase), listed(build, f.subjects, 0, dark),
-                                         listed(build, f.subjects, dark, f.subjects.size())};
+    const std::vector<std::string> words{displayName(build, f.loadCase), listNames(build, std::span(f.subjects).first(dark)),
+                                         listNames(build, std::span(f.subjects).subspan(dark))};
     if (f.variant == "flight")
         return {{"{0}: no supply for {1}", words},
                 {"What feeds it elsewhere is not aboard or not fed itself. Give it a source of its own, or leave it out "

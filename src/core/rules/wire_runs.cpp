@@ -4,6 +4,8 @@
 #include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/practice/blade_room.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/wiring/routing.h"
@@ -13,6 +15,7 @@
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
+#include <utility>
 
 namespace waxis {
 
@@ -219,6 +222,7 @@ static FindingText wordWireSpan(const Build &build, const Finding &f) {
 static void judgeWireZone(const Build &build, const Practice &practice, const Derived &derived,
                           std::vector<Finding> &out) {
     const BladeRoom room = bladeRoomOf(practice);
+    const std::size_t first = out.size();
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const auto &points = derived.routes[w].points_mm;
         if (points.size() < 2) continue;
@@ -259,10 +263,14 @@ static void judgeWireZone(const Build &build, const Practice &practice, const De
         nearest.severity = least <= 0 ? Severity::stop : nearest.margin < 0 ? Severity::watch : Severity::pass;
         out.push_back(std::move(nearest));
     }
+    constexpr double kSameRun_mm = 1; // leads of packs that take turns
+    gatherAlike(out, first, kSameRun_mm);
 }
 
 static FindingText wordWireZone(const Build &build, const Finding &f) {
-    const std::string wire = displayName(build, f.subjects[0]), disc = nameWithin(build, f.subjects[1]);
+    std::vector<std::string> wires{f.subjects[0]};
+    wires.insert(wires.end(), f.subjects.begin() + 2, f.subjects.end());
+    const std::string wire = listNamesFirst(build, wires), disc = nameWithin(build, f.subjects[1]);
     if (f.severity == Severity::stop)
         return {
             {"{0}: through the zone of the {1}", {wire, disc}},
@@ -320,66 +328,70 @@ Nearest nearestTo(const PartType &type, const Pose &pose, const std::vector<Vec3
 
 } // namespace
 
-/// One finding for each lead: the part that is nearest against what is kept from it, and the others that are too near.
+/// One finding for each loud part: the quiet lead that is nearest to it, and the others that are too near.
 static void judgeNoisyNeighbours(const Build &build, const Practice &practice, const Derived &derived,
                                  std::vector<Finding> &out) {
-    constexpr double kBeyond_mm = 5; // passes that are worth telling as close calls
+    struct QuietLead {
+        const Wire *wire;
+        std::vector<Vec3> samples;
+        Aabb run;
+    };
+    std::vector<QuietLead> leads;
     for (std::size_t w = 0; w < derived.routes.size(); ++w) {
         const auto &points = derived.routes[w].points_mm;
-        const Wire &wire = build.wires[w];
-        if (points.size() < 2 || !isSensitive(build, wire, derived.wiring->wires[w].role)) continue;
-        const auto samples = samplesAlong(points, 5);
-        Aabb run;
-        for (const Vec3 &p : samples) run.include(p);
+        if (points.size() < 2 || !isSensitive(build, build.wires[w], derived.wiring->wires[w].role)) continue;
+        QuietLead lead{&build.wires[w], samplesAlong(points, 5), {}};
+        for (const Vec3 &p : lead.samples) lead.run.include(p);
+        leads.push_back(std::move(lead));
+    }
+    for (const auto &part : build.parts) {
+        const PartType *type = typeOf(build, part);
+        const auto limit = type ? quietFrom(*type) : std::nullopt;
+        if (!limit) continue;
+        constexpr double kBeyond_mm = 5;    // passes that are worth telling as close calls
+        constexpr double kLattice_mm = 0.05; // routes lie on a lattice: what is nearer by less is not nearer
         Finding f;
         f.rule = RuleId::wirEscGap;
-        f.margin = 1e300;
-        std::vector<std::string> others;
-        for (const auto &part : build.parts) {
-            const PartType *type = typeOf(build, part);
-            const auto limit = type ? quietFrom(*type) : std::nullopt;
-            if (!limit || part.id == wire.from.part || part.id == wire.to.part) continue;
-            const double kept_mm = practice[*limit];
-            const Nearest nearest =
-                nearestTo(*type, framePose(build, part), samples, run, kept_mm + kBeyond_mm);
-            const double margin = nearest.least_mm - kept_mm;
-            if (margin > kBeyond_mm) continue;
-            if (margin < f.margin) {
-                if (!f.subjects.empty() && f.margin < 0) others.push_back(f.subjects[1]);
-                f.subjects = {wire.id, part.id};
-                f.measured = nearest.least_mm;
-                f.limit = kept_mm;
-                f.practiceLimit = limit;
-                f.margin = margin;
-                f.from_mm = f.to_mm = nearest.at_mm;
-                f.variant = *limit == Limit::escLeadGap ? "esc" : "unit";
-            } else if (margin < 0)
-                others.push_back(part.id);
-        }
-        if (f.subjects.empty()) continue;
+        f.limit = practice[*limit];
+        f.practiceLimit = limit;
         f.unit = "mm";
-        // Routes are laid on a lattice: what is nearer by less than its tenth is not nearer.
-        constexpr double kLattice_mm = 0.05;
+        f.variant = *limit == Limit::escLeadGap ? "esc" : "unit";
+        f.margin = 1e300;
+        f.subjects = {part.id, std::string()};
+        const Pose pose = framePose(build, part);
+        for (const auto &[wire, samples, run] : leads) {
+            if (part.id == wire->from.part || part.id == wire->to.part) continue;
+            const Nearest nearest = nearestTo(*type, pose, samples, run, *f.limit + kBeyond_mm);
+            const double margin = nearest.least_mm - *f.limit;
+            if (margin > kBeyond_mm) continue;
+            const bool worst = margin < f.margin;
+            std::string other = worst ? std::exchange(f.subjects[1], wire->id) : wire->id;
+            const double otherMargin = worst ? f.margin : margin;
+            if (!other.empty() && otherMargin < -kLattice_mm) f.subjects.push_back(std::move(other));
+            if (!worst) continue;
+            f.margin = margin;
+            f.measured = nearest.least_mm;
+            f.from_mm = f.to_mm = nearest.at_mm;
+        }
+        if (f.subjects[1].empty()) continue;
         f.severity = f.margin < -kLattice_mm ? Severity::note : Severity::pass;
         if (f.severity == Severity::pass) f.margin = std::max(f.margin, 0.0);
-        f.subjects.insert(f.subjects.end(), others.begin(), others.end());
         out.push_back(std::move(f));
     }
 }
 
 static FindingText wordNoisyNeighbours(const Build &build, const Finding &f) {
-    std::string others;
-    for (std::size_t i = 2; i < f.subjects.size(); ++i) others += ", " + nameWithin(build, f.subjects[i]);
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), oneDecimal(*f.measured),
-                                         nameWithin(build, f.subjects[1]), oneDecimal(*f.limit), others};
+    const std::string others = listNames(build, std::span(f.subjects).subspan(2));
+    const std::vector<std::string> words{displayName(build, f.subjects[1]), oneDecimal(*f.measured),
+                                         nameWithin(build, f.subjects[0]), oneDecimal(*f.limit),
+                                         others.empty() ? std::string() : " Too near as well: " + others + "."};
     return {{"{0}: {1} mm from {2}", words},
             {f.variant == "esc"
                  ? "Speed controllers switch hard: keep leads of pictures, receivers and GPS {3} mm away, or shield "
                    "them.{4}"
                  : "Senders, cameras and regulators are loud: keep leads of pictures, receivers and GPS {3} mm away, or "
                    "shield them.{4}",
-             {words[0], words[1], words[2], words[3],
-              others.empty() ? std::string() : " Too near as well: " + others.substr(2) + "."}}};
+             words}};
 }
 
 static void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived,

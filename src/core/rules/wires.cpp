@@ -2,6 +2,8 @@
 #include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/remedies/gauge_advice.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/wiring/routing.h"
 #include "core/wiring/wire_report.h"
@@ -117,6 +119,7 @@ static FindingText wordWireLength(const Build &build, const Finding &f) {
 
 static void judgeWireGauge(const Build &build, const Practice &practice, const Derived &derived,
                            std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (std::size_t w = 0; w < derived.power->wires.size(); ++w) {
         const WireCurrent &current = derived.power->wires[w];
         const WireReport &report = derived.wiring->wires[w];
@@ -156,10 +159,11 @@ static void judgeWireGauge(const Build &build, const Practice &practice, const D
         }
         out.push_back(std::move(f));
     }
+    gatherAlike(out, first, kAlike_A);
 }
 
 static FindingText wordWireGauge(const Build &build, const Finding &f) {
-    const std::string name = displayName(build, f.subjects[0]);
+    const std::string name = listNamesFirst(build, f.subjects, 2);
     const std::string gauge = wholeNumber(inputOf(f, "gauge"));
     if (f.variant == "burst")
         return {{"{0}: {1} A at full thrust in AWG {2}, which bears {3} A for seconds",

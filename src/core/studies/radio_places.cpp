@@ -2,7 +2,9 @@
 
 #include "core/analysis/analysis.h"
 #include "core/edits/radio_edits.h"
+#include "core/clearance/clearance_world.h"
 #include "core/radio/radio_report.h"
+#include "core/scene/scene.h"
 #include "core/survey/at_hand.h"
 #include "core/survey/views.h"
 #include "core/wiring/wire_report.h"
@@ -12,6 +14,21 @@
 namespace waxis {
 
 namespace {
+
+/// What is heard in a receiver beside it.
+bool isLoud(const Build &build, const Part &part) {
+    const PartType *type = typeOf(build, part);
+    switch (type ? type->kind : PartKind::other) {
+    case PartKind::videoTransmitter:
+    case PartKind::digitalVideoUnit:
+    case PartKind::flightCamera:
+    case PartKind::payloadCamera:
+    case PartKind::regulator:
+    case PartKind::esc:
+    case PartKind::fourInOneEsc: return true;
+    default: return false;
+    }
+}
 
 PlaceReport reportOn(const Build &build, const std::string &part, const std::optional<Practice> &practice) {
     PlaceReport report;
@@ -40,9 +57,23 @@ PlaceReport reportOn(const Build &build, const std::string &part, const std::opt
             report.hover_deg = compass.hover_deg;
             report.full_deg = compass.full_deg;
         }
+    const auto nearer = [](std::optional<double> &kept, double other) {
+        if (!kept || other < *kept) kept = other;
+    };
+    for (const auto &compass : radio.compasses) {
+        if (compass.part != part) continue;
+        for (const auto &magnet : radio.sources.magnets)
+            if (magnet.part != part) nearer(report.magnet_mm, (magnet.position_mm - compass.position_mm).norm());
+        for (const auto &iron : compass.iron) nearer(report.steel_mm, iron.distance_mm);
+    }
+    for (const auto &other : build.parts)
+        if (other.id != part && isLoud(build, other))
+            if (const auto gap = gapBetween(derived.scene, part, other.id)) nearer(report.loud_mm, gap->distance_mm);
     for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring->wires.size(); ++w)
         if (build.wires[w].from.part == part || build.wires[w].to.part == part) {
-            report.wire_mm += derived.wiring->wires[w].needed_mm;
+            const WireReport &wire = derived.wiring->wires[w];
+            if (wire.supplied_mm) nearer(report.leadSpare_mm, wire.spare_mm);
+            report.wire_mm += wire.needed_mm;
             report.wired = true;
         }
     for (const auto &finding : analysis.findings) {

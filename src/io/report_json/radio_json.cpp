@@ -141,6 +141,8 @@ OrderedJson rangeJson(const RadioReport &report, const RangeReport &range) {
     out["noiseFloor_dBm"] = range.noise_dBm;
     out["sensitivity_dBm"] = range.sensitivity_dBm;
     out["margin_dB"] = range.margin_dB;
+    out["elevation_deg"] = range.elevation_deg;
+    out["overheadMargin_dB"] = range.overhead_dB;
     out["ceiling_m"] = range.ceiling_m;
     out["withMargin_m"] = range.kept_m;
     out["fresnelRadius_m"] = range.fresnel_m;
@@ -238,6 +240,10 @@ OrderedJson placeJson(const std::string &part, const PlaceReport &place) {
     out["constantError_deg"] = orNull(place.constant_deg);
     out["hoverError_deg"] = orNull(place.hover_deg);
     out["fullError_deg"] = orNull(place.full_deg);
+    out["nearestLoud_mm"] = orNull(place.loud_mm);
+    out["nearestMagnet_mm"] = orNull(place.magnet_mm);
+    out["nearestSteel_mm"] = orNull(place.steel_mm);
+    out["leadSpare_mm"] = orNull(place.leadSpare_mm);
     out["wire_mm"] = place.wired ? OrderedJson(place.wire_mm) : OrderedJson(nullptr);
     out["stop"] = place.stop;
     out["watch"] = place.watch;

@@ -195,6 +195,8 @@ OrderedJson powerJson(const Build &build, const Analysis &analysis) {
         out["rails"].push_back(std::move(entry));
     }
     out["unfed"] = power.unfed;
+    out["supplies"] = OrderedJson::array();
+    for (const auto &s : power.supplies) out["supplies"].push_back({{"alive", s.alive}, {"dark", s.dark}});
     out["through"] = OrderedJson::array();
     for (const auto &p : power.passages)
         out["through"].push_back(

@@ -236,6 +236,18 @@ std::vector<Row> jointRows() {
          pass, 0, {}, "gender-y"},
         {"LNK-16 pins onto pins", lnkMates, [](Setting &s) { halves(s, Contacts::exposed, Contacts::exposed); }, stop,
          -1, "both halves have the same contacts", "gender-y"},
+        {"LNK-16 pins onto pins at the end of a lead", lnkMates,
+         [](Setting &s) {
+             halves(s, Contacts::exposed, Contacts::exposed);
+             s.type("a", [](PartType &type) { type.leads.push_back({"x", 60, 14, "60 A battery plug"}); });
+         },
+         stop, -1, "both halves have the same contacts", "gender-y"},
+        {"LNK-16 a cable with plugs of its own between them", lnkMates,
+         [](Setting &s) {
+             halves(s, Contacts::exposed, Contacts::exposed);
+             s.build.wires[0].fromPlug = s.build.wires[0].toPlug = WirePlug{};
+         },
+         {}, 0, {}, "gender-y"},
 
         {"PWR-11 all alive", pwrDark, [](Setting &s) { supply(s, LoadCaseKind::flight, {"a", "b"}, {}); }, pass, 0},
         {"PWR-11 dark in flight", pwrDark, [](Setting &s) { supply(s, LoadCaseKind::flight, {"a"}, {"b"}); }, stop, -1,

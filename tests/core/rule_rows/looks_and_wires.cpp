@@ -368,6 +368,18 @@ std::vector<Row> lookRows() {
         {"PWR-7 mates", pwrContacts, [](Setting &s) { pack(s, PortKind::plug, "power plug"); }, pass, 0, {}, "mates"},
         {"PWR-7 bare", pwrContacts, [](Setting &s) { pack(s, PortKind::plug, ""); }, stop, 0,
          "bare wires on the live side", "bare"},
+        {"PWR-7 pins on the pack", pwrContacts,
+         [](Setting &s) {
+             pack(s, PortKind::plug, "power plug");
+             s.type("a", [](PartType &type) { type.ports.back().contacts = Contacts::exposed; });
+         },
+         stop, 0, "a shows its pins on the live side", "exposed"},
+        {"PWR-7 sockets on the pack", pwrContacts,
+         [](Setting &s) {
+             pack(s, PortKind::plug, "power plug");
+             s.type("a", [](PartType &type) { type.ports.back().contacts = Contacts::covered; });
+         },
+         pass, 0, {}, "mates"},
         {"PWR-7 soldered", pwrContacts, [](Setting &s) { pack(s, PortKind::pads, "power plug"); }, watch, 0,
          "is soldered to b", "soldered"},
         {"PWR-8 on a rail", pwrTap, [](Setting &s) { tap(s, "9V", "rail"); }, pass},

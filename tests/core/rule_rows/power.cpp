@@ -81,6 +81,18 @@ std::vector<Row> powerRows() {
         {"PWR-1 watched", pwrRail, [=](Setting &s) { loaded(s, 10, watched + 0.1); }, watch, -0.1, "carries"},
         {"PWR-1 nearly over", pwrRail, [=](Setting &s) { loaded(s, 10, stops); }, watch, watched - stops, "carries"},
         {"PWR-1 over", pwrRail, [=](Setting &s) { loaded(s, 10, stops + 0.1); }, stop, -0.1, "carries"},
+        {"PWR-1 a USB port bears a peak", pwrRail,
+         [=](Setting &s) {
+             loaded(s, 10, 2 * stops);
+             s.powerReport.rails.back().output = "USB";
+         },
+         watch, watched - 2 * stops, "USB carries"},
+        {"PWR-1 a USB port all the time", pwrRail,
+         [=](Setting &s) {
+             loaded(s, stops + 0.1, stops + 0.1);
+             s.powerReport.rails.back().output = "USB";
+         },
+         stop, -0.1, "USB carries"},
         {"PWR-1 no limit stated", pwrRail, [](Setting &s) { s.rail("b", "5V", "a").peak_A = 99; }, {}},
         {"PWR-2 just enough", pwrRange, [](Setting &s) { supplied(s, 5, 5, 5, 5); }, pass, 0},
         {"PWR-2 too much", pwrRange, [](Setting &s) { supplied(s, 5, 5.1, 4, 5); }, stop, -0.1, "takes at most 5 V",
@@ -88,6 +100,13 @@ std::vector<Row> powerRows() {
         {"PWR-2 sags", pwrRange, [](Setting &s) { supplied(s, 4.9, 6, 5, 9); }, watch, -0.1, "sags to", "sags"},
         {"PWR-2 never enough", pwrRange, [](Setting &s) { supplied(s, 4.8, 4.9, 5, 9); }, stop, -0.2, "wants 5 V",
          "low"},
+        {"PWR-2 from its own USB socket", pwrRange,
+         [](Setting &s) {
+             supplied(s, 4.8, 4.9, 5, 9);
+             Rail &rail = s.powerReport.rails.back();
+             rail.part = rail.loads[0].part;
+         },
+         {}},
         {"PWR-2 not stated", pwrRange, [](Setting &s) { supplied(s, 5, 5, {}, {}); }, unknown, 0,
          "does not say what voltage it takes", "unstated"},
         {"PWR-3 linear, at the limit", pwrHeat, [=](Setting &s) { warm(s, heat, {}); }, pass, 0},

@@ -104,6 +104,35 @@ std::vector<Row> radioRows() {
         {"RAD-1 far enough", radSeparation, [](Setting &s) { apart(s, 100); }, pass, 0, {}, "sender"},
         {"RAD-1 nearer", radSeparation, [](Setting &s) { apart(s, 99); }, watch, -1, "99 mm from the antenna of b",
          "sender"},
+        {"RAD-1 nearer, and heard: the noise tells it", radSeparation,
+         [](Setting &s) {
+             apart(s, 99);
+             RadioCell &cell = s.radioReport.cells[0];
+             cell.coupling.emplace();
+             cell.floor_dBm = -100;
+             cell.heard_dBm = -90;
+         },
+         {}, 0, {}, "sender"},
+        {"RAD-1 nearer, and close to overload", radSeparation,
+         [](Setting &s) {
+             apart(s, 99);
+             RadioCell &cell = s.radioReport.cells[0];
+             cell.coupling.emplace();
+             cell.floor_dBm = -90;
+             cell.heard_dBm = cell.spilled_dBm = -200;
+             cell.blockingMargin_dB = limitOf(Limit::blockingReserve) - 0.1;
+         },
+         {}, 0, {}, "sender"},
+        {"RAD-1 nearer, and hardly heard", radSeparation,
+         [](Setting &s) {
+             apart(s, 99);
+             RadioCell &cell = s.radioReport.cells[0];
+             cell.coupling.emplace();
+             cell.floor_dBm = -90;
+             cell.heard_dBm = cell.spilled_dBm = -200;
+             cell.blockingMargin_dB = limitOf(Limit::blockingReserve);
+         },
+         watch, -1, "99 mm from the antenna of b", "sender"},
         {"RAD-1 a board far enough", radSeparation, [](Setting &s) { noisyBoard(s, 100); }, pass, 0, {}, "noise"},
         {"RAD-1 a board nearer", radSeparation, [](Setting &s) { noisyBoard(s, 99); }, watch, -1,
          "is 99 mm from the antenna of b", "noise"},
@@ -121,6 +150,7 @@ std::vector<Row> radioRows() {
          [=](Setting &s) {
              mixing(s, 0);
              s.radioReport.mixes[0].level_dBm = -300;
+             for (auto &radio : s.radioReport.radios) radio.bandwidth_MHz = 1;
          },
          pass, watched},
         {"RAD-4 no product", radMixing, [](Setting &s) { apart(s, 100); }, {}},

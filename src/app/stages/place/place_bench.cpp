@@ -126,15 +126,12 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
         connect(view, &PlaceView::overlayWanted, this, &PlaceBench::toggleOverlay);
         connect(view, &PlaceView::largerLowerWanted, this, [this] { enlargeLower(!larger_->isChecked()); });
         connect(view, &PlaceView::sectionMoved, this, &PlaceBench::setSectionAt);
-        connect(view, &PlaceView::ghostWanted, this, [this, view](const Vec3 &at) {
+        connect(view, &PlaceView::placeWanted, this, [this, view](const Vec3 &at) {
             showLower(Lower::sky);
-            sky_->addGhost(view->buildScene().view(), at);
+            sky_->addPlace(view->buildScene().view(), at);
         });
     }
-    connect(sky_, &SkyPanel::ghostsChanged, this, [this] {
-        for (auto *scene : {&planScene_, &elevationScene_})
-            scene->setExtra("ghosts", sky_->ghostPictures(scene->view()));
-    });
+    connect(&document_, &app::Document::changed, this, &PlaceBench::drawPlaces);
     legend_ = new Legend(theme, plan_);
     legend_->show(planScene_.overlays());
     plan_->installEventFilter(this);
@@ -255,19 +252,25 @@ void PlaceBench::zoomToChosen() {
     alignFrom(plan_, std::min(scale, kLargest), box.center());
 }
 
+/// The places that are compared stand in the plan while the sky over them is looked at.
+void PlaceBench::drawPlaces() {
+    planScene_.setExtra("places", lower() == Lower::sky ? sky_->placePictures(planScene_.view())
+                                                        : std::vector<drawing::Picture>{});
+}
+
 void PlaceBench::showLower(Lower which) {
     lowerShown_ = which;
     tabs_->button(int(which))->setChecked(true);
     solidTools_->setVisible(which == Lower::solid);
     QWidget *const pages[] = {elevation_, elevation_, solid_, lens_, sky_};
     stack_->setCurrentWidget(pages[int(which)]);
+    drawPlaces();
     if (which != Lower::side && which != Lower::front) {
         applySection();
         return;
     }
     const View view = which == Lower::side ? View::side : View::front;
     elevationScene_.setView(view);
-    elevationScene_.setExtra("ghosts", sky_->ghostPictures(view));
     applySection();
     const QPointF middle = elevationScene_.contentRect().center();
     const double x = view == View::side ? plan_->centre().x() : middle.x();

@@ -70,6 +70,7 @@ protected:
 private:
     QWidget *makeChipBar();
     QWidget *makeElevationBar();
+    void drawPlaces();
     void applySection();
     void placeLegend();
     /// Chips have their words where all fit side by side, else their digits.

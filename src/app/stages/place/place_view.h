@@ -49,7 +49,7 @@ signals:
     void zoomWanted(); ///< to what is chosen
     void largerLowerWanted();
     void overlayWanted(int key);              ///< a digit switches an overlay
-    void ghostWanted(const Vec3 &at_mm);      ///< compare this place for a GPS; the height is open in plan
+    void placeWanted(const Vec3 &at_mm);      ///< compare this place for a GPS; the height is open in plan
     void sectionMoved(double at_mm);          ///< the line along which the lower view is cut was dragged
     void contextWanted(const QPoint &global); ///< the menu for what is chosen
     void partSeated(const QString &part);     ///< dropped from the library onto a place that has others like it

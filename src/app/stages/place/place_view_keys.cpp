@@ -80,7 +80,7 @@ bool PlaceView::handleKey(QKeyEvent *event) {
         return true;
     }
     if (event->key() == Qt::Key_G && !event->modifiers()) {
-        emit ghostWanted(drawing::unproject(scene_.view(), mapToScene(viewport()->mapFromGlobal(QCursor::pos()))));
+        emit placeWanted(drawing::unproject(scene_.view(), mapToScene(viewport()->mapFromGlobal(QCursor::pos()))));
         return true;
     }
     if ((event->key() == Qt::Key_PageUp || event->key() == Qt::Key_PageDown) && mode_ == Mode::dragging) {

@@ -8,6 +8,7 @@
 #include "core/clearance/clearance_world.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/part_edits.h"
+#include "core/edits/radio_edits.h"
 #include "core/rules/wording.h"
 #include "core/scene/scene.h"
 
@@ -163,10 +164,11 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
         b->setAccessibleName(text);
         return b;
     };
-    add_ = button(tr("Ghost here"), "ghost-here",
-                  tr("Remembers this place to compare it; G over a drawing does so at the pointer"));
-    move_ = button(tr("Move it there"), "ghost-move", tr("Puts the receiver where the chosen ghost is"));
-    remove_ = button(tr("Drop ghost"), "ghost-remove", tr("Forgets the chosen ghost"));
+    add_ = button(tr("Remember this place"), "place-here",
+                  tr("To compare it, here and in Radio; G over a drawing remembers the place at the pointer"));
+    move_ = button(tr("Move it there"), "place-move",
+                   tr("Puts the receiver at the chosen place; where it stood is kept as a place"));
+    remove_ = button(tr("Forget it"), "place-forget", tr("Forgets the chosen place"));
     auto *buttons = new QHBoxLayout;
     buttons->setSpacing(4);
     for (auto *b : {add_, move_, remove_}) buttons->addWidget(b);
@@ -178,7 +180,7 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
     beside->addLayout(buttons);
     row->addLayout(beside, 5);
 
-    connect(add_, &QToolButton::clicked, this, &SkyPanel::addGhostHere);
+    connect(add_, &QToolButton::clicked, this, &SkyPanel::addPlaceHere);
     connect(move_, &QToolButton::clicked, this, &SkyPanel::moveToChosen);
     connect(remove_, &QToolButton::clicked, this, &SkyPanel::removeChosen);
     connect(table_, &QTableWidget::itemSelectionChanged, this, [this] {
@@ -191,11 +193,6 @@ SkyPanel::SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *
     };
     connect(&document_, &app::Document::changed, this, follow);
     connect(&document_, &app::Document::selectionChanged, this, follow);
-    connect(&document_, &app::Document::opened, this, [this] {
-        ghosts_.clear();
-        nextNumber_ = 1;
-        emit ghostsChanged();
-    });
     head_->setForegroundRole(QPalette::BrightText);
     table_->viewport()->setBackgroundRole(QPalette::Window);
     theme_.dress(*this, theme::Ground::mat);
@@ -256,17 +253,20 @@ void SkyPanel::refresh() {
     const RayWorld &rays = world(*part);
     const bool sameSky = made == worldsMade_;
     std::vector<Site> sites;
-    sites.push_back({0, framePose(document_.build(), *part), {}, {}});
+    sites.push_back({{}, {}, framePose(document_.build(), *part), {}, {}});
     look(sites.front(), rays);
-    for (const auto &[number, pose] : ghosts_) {
-        // While only the receiver itself moves nothing changes over the ghosts.
-        const auto known =
-            std::find_if(sites_.begin(), sites_.end(), [&, n = number](const Site &s) { return s.number == n; });
+    for (const auto &trial : document_.build().trials) {
+        if (trial.part != receiver_) continue;
+        // While only the receiver itself moves nothing changes over its other places.
+        const auto known = std::find_if(sites_.begin(), sites_.end(), [&](const Site &s) {
+            return s.trial == trial.id && s.X_FramePart == trial.X_FramePart;
+        });
         if (sameSky && known != sites_.end()) {
             sites.push_back(std::move(*known));
+            sites.back().name = trial.name;
             continue;
         }
-        sites.push_back({number, pose, {}, {}});
+        sites.push_back({trial.id, trial.name, trial.X_FramePart, {}, {}});
         look(sites.back(), rays);
     }
     sites_ = std::move(sites);
@@ -285,7 +285,7 @@ void SkyPanel::refreshTable() {
         const Site &site = sites_[std::size_t(r)];
         const auto &by = site.level.by.empty() ? site.cruise.by : site.level.by;
         const Vec3 p = site.X_FramePart.position_mm;
-        const QString place = site.number == 0 ? tr("as it stands") : tr("ghost %1").arg(site.number);
+        const QString place = site.trial.empty() ? tr("as it stands") : QString::fromStdString(site.name);
         const QString cells[] = {place, tr("%1 %").arg(100 * site.level.hidden, 0, 'f', 1),
                                  tr("%1 %").arg(100 * site.cruise.hidden, 0, 'f', 1),
                                  by.empty() ? tr("nothing")
@@ -303,7 +303,6 @@ void SkyPanel::refreshTable() {
     }
     table_->resizeColumnsToContents();
     table_->selectRow(std::min(chosen, table_->rowCount() - 1));
-    add_->setEnabled(int(ghosts_.size()) < kMostGhosts);
     move_->setEnabled(chosenSite() > 0);
     remove_->setEnabled(chosenSite() > 0);
 }
@@ -313,11 +312,11 @@ int SkyPanel::chosenSite() const {
     return rows.isEmpty() ? -1 : std::min(rows.first().row(), int(sites_.size()) - 1);
 }
 
-void SkyPanel::addGhostHere() {
-    if (const Part *part = pickReceiver()) addGhostAt(framePose(document_.build(), *part));
+void SkyPanel::addPlaceHere() {
+    if (const Part *part = pickReceiver()) addPlaceAt(framePose(document_.build(), *part));
 }
 
-void SkyPanel::addGhost(View view, const Vec3 &at_mm) {
+void SkyPanel::addPlace(View view, const Vec3 &at_mm) {
     const Part *part = pickReceiver();
     if (!part) {
         emit document_.refused(tr("There is no GPS aboard whose sky could be compared."));
@@ -343,51 +342,50 @@ void SkyPanel::addGhost(View view, const Vec3 &at_mm) {
         const double below = stood.z() - partBounds(document_.build(), *part).min_mm.z();
         if (hit.body >= 0) pose.position_mm.z() = kAbove_mm - hit.distance_mm + below;
     }
-    addGhostAt(pose);
+    addPlaceAt(pose);
 }
 
-void SkyPanel::addGhostAt(const Pose &pose) {
-    if (int(ghosts_.size()) >= kMostGhosts) {
-        emit document_.refused(tr("%1 ghosts are the most; drop one first.").arg(kMostGhosts));
-        return;
+void SkyPanel::addPlaceAt(const Pose &pose) {
+    const Part *part = pickReceiver();
+    if (!part) return;
+    receiver_ = part->id;
+    if (document_.edit(tr("A place to compare for %1").arg(QString::fromStdString(part->name)),
+                       addTrial(document_.build(), part->id, pose))) {
+        refresh();
+        table_->selectRow(table_->rowCount() - 1);
     }
-    ghosts_.emplace_back(nextNumber_++, pose);
-    refresh();
-    table_->selectRow(table_->rowCount() - 1);
-    emit ghostsChanged();
 }
 
 void SkyPanel::moveToChosen() {
     const int row = chosenSite();
     const Part *part = findPart(document_.build(), receiver_);
     if (row <= 0 || !part) return;
-    document_.edit(
-        tr("Move %1 to ghost %2").arg(QString::fromStdString(part->name)).arg(sites_[std::size_t(row)].number),
-        movePart(document_.build(), receiver_, sites_[std::size_t(row)].X_FramePart));
+    document_.edit(tr("Move %1 to another place").arg(QString::fromStdString(part->name)),
+                   takeTrial(document_.build(), sites_[std::size_t(row)].trial));
 }
 
 void SkyPanel::removeChosen() {
     const int row = chosenSite();
     if (row <= 0) return;
-    std::erase_if(ghosts_, [&](const auto &ghost) { return ghost.first == sites_[std::size_t(row)].number; });
-    refresh();
-    emit ghostsChanged();
+    document_.edit(tr("Forget a place"), removeTrial(document_.build(), sites_[std::size_t(row)].trial));
 }
 
-std::vector<drawing::Picture> SkyPanel::ghostPictures(View view) const {
+std::vector<drawing::Picture> SkyPanel::placePictures(View view) const {
     std::vector<drawing::Picture> pictures;
     const Part *part = pickReceiver();
     const PartType *type = part ? typeOf(document_.build(), *part) : nullptr;
-    for (const auto &[number, pose] : ghosts_) {
+    if (!type) return pictures;
+    for (const auto &trial : document_.build().trials) {
+        if (trial.part != part->id) continue;
         QPainterPath path;
         path.setFillRule(Qt::WindingFill);
-        if (type)
-            for (const auto &solid : type->solids)
-                path.addPath(drawing::outline(view, solid.shape, pose * solid.X_PartSolid));
+        for (const auto &solid : type->solids)
+            path.addPath(drawing::outline(view, solid.shape, trial.X_FramePart * solid.X_PartSolid));
         QColor veil = theme::familyColor(Family::sensing);
         veil.setAlphaF(0.25f);
         pictures.push_back({path.simplified(), theme_.colors().chalk, veil, Qt::DashLine, 1.2,
-                            tr("ghost %1").arg(number), drawing::project(view, pose.position_mm) + QPointF(0, -14)});
+                            QString::fromStdString(trial.name),
+                            drawing::project(view, trial.X_FramePart.position_mm) + QPointF(0, -14)});
     }
     return pictures;
 }

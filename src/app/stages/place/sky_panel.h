@@ -1,4 +1,5 @@
-// The sky over a GPS antenna, level and at cruise pitch, and a comparison with up to five places where it might stand.
+// The sky over a GPS antenna, level and at cruise pitch, and a comparison with the places where it might stand: the
+// build's trial places, which Radio compares as well.
 #pragma once
 
 #include "app/document/document.h"
@@ -20,29 +21,24 @@ class SkyPanel : public QWidget {
     Q_OBJECT
 
 public:
-    static constexpr int kMostGhosts = 5;
-
     SkyPanel(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
 
     /// The receiver looked at: the chosen part when it must see the sky, else the build's GPS; empty: there is none.
     const std::string &receiver() const { return receiver_; }
     struct Site {
-        int number = 0; ///< 0: where it stands
+        std::string trial, name; ///< empty: where it stands
         Pose X_FramePart;
         SkyView level, cruise;
     };
-    /// The place it has, then the ghosts.
+    /// The place it has, then its trial places.
     const std::vector<Site> &sites() const { return sites_; }
 
     /// A place to compare, seen in a drawing: in plan it comes to stand on what lies highest there.
-    void addGhost(drawing::View view, const Vec3 &at_mm);
-    void addGhostHere();
-    /// The ghosts as they are drawn in a view.
-    std::vector<drawing::Picture> ghostPictures(drawing::View view) const;
+    void addPlace(drawing::View view, const Vec3 &at_mm);
+    void addPlaceHere();
+    /// The places as they are drawn in a view.
+    std::vector<drawing::Picture> placePictures(drawing::View view) const;
     QTableWidget &table() { return *table_; }
-
-signals:
-    void ghostsChanged();
 
 protected:
     void showEvent(QShowEvent *event) override;
@@ -52,7 +48,7 @@ private:
     void refresh();
     void look(Site &site, const RayWorld &world) const;
     void refreshTable();
-    void addGhostAt(const Pose &pose);
+    void addPlaceAt(const Pose &pose);
     void moveToChosen();
     void removeChosen();
     int chosenSite() const;
@@ -70,8 +66,6 @@ private:
     std::string worldPart_;
     Practice worldPractice_;
     int worldCase_ = -1, worldsMade_ = 0;
-    std::vector<std::pair<int, Pose>> ghosts_;
-    int nextNumber_ = 1;
     std::array<Dome *, 2> domes_{};
     QLabel *head_ = nullptr;
     QLabel *empty_ = nullptr;

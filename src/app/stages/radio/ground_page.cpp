@@ -245,6 +245,7 @@ QString GroundPage::linkText(const RangeReport &range, const GroundStation &grou
     line(tr("needed"), range.sensitivity_dBm, QStringLiteral("dBm"));
     line(tr("holds %1 dB up to").arg(wanted), range.kept_m, QStringLiteral("m"), 0);
     line(tr("ceiling in free space"), range.ceiling_m, QStringLiteral("m"), 0);
+    line(tr("left straight above"), range.overhead_dB, QStringLiteral("dB"), 0);
     line(tr("first Fresnel zone halfway, radius"), range.fresnel_m, QStringLiteral("m"));
     line(tr("line over flat ground there"), range.clearance_m, QStringLiteral("m"));
     text += QStringLiteral("</table>");

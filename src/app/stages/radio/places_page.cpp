@@ -25,8 +25,8 @@ struct Column {
     std::optional<double> (*value)(const PlaceReport &);
 };
 
-const std::array<Column, 10> &columns() {
-    static const std::array<Column, 10> table{{
+const std::array<Column, 14> &columns() {
+    static const std::array<Column, 14> table{{
         {QT_TRANSLATE_NOOP("Places", "sky hidden\nlevel, %"),
          QT_TRANSLATE_NOOP("Places", "Share of the sky that the craft hides"), true, 0,
          [](const PlaceReport &r) { return r.skyLevel ? std::optional(100 * *r.skyLevel) : std::nullopt; }},
@@ -47,6 +47,17 @@ const std::array<Column, 10> &columns() {
         {QT_TRANSLATE_NOOP("Places", "full\n°"),
          QT_TRANSLATE_NOOP("Places", "Heading error by currents at full throttle"), true, 1,
          [](const PlaceReport &r) { return r.full_deg; }},
+        {QT_TRANSLATE_NOOP("Places", "loud\nmm"),
+         QT_TRANSLATE_NOOP("Places", "Nearest sender, camera, regulator or speed controller, body to body"), false, 0,
+         [](const PlaceReport &r) { return r.loud_mm; }},
+        {QT_TRANSLATE_NOOP("Places", "magnet\nmm"), QT_TRANSLATE_NOOP("Places", "Nearest magnet to the compass"), false,
+         0, [](const PlaceReport &r) { return r.magnet_mm; }},
+        {QT_TRANSLATE_NOOP("Places", "steel\nmm"),
+         QT_TRANSLATE_NOOP("Places", "Nearest steel to the compass; none within twice what the practice keeps"), false, 0,
+         [](const PlaceReport &r) { return r.steel_mm; }},
+        {QT_TRANSLATE_NOOP("Places", "lead\nspare"),
+         QT_TRANSLATE_NOOP("Places", "How much longer the supplied lead is than it has to be; negative: it does not reach"),
+         false, 0, [](const PlaceReport &r) { return r.leadSpare_mm; }},
         {QT_TRANSLATE_NOOP("Places", "wire\nmm"), QT_TRANSLATE_NOOP("Places", "All wires to it, as they would be led"),
          true, 0, [](const PlaceReport &r) { return r.wired ? std::optional(r.wire_mm) : std::nullopt; }},
         {QT_TRANSLATE_NOOP("Places", "findings"), QT_TRANSLATE_NOOP("Places", "Stops and watches that name it"), true,

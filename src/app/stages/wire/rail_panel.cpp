@@ -166,8 +166,8 @@ void RailPanel::paintHead(QPainter &painter) const {
         painter.drawText(QRectF(kNameLeft, 6, width() - 2 * kNameLeft, 18), Qt::AlignVCenter | Qt::AlignRight,
                          tr("hover %1 A · %2–%3 min")
                              .arg(amps(hover.current_A))
-                             .arg(hover.least_min, 0, 'f', 0)
-                             .arg(hover.most_min, 0, 'f', 0));
+                             .arg(hover.least_min, 0, 'f', 1)
+                             .arg(hover.most_min, 0, 'f', 1));
     }
 }
 

@@ -25,12 +25,13 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     table_ = new WireTable(document_, theme_);
     pins_ = new PinsPage(document_, theme_);
     cuts_ = new CutPage(document_, theme_);
+    joints_ = new JointsPage(document_, theme_);
     connect(cuts_, &CutPage::said, this, &WireBench::said);
 
     auto *bar = theme::makeBenchBar(theme_, this);
     auto *line = static_cast<QHBoxLayout *>(bar->layout());
     tabs_ = theme::addPageTabs(*bar,
-                               {{tr("Routes"), "page-routes"}, {tr("Pins"), "page-pins"}, {tr("Cut list"), "page-cut"}},
+                               {{tr("Routes"), "page-routes"}, {tr("Pins"), "page-pins"}, {tr("Cut list"), "page-cut"}, {tr("Joints"), "page-joints"}},
                                [this](int page) { showPage(Page(page)); });
     auto *view = new QToolButton;
     view->setText(tr("Plan"));
@@ -111,6 +112,7 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     pages_->addWidget(routes);
     pages_->addWidget(pins_);
     pages_->addWidget(cuts_);
+    pages_->addWidget(joints_);
     auto *all = new QVBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);

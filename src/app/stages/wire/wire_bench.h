@@ -3,6 +3,7 @@
 
 #include "app/stages/bench.h"
 #include "app/stages/wire/cut_page.h"
+#include "app/stages/wire/joints_page.h"
 #include "app/stages/wire/pins_page.h"
 #include "app/stages/wire/rail_panel.h"
 #include "app/stages/wire/wire_map.h"
@@ -14,7 +15,7 @@ class QToolButton;
 
 namespace waxis::wire {
 
-enum class Page { routes, pins, cut };
+enum class Page { routes, pins, cut, joints };
 
 class WireBench : public app::Bench {
     Q_OBJECT
@@ -48,6 +49,7 @@ private:
     WireTable *table_ = nullptr;
     PinsPage *pins_ = nullptr;
     CutPage *cuts_ = nullptr;
+    JointsPage *joints_ = nullptr;
     QStackedWidget *pages_ = nullptr;
     std::vector<QToolButton *> tabs_;
     std::vector<QWidget *> routesOnly_; ///< what belongs to the drawing alone
