@@ -1,11 +1,13 @@
 // Cures: what goes along with a part that is moved, what rules offer, and that what is offered really mends.
 #include "core/analysis/analysis.h"
+#include "core/catalog/part_bounds.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"
 #include "core/rules/rule.h"
 #include "core/rules/wording.h"
 #include "core/studies/cures.h"
 #include "support/builds.h"
+#include "support/library.h"
 
 using namespace waxis;
 using waxis::test::stakewalker;
@@ -64,6 +66,24 @@ private slots:
         QVERIFY((after.position_mm - before.position_mm).norm() < 1e-9);
         QVERIFY(after.rotation.angularDistance(before.rotation) < 1e-9);
         QVERIFY(!bringAlong(build, shiftPart(build, "nobody", {1, 0, 0}), "nobody")); // the error stays one
+    }
+    void whatStandsOnAPartGoesUpWithIt() {
+        // A pedestal of 3 mm becomes a mast: the GPS lies on its top as it lay on the pedestal's.
+        Build build = stakewalker();
+        const auto mast = test::shippedLibrary().at("mast-gps-60");
+        build.types.edit([&](TypeTable &types) { types[mast.id] = mast; });
+        const PartType &pedestal = *typeOf(build, *findPart(build, "gpsmast"));
+        const double lift_mm = firmBounds(mast).max_mm.z() - firmBounds(pedestal).max_mm.z();
+        QVERIFY(lift_mm > 50);
+        const auto next = replaceType(build, "gpsmast", mast.id);
+        QVERIFY(next);
+        QVERIFY((poseOf(*next, "gps").position_mm - poseOf(build, "gps").position_mm - Vec3(0, 0, lift_mm)).norm() <
+                1e-9);
+        QVERIFY((poseOf(*next, "gpsmast").position_mm - poseOf(build, "gpsmast").position_mm).norm() < 1e-9);
+        // What hangs at its side does not; nor is there anything to lift on a part that carries nothing.
+        const auto tail = replaceType(build, "tailmount", mast.id);
+        QVERIFY(tail && (poseOf(*tail, "vtxant").position_mm - poseOf(build, "vtxant").position_mm).norm() < 1e-9);
+        QVERIFY(!replaceType(build, "gpsmast", "nothing"));
     }
     void aMotorTakesItsPropellerToAnotherMount() {
         Build build = stakewalker();

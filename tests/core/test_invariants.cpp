@@ -193,7 +193,7 @@ private slots:
                 const std::string id = subject.substr(0, subject.find_first_of(":/@"));
                 QVERIFY2(known.contains(id) || !kitItemName(build, subject).empty() || build.types->contains(id) ||
                              std::any_of(build.loadCases.begin(), build.loadCases.end(),
-                                         [&](const LoadCase &c) { return c.name == subject; }),
+                                         [&](const LoadCase &c) { return c.name == subject || c.id == subject; }),
                          (finding.key() + " names " + subject).c_str());
             }
     }

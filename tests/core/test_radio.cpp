@@ -181,8 +181,8 @@ private slots:
         QCOMPARE(radios[std::size_t(loud.at)].part, std::string("camera"));
         // By hand at that output: 2 x 17 + guest - 2 x (17 + 10), less 30 dB of filter for what is far from its band.
         const double made_dBm = 2 * 17 + loud.guest_dBm - 2 * 27;
-        const BestPair out = bestPair(radios[0], radios[2], (loud.low_MHz + loud.high_MHz) / 2,
-                                      analyser.current().practice, {});
+        const BestPair out =
+            bestPair(radios[0], radios[2], (loud.low_MHz + loud.high_MHz) / 2, analyser.current().practice, {});
         QVERIFY(std::abs(loud.level_dBm - (made_dBm - 30 + out.coupling.total_dB)) < 1e-6);
         // 20 dB less in the camera are 40 dB less in the product that is made there.
         const MixProduct quiet = mixAt(*setPower(build, "camera", 0, -3));
@@ -214,9 +214,8 @@ private slots:
         Analyser analyser;
         const RangeReport back = analyser.update(build).derived.radio->ranges.at(0);
         QVERIFY(std::abs(back.elevation_deg - -6.62) < 0.01); // atan(58 / 500)
-        build.types.edit([](TypeTable &types) {
-            typeIn(types, "vtx").antenna = antennaFor(AntennaKind::dipole, 2, 5600, 5950);
-        });
+        build.types.edit(
+            [](TypeTable &types) { typeIn(types, "vtx").antenna = antennaFor(AntennaKind::dipole, 2, 5600, 5950); });
         const RangeReport round = analyser.update(build).derived.radio->ranges.at(0);
         QVERIFY(back.gainHere_dBi < round.gainHere_dBi - 5);
         // Over the station the dipole points its null at it: nearer, and still less than its gain would give.
@@ -336,8 +335,9 @@ private slots:
         const GroundStation &ground = added->groundStations[0];
         // Level it is a dipole's best; nose down, out and home, a little less.
         QVERIFY(range.gainHere_dBi < 2.15 && range.gainHere_dBi > 2.15 - 3);
-        QVERIFY(std::abs(range.arrives_dBm - (26 + range.gainHere_dBi + ground.gain_dBi - freeSpaceLoss_dB(5800, ground.distance_m) -
-                                              range.polarisation_dB - range.cable_dB)) < 0.01);
+        QVERIFY(std::abs(range.arrives_dBm -
+                         (26 + range.gainHere_dBi + ground.gain_dBi - freeSpaceLoss_dB(5800, ground.distance_m) -
+                          range.polarisation_dB - range.cable_dB)) < 0.01);
         QVERIFY(std::abs(freeSpaceLoss_dB(5800, range.ceiling_m) - freeSpaceLoss_dB(5800, range.distance_m) -
                          range.margin_dB) < 1e-6);
         QVERIFY(std::abs(20 * std::log10(range.ceiling_m / range.kept_m) -

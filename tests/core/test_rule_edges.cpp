@@ -12,8 +12,8 @@ namespace {
 
 std::vector<Row> rows() {
     std::vector<Row> all;
-    for (const auto &table : {lookRows, jointRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows, radioRows,
-                              runRows, stackRows, frameRows, schoolRows})
+    for (const auto &table : {lookRows, jointRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows,
+                              radioRows, runRows, stackRows, frameRows, schoolRows})
         for (auto &row : table()) all.push_back(std::move(row));
     return all;
 }
@@ -27,11 +27,10 @@ private slots:
     void everyRuleHasRows() {
         // Of bodies in the room: their edges are walked by tests of their own, on builds that a row is too short for.
         const std::map<RuleId, const char *> elsewhere{
-            {RuleId::fitOverlap, "test_rules"},     {RuleId::fitGap, "test_rules"},
-            {RuleId::fitPropZone, "test_rules"},    {RuleId::fitTipGap, "test_rules"},
-            {RuleId::fitHeld, "test_seats"},        {RuleId::kitSize, "test_kit"},
-            {RuleId::frmHeads, "test_frame_screws"},
-            {RuleId::wirSolid, "test_wiring"}};
+            {RuleId::fitOverlap, "test_rules"},      {RuleId::fitGap, "test_rules"},
+            {RuleId::fitPropZone, "test_rules"},     {RuleId::fitTipGap, "test_rules"},
+            {RuleId::fitHeld, "test_seats"},         {RuleId::kitSize, "test_kit"},
+            {RuleId::frmHeads, "test_frame_screws"}, {RuleId::wirSolid, "test_wiring"}};
         std::map<RuleId, std::pair<int, int>> found; // rows in which it finds something, in which it does not
         for (const auto &row : rows()) {
             const bool finds = row.severity && *row.severity != Severity::pass;

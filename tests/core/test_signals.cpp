@@ -47,8 +47,8 @@ Build pulseReceiver(std::vector<std::pair<std::string, std::string>> pins) {
 
 const std::vector<ChannelFunction> kAetr{ChannelFunction::roll, ChannelFunction::pitch, ChannelFunction::throttle,
                                          ChannelFunction::yaw};
-const std::vector<std::pair<std::string, std::string>> kStraight{
-    {"5V", "5V"}, {"GND", "GND"}, {"CH1", "CH1"}, {"CH2", "CH2"}, {"CH3", "CH3"}, {"CH4", "CH4"}};
+const std::vector<std::pair<std::string, std::string>> kStraight{{"5V", "5V"},   {"GND", "GND"}, {"CH1", "CH1"},
+                                                                 {"CH2", "CH2"}, {"CH3", "CH3"}, {"CH4", "CH4"}};
 
 } // namespace
 
@@ -177,15 +177,14 @@ private slots:
         QVERIFY(found.size() == 1 && found[0].severity == Severity::stop);
         QCOMPARE(*found[0].measured, 2.0);
         // The same, meant so: the controller expects pitch first.
-        crossed = *setChannels(crossed, "fc",
-                               {ChannelFunction::pitch, ChannelFunction::roll, ChannelFunction::throttle,
-                                ChannelFunction::yaw});
+        crossed = *setChannels(
+            crossed, "fc",
+            {ChannelFunction::pitch, ChannelFunction::roll, ChannelFunction::throttle, ChannelFunction::yaw});
         QVERIFY(findingsOf(crossed, RuleId::lnkFunctions).empty());
         // Labels at the inputs say it pin by pin.
         Build labelled = *setChannels(build, "fc", {});
-        labelled.types.edit([](TypeTable &types) {
-            typeIn(types, "fc").ports[0].pins[2].function = ChannelFunction::throttle;
-        });
+        labelled.types.edit(
+            [](TypeTable &types) { typeIn(types, "fc").ports[0].pins[2].function = ChannelFunction::throttle; });
         QCOMPARE(findingsOf(labelled, RuleId::lnkFunctions)[0].severity, Severity::stop);
         // Through one serial wire the orders are compared as they are.
         Build serial = pulseReceiver({});
@@ -214,9 +213,9 @@ private slots:
         QVERIFY(found.size() == 1 && *found[0].measured == 4 && *found[0].limit == 8);
     }
     void plugsPassHolesBySmallestSideFirst() {
-        QVERIFY(passes({14, 8, 3}, {8.1, 3.1}, 3.1));   // through a slot
-        QVERIFY(!passes({14, 8, 3}, {7.9, 3.1}, 3.1));  // too wide
-        QVERIFY(passes({14, 8, 3}, {8.6, 8.6}, 8.6));   // through a round hole by its diagonal of 8.54
+        QVERIFY(passes({14, 8, 3}, {8.1, 3.1}, 3.1));  // through a slot
+        QVERIFY(!passes({14, 8, 3}, {7.9, 3.1}, 3.1)); // too wide
+        QVERIFY(passes({14, 8, 3}, {8.6, 8.6}, 8.6));  // through a round hole by its diagonal of 8.54
         QVERIFY(!passes({14, 8, 3}, {8.5, 2.9}, 8.5));
         const Port row = portAt("p", Vec3::Zero(), Vec3::UnitX(), {"GND", "5V", "SIG"});
         const auto turned = turnedPins(row);

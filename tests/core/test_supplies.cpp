@@ -148,8 +148,8 @@ private slots:
         });
         const PowerReport power = powerOf(build);
         const RailLoad &big = *loadOf(*railOf(power, "pack:BAT"), "big");
-        QVERIFY(near(big.typical_A, 2 * 10 / 14.8)); // 20 W at 4 x 3.7 V
-        QVERIFY(near(big.peak_A, 2 * 10 / 13.2));    // and at 4 x 3.3 V
+        QVERIFY(near(big.typical_A, 2 * 10 / 14.8));                              // 20 W at 4 x 3.7 V
+        QVERIFY(near(big.peak_A, 2 * 10 / 13.2));                                 // and at 4 x 3.3 V
         QVERIFY(near(loadOf(*railOf(power, "pack:BAT"), "small")->typical_A, 1)); // linear: as stated
     }
     void stepUpRegulatorsTakeMoreThanTheyGive() {
@@ -267,7 +267,7 @@ private slots:
         const auto kept = applyFix(build, found[0].fixes[0]);
         QVERIFY(bool(kept));
         QVERIFY(findingsOf(*kept, RuleId::pwrJoined).empty());
-        QVERIFY(findingsOf(*kept, RuleId::lnkGround).empty()); // grounds stay
+        QVERIFY(findingsOf(*kept, RuleId::lnkGround).empty());                   // grounds stay
         QCOMPARE(railOf(powerOf(*kept), "fc:5v")->loads.size(), std::size_t(1)); // the strongest was kept
         build.practice.schools["regulators"] = "several";
         QVERIFY(findingsOf(build, RuleId::pwrJoined).empty());

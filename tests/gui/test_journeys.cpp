@@ -87,6 +87,12 @@ public:
         f_.dragBy(part, by); // with Ctrl: freely, not onto a seat
         f_.drop();
     }
+    /// Clicked in the outline.
+    void pick(const char *part) {
+        ++actions_;
+        f_.document().select(part);
+        QTest::qWait(20);
+    }
     void type(const char *field, const QString &value) {
         auto *edit = f_.window->findChild<QLineEdit *>(field);
         QVERIFY2(edit && edit->isVisible(), field);
@@ -286,13 +292,15 @@ private slots:
         QCOMPARE(int(stopsOf(f).size()), 11);
         // One press each: leads, screws, camera, the antenna in the blades, the ground's antenna, the rail, the buzzer
         // beside the compass, power leads twisted.
-        for (const RuleId rule : {RuleId::wirLength, RuleId::wirLength, RuleId::wirLength, RuleId::stkScrew,
-                                  RuleId::fitOverlap, RuleId::fitPropZone, RuleId::radLink,
-                                  RuleId::pwrRail, RuleId::navMagnet, RuleId::navThrottle})
+        for (const RuleId rule :
+             {RuleId::wirLength, RuleId::wirLength, RuleId::wirLength, RuleId::stkScrew, RuleId::fitOverlap,
+              RuleId::fitPropZone, RuleId::radLink, RuleId::pwrRail, RuleId::navMagnet, RuleId::navThrottle})
             hands.mend(rule);
-        // The plug to the other side of the tail, so that the leads no longer run under the compass.
-        const double pixels = f.plan().mapFromScene(0, 20).y() - f.plan().mapFromScene(0, 0).y();
-        hands.drag("plug", QPoint(0, -int(std::round(pixels))));
+        // The leads run under the compass all the same: its pedestal becomes a mast, and it goes up with that.
+        hands.key(Qt::Key_F3);
+        hands.pick("gpsmast");
+        hands.key(Qt::Key_R, Qt::ControlModifier);
+        hands.seat("gps mast 60");
         settle(f);
         const QStringList stops = stopsOf(f);
         qInfo("stakewalker: %d actions, %d stops\n%s", hands.actions(), int(stops.size()),

@@ -48,6 +48,7 @@ inline const std::vector<AnyEdit> &everyEdit() {
              [](B b, Draw &d) { return turnPart(b, d.part(), d.shift() + Vec3(0, 0, 40), d.number(-180, 180)); }},
             {"weighPart", [](B b, Draw &d) { return weighPart(b, d.part(), d.grams()); }},
             {"changeType", [](B b, Draw &d) { return changeType(b, d.part(), d.type().id); }},
+            {"replaceType", [](B b, Draw &d) { return replaceType(b, d.part(), d.type().id); }},
             {"renamePart",
              [](B b, Draw &d) { return renamePart(b, d.part(), "part no. " + std::to_string(d.upTo(99))); }},
             {"pinPart", [](B b, Draw &d) { return pinPart(b, d.part(), d.coin()); }},

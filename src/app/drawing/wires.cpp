@@ -61,7 +61,8 @@ QPainterPath insertPath(View view, const std::vector<Vec3> &points_mm, const Wir
                   behind = project(view, pointAlong(points_mm, std::min(length, at + kStep_mm)));
     const QPointF way = unit(behind - before) * (insert.turned ? -1 : 1), aside(-way.y(), way.x());
     const auto size = overallSize_mm(type).value_or(Vec3(kLeast_mm, kLeast_mm / 2, kLeast_mm / 2));
-    const double along = std::max(kLeast_mm, size.maxCoeff()) / 2, across = std::max(kLeast_mm / 2, size.minCoeff()) / 2;
+    const double along = std::max(kLeast_mm, size.maxCoeff()) / 2,
+                 across = std::max(kLeast_mm / 2, size.minCoeff()) / 2;
     QPainterPath path;
     path.addPolygon(QPolygonF{here - along * way - across * aside, here + along * way - across * aside,
                               here + along * way + across * aside, here - along * way + across * aside,

@@ -70,7 +70,9 @@ QString AxisBar::hoverText() const {
     if (!before) return text;
     const double seconds = (*now - *before) * 60;
     if (std::abs(seconds) < 0.5) return text;
-    return text + tr(", %1%2 s").arg(seconds < 0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(seconds), 0, 'f', 0);
+    return text + tr(", %1%2 s")
+                      .arg(seconds < 0 ? QStringLiteral("−") : QStringLiteral("+"))
+                      .arg(std::abs(seconds), 0, 'f', 0);
 }
 
 QString AxisBar::spokenText() const {

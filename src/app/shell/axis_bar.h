@@ -45,7 +45,7 @@ private:
 
     Document &document_;
     const theme::Theme &theme_;
-    int case_ = -1; ///< that the two are of
+    int case_ = -1;                             ///< that the two are of
     std::optional<double> hover_, hoverBefore_; ///< minutes as it is kept, and before the last edit that changed them
 };
 

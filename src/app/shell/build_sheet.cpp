@@ -64,7 +64,8 @@ BuildSheet::BuildSheet(Document &document, const theme::Theme &theme, QWidget *p
     note_->setTabChangesFocus(true);
     cases_ = table("load-cases", tr("Load cases"));
     cases_->setColumnCount(kColumns);
-    cases_->setHorizontalHeaderLabels({tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("arms folded")});
+    cases_->setHorizontalHeaderLabels(
+        {tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("arms folded")});
     cases_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     aboard_ = table("aboard", tr("What is aboard in each load case"));
     auto *add = new QPushButton(tr("Add a load case"));
@@ -202,8 +203,7 @@ QComboBox *BuildSheet::usbBox(const LoadCase &loadCase, const QString &name) {
     usb->setToolTip(tr("A computer or charger on this part's USB socket; the pack is unplugged then."));
     usb->addItem(tr("none"), QString());
     for (const auto &part : build.parts)
-        if (takesUsb(build, part.id))
-            usb->addItem(QString::fromStdString(part.name), QString::fromStdString(part.id));
+        if (takesUsb(build, part.id)) usb->addItem(QString::fromStdString(part.name), QString::fromStdString(part.id));
     usb->setCurrentIndex(std::max(0, usb->findData(QString::fromStdString(loadCase.usb))));
     usb->setEnabled(loadCase.kind == LoadCaseKind::bench || !loadCase.usb.empty());
     connect(usb, &QComboBox::activated, this, [this, usb, id = loadCase.id](int index) {

@@ -25,8 +25,8 @@ void ChannelRows::apply() {
     channels_->setModified(false);
     const auto list = readFunctions(channels_->text());
     if (!list)
-        emit document_.refused(tr("\"%1\" names something that is no function: %2.")
-                                   .arg(channels_->text().trimmed(), functionWords()));
+        emit document_.refused(
+            tr("\"%1\" names something that is no function: %2.").arg(channels_->text().trimmed(), functionWords()));
     else
         document_.edit(tr("Channels of %1").arg(QString::fromStdString(part->name)),
                        setChannels(document_.build(), part->id, *list));

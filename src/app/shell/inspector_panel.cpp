@@ -1,8 +1,8 @@
 #include "app/shell/inspector_panel.h"
 
 #include "app/shell/balance_rows.h"
-#include "app/shell/fastening_rows.h"
 #include "app/shell/channel_rows.h"
+#include "app/shell/fastening_rows.h"
 #include "app/shell/mounting_rows.h"
 #include "app/shell/pair_card.h"
 #include "app/shell/quick_look_rows.h"
@@ -143,7 +143,8 @@ InspectorPanel::InspectorPanel(Document &document, const theme::Theme &theme, QW
             if (at == document_.library().end()) return;
             next.types.edit([&](TypeTable &table) { table.emplace(at->first, at->second); });
         }
-        document_.edit(tr("Change type of %1").arg(QString::fromStdString(part->name)), changeType(next, part->id, id));
+        document_.edit(tr("Change type of %1").arg(QString::fromStdString(part->name)),
+                       replaceType(next, part->id, id));
     });
     connect(&document_, &Document::changed, this, &InspectorPanel::refresh);
     connect(&document_, &Document::selectionChanged, this, [this] {

@@ -237,8 +237,10 @@ std::vector<ActionSpec> MainWindow::actionSpecs() {
                              show();
                          }});
     };
-    const std::pair<wire::Page, QString> wirePages[] = {
-        {wire::Page::routes, tr("routes")}, {wire::Page::pins, tr("pins")}, {wire::Page::cut, tr("cut list")}, {wire::Page::joints, tr("joints")}};
+    const std::pair<wire::Page, QString> wirePages[] = {{wire::Page::routes, tr("routes")},
+                                                        {wire::Page::pins, tr("pins")},
+                                                        {wire::Page::cut, tr("cut list")},
+                                                        {wire::Page::joints, tr("joints")}};
     for (const auto &[which, text] : wirePages)
         page(Stage::wire, text, [this, which = which] { wire_->showPage(which); });
     const std::pair<radio::Page, QString> radioPages[] = {

@@ -227,9 +227,9 @@ void WireExtras::insert(const QString &id) {
     const Build &build = document_.build();
     const auto own = build.types->find(id.toStdString());
     const auto shelf = document_.library().find(id.toStdString());
-    const PartType *type = own != build.types->end()                ? &own->second
+    const PartType *type = own != build.types->end()            ? &own->second
                            : shelf != document_.library().end() ? &shelf->second
-                                                                    : nullptr;
+                                                                : nullptr;
     if (!type) return;
     const bool round = QString::fromStdString(type->name).contains("ferrite", Qt::CaseInsensitive);
     document_.edit(tr("Put %1 into a wire").arg(QString::fromStdString(type->name)),
@@ -262,11 +262,11 @@ void WireExtras::show(const Wire &wire) {
     const auto end = [](const End &fields, const std::optional<WirePlug> &plug) {
         putText(fields.family, plug ? QString::fromStdString(plug->family) : QString());
         putText(fields.ways, plug && plug->ways > 0 ? QString::number(plug->ways) : QString());
-        putText(fields.size, plug && plug->size_mm ? QStringLiteral("%1 x %2 x %3")
-                                                         .arg(plug->size_mm->x())
-                                                         .arg(plug->size_mm->y())
-                                                         .arg(plug->size_mm->z())
-                                                   : QString());
+        putText(
+            fields.size,
+            plug && plug->size_mm
+                ? QStringLiteral("%1 x %2 x %3").arg(plug->size_mm->x()).arg(plug->size_mm->y()).arg(plug->size_mm->z())
+                : QString());
         fields.turned->setChecked(plug && plug->turned);
     };
     end(from_, wire.fromPlug);
@@ -280,8 +280,10 @@ void WireExtras::show(const Wire &wire) {
                              : std::size_t(insert.core) < wire.cores.size()
                                  ? QString::fromStdString(wire.cores[std::size_t(insert.core)].fromPin)
                                  : tr("no core");
-        inserts_->addItem(tr("%1, %2, %3 %%4").arg(name, core).arg(insert.at * 100, 0, 'f', 0).arg(
-            insert.turned ? tr(", turned") : QString()));
+        inserts_->addItem(tr("%1, %2, %3 %%4")
+                              .arg(name, core)
+                              .arg(insert.at * 100, 0, 'f', 0)
+                              .arg(insert.turned ? tr(", turned") : QString()));
     }
     inserts_->setCurrentRow(std::min(kept, int(wire.inserts.size()) - 1));
     core_->clear();

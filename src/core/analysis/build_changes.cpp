@@ -41,10 +41,9 @@ BuildChanges changesBetween(const Build &a, const Build &b) {
     changes.wires = !(a.wires == b.wires && a.ties == b.ties);
     changes.radio = !(a.radioSettings == b.radioSettings && a.groundStations == b.groundStations);
     changes.weighings = !(a.weighings == b.weighings && a.weightLimits == b.weightLimits);
-    changes.structure =
-        !(a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases && a.stacks == b.stacks &&
-          a.kit == b.kit && a.allowances == b.allowances && a.parts.size() == b.parts.size() &&
-          sameInserts(a.wires, b.wires));
+    changes.structure = !(a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases &&
+                          a.stacks == b.stacks && a.kit == b.kit && a.allowances == b.allowances &&
+                          a.parts.size() == b.parts.size() && sameInserts(a.wires, b.wires));
     changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || a.name != b.name ||
                    a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
                    !(a.practice == b.practice);

@@ -54,7 +54,7 @@ struct Part {
     bool pinned = false;
     std::optional<SlideRange> slide;
     std::vector<ChannelFunction> channels; ///< as PartType::functions; empty: the type's
-    std::string note; ///< the builder's own words
+    std::string note;                      ///< the builder's own words
 
     // Copied in a hundred files; the code of it is made in one.
     Part();

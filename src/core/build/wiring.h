@@ -38,9 +38,9 @@ struct RouteStop {
 
 /// Something that sits in a core of a wire: a fuse, a diode, a capacitor in series.
 struct WireInsert {
-    std::string type; ///< id of a part type
-    int core = 0;     ///< index in Wire::cores; -1: round all of them, as ferrites are
-    double at = 0.5;  ///< where, as a share of the way
+    std::string type;    ///< id of a part type
+    int core = 0;        ///< index in Wire::cores; -1: round all of them, as ferrites are
+    double at = 0.5;     ///< where, as a share of the way
     bool turned = false; ///< diodes: against the way from `from` to `to`
     bool operator==(const WireInsert &) const = default;
 };

@@ -69,10 +69,10 @@ bool holdsOthers(PartKind kind);
 enum class PortKind { pads, plug, socket, coax, usb, lens, card, button, lamp };
 
 struct Pin {
-    std::string signal;            ///< "5V", "GND", "TX", "VIDEO", ...
-    std::optional<double> level_V; ///< of a signal; none: not stated
-    bool inverted = false;         ///< idles low where the custom is high
-    std::optional<SignalKind> kind = {}; ///< none: what its name says
+    std::string signal;                               ///< "5V", "GND", "TX", "VIDEO", ...
+    std::optional<double> level_V;                    ///< of a signal; none: not stated
+    bool inverted = false;                            ///< idles low where the custom is high
+    std::optional<SignalKind> kind = {};              ///< none: what its name says
     ChannelFunction function = ChannelFunction::none; ///< inputs that are labelled: AIL, ELE...
     bool operator==(const Pin &) const = default;
 };
@@ -103,10 +103,10 @@ struct Port {
     PadJoint joint = PadJoint::unstated;
     std::string connector = {}; ///< "SMA", "micro-coax snap plug"; of plugs and sockets the family: "1.0 mm lock plug"
     Contacts contacts = Contacts::unstated;
-    bool keyed = false;                   ///< goes in one way round only
-    bool locks = false;                   ///< holds by a latch or thread
-    int rows = 1;                         ///< of pins, as they lie in the hand
-    std::optional<double> pitch_mm = {};  ///< of neighbouring pins
+    bool keyed = false;                    ///< goes in one way round only
+    bool locks = false;                    ///< holds by a latch or thread
+    int rows = 1;                          ///< of pins, as they lie in the hand
+    std::optional<double> pitch_mm = {};   ///< of neighbouring pins
     std::optional<double> padSize_mm = {}; ///< pads: width of one, or of the hole in it
     bool operator==(const Port &) const = default;
 };
@@ -152,7 +152,7 @@ struct PartType {
     std::optional<Camera> camera;
     std::optional<Magnetics> magnetics;
     std::vector<SuppliedLead> leads;
-    std::vector<Travel> travels;           ///< the outermost joint first
+    std::vector<Travel> travels; ///< the outermost joint first
     /// Receivers: what they send on channel 1, 2, ...; controllers: what they expect there; others: what they want.
     std::vector<ChannelFunction> functions;
     std::optional<double> strapLength_mm;  ///< straps: whole length as sold

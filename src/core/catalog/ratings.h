@@ -120,7 +120,7 @@ struct SuppliedLead {
     std::string port;
     double length_mm = 0;
     int gauge_AWG = 0;
-    std::string plug; ///< what is on its far end; empty: bare
+    std::string plug;                                 ///< what is on its far end; empty: bare
     std::vector<std::string> pins = {}, colours = {}; ///< at the far end, as they lie in the plug
     std::optional<Vec3> plugSize_mm = {};             ///< along the lead, across, in height
     bool operator==(const SuppliedLead &) const = default;

@@ -16,13 +16,13 @@ enum class SignalKind {
     oneWire, ///< both ways on one wire: a sender's control wire, a receiver's settings
     busData,
     busClock,
-    motor,    ///< pulses out to a speed controller: M1, M2...
-    servo,    ///< pulses out to a servo: S1, S2...
-    pulse,    ///< pulses in: of a speed controller or servo
-    channel,  ///< a receiver's output or a controller's input: CH1...
-    video,    ///< a picture, which way is not said
-    videoIn,  ///< takes a picture
-    videoOut, ///< gives one
+    motor,     ///< pulses out to a speed controller: M1, M2...
+    servo,     ///< pulses out to a servo: S1, S2...
+    pulse,     ///< pulses in: of a speed controller or servo
+    channel,   ///< a receiver's output or a controller's input: CH1...
+    video,     ///< a picture, which way is not said
+    videoIn,   ///< takes a picture
+    videoOut,  ///< gives one
     videoLink, ///< one wire of a digital camera cable
     audioIn,
     audioOut,

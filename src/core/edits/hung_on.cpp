@@ -1,8 +1,10 @@
 #include "core/edits/hung_on.h"
 
+#include "core/catalog/part_bounds.h"
 #include "core/edits/part_edits.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace waxis {
 
@@ -83,6 +85,37 @@ EditResult bringAlong(const Build &before, const EditResult &after, const std::s
         if (!all) return all;
     }
     return all;
+}
+
+/// The lowest point of a part's firm bodies in another one's axes, mm.
+static double footOf(const PartType &type, const Pose &X_OtherPart) {
+    const Aabb box = firmBounds(type);
+    double least = 1e300;
+    for (int corner = 0; corner < 8; ++corner) {
+        Vec3 p;
+        for (int k = 0; k < 3; ++k) p[k] = (corner >> k & 1 ? box.max_mm : box.min_mm)[k];
+        least = std::min(least, (X_OtherPart * p).z());
+    }
+    return least;
+}
+
+EditResult replaceType(const Build &build, const std::string &part, const std::string &type) {
+    EditResult changed = changeType(build, part, type);
+    const Part *was = findPart(build, part);
+    const PartType *oldType = was ? typeOf(build, *was) : nullptr;
+    if (!changed || !oldType) return changed;
+    const double top_mm = firmBounds(*oldType).max_mm.z();
+    const double lift_mm = firmBounds(build.types->at(type)).max_mm.z() - top_mm;
+    if (!std::isfinite(lift_mm) || std::abs(lift_mm) < 1e-6) return changed;
+    constexpr double kLies_mm = 2; // tape and pads are thinner
+    const Pose X_FramePart = framePose(build, *was);
+    for (const auto &id : hungOn(build, part)) {
+        const Part &other = *findPart(build, id);
+        const PartType *own = typeOf(build, other);
+        if (!own || footOf(*own, X_FramePart.inverse() * framePose(build, other)) < top_mm - kLies_mm) continue;
+        if (changed) changed = shiftPart(*changed, id, X_FramePart.rotation * Vec3(0, 0, lift_mm));
+    }
+    return changed;
 }
 
 } // namespace waxis

@@ -16,4 +16,8 @@ std::string carrierOf(const Build &build, const std::string &part);
 /// changed its site, so does what sat on the same one.
 EditResult bringAlong(const Build &before, const EditResult &after, const std::string &part);
 
+/// changeType, and what stands on the part stands on the other one then: a GPS goes up when its pedestal becomes a
+/// mast.
+EditResult replaceType(const Build &build, const std::string &part, const std::string &type);
+
 } // namespace waxis

@@ -164,10 +164,9 @@ private:
     bool hasSignal(const std::string &part) const {
         return std::any_of(build_.wires.begin(), build_.wires.end(), [&](const Wire &w) {
             if (w.from.part != part && w.to.part != part) return false;
-            return std::any_of(w.cores.begin(), w.cores.end(),
-                               [&](const WireCore &core) {
-                                   return !carriesPower(signalAt(build_, w.from, core.fromPin).kind);
-                               });
+            return std::any_of(w.cores.begin(), w.cores.end(), [&](const WireCore &core) {
+                return !carriesPower(signalAt(build_, w.from, core.fromPin).kind);
+            });
         });
     }
     /// To the other's port that suits best, when the two are not joined yet and a signal passes between them.

@@ -26,8 +26,7 @@ EditResult applyWireChange(const Build &build, const WireChange &change) {
             w.make = WireMake::stock;
             w.readyMade_mm.reset();
         });
-    case WireChange::Kind::twist:
-        return withWire(build, change, [](Wire &w) { w.lay = WireLay::twisted; });
+    case WireChange::Kind::twist: return withWire(build, change, [](Wire &w) { w.lay = WireLay::twisted; });
     case WireChange::Kind::grommet: return setHoleEdge(build, change.wire, HoleEdge::grommet);
     case WireChange::Kind::movePin: return movePin(build, change.wire, change.core, change.atFrom, change.pin);
     case WireChange::Kind::supply: return moveSupply(build, change.wire, change.part, change.pin);
@@ -94,8 +93,9 @@ Sentence wordWireChange(const Build &build, const WireChange &change) {
     case WireChange::Kind::liftCore: {
         const Wire *wire = findWire(build, change.wire);
         const bool there = wire && std::size_t(change.core) < wire->cores.size();
-        return {"Lift {1} of {0}",
-                {displayName(build, change.wire), there ? wire->cores[std::size_t(change.core)].fromPin : std::string()}};
+        return {
+            "Lift {1} of {0}",
+            {displayName(build, change.wire), there ? wire->cores[std::size_t(change.core)].fromPin : std::string()}};
     }
     case WireChange::Kind::dropStop: return {"Let {0} find its own way there", {displayName(build, change.wire)}};
     }

@@ -176,7 +176,8 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
         for (std::size_t c = 0; c < wire.cores.size(); ++c) {
             const bool from = wire.from.part == load, to = wire.to.part == load;
             if (!from && !to) continue;
-            const Signal own = signalAt(build, from ? wire.from : wire.to, from ? wire.cores[c].fromPin : wire.cores[c].toPin);
+            const Signal own =
+                signalAt(build, from ? wire.from : wire.to, from ? wire.cores[c].fromPin : wire.cores[c].toPin);
             if (own.kind != SignalKind::supply || outputOf(*type, supplyName(own)) || !old.id.empty()) continue;
             inlet = from ? wire.from : wire.to;
             inletPin = from ? wire.cores[c].fromPin : wire.cores[c].toPin;

@@ -11,7 +11,8 @@ ChannelFunction atPlace(const std::vector<ChannelFunction> &list, int number) {
     return number >= 1 && std::size_t(number) <= list.size() ? list[std::size_t(number - 1)] : ChannelFunction::none;
 }
 
-/// What a pin takes: as it is labelled, else by its number in the part's order, else the only thing that the part wants.
+/// What a pin takes: as it is labelled, else by its number in the part's order, else the only thing that the part
+/// wants.
 ChannelFunction wantedAt(const Part &part, const PartType &type, const WireEnd &end, const std::string &pin) {
     const Port *port = findPort(type, end.port);
     const int index = port ? pinIndex(*port, pin) : -1;
@@ -93,8 +94,7 @@ std::vector<ChannelFunction> wantedFunctions(const Build &build) {
         if (!type || type->kind == PartKind::receiver || type->kind == PartKind::flightController) continue;
         const auto &own = functionsOf(part, *type);
         for (const ChannelFunction function : own.empty() ? usualOf(*type) : own)
-            if (function != ChannelFunction::none &&
-                std::find(wanted.begin(), wanted.end(), function) == wanted.end())
+            if (function != ChannelFunction::none && std::find(wanted.begin(), wanted.end(), function) == wanted.end())
                 wanted.push_back(function);
     }
     return wanted;

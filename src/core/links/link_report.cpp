@@ -185,9 +185,9 @@ private:
                     if (const WireEnd *other = otherEnd(wire, {part.id, port.id}))
                         for (const auto &core : wire.cores) {
                             const bool forward = !(wire.from == *other);
-                            const SignalKind kind = signalAt(build_, forward ? wire.from : wire.to,
-                                                             forward ? core.fromPin : core.toPin)
-                                                        .kind;
+                            const SignalKind kind =
+                                signalAt(build_, forward ? wire.from : wire.to, forward ? core.fromPin : core.toPin)
+                                    .kind;
                             if (kind == SignalKind::serialTx || kind == SignalKind::serialRx)
                                 serial.usedBy = other->part;
                         }

@@ -11,15 +11,15 @@
 namespace waxis {
 
 enum class LinkFault {
-    sameWay,     ///< transmit to transmit, receive to receive, data to clock, video out to video out
-    mismatch,    ///< signals that have nothing to do with each other
-    noPin,       ///< the port has no such pin
-    usedTwice,   ///< a signal pin with two wires
-    level,       ///< 5 V into a 3.3 V input
-    inversion,   ///< one end idles low, the other high
-    noGround,    ///< no ground between two ends of a signal
-    halfBus,     ///< one of the two bus wires only
-    noCompass,   ///< a compass whose bus is not connected
+    sameWay,      ///< transmit to transmit, receive to receive, data to clock, video out to video out
+    mismatch,     ///< signals that have nothing to do with each other
+    noPin,        ///< the port has no such pin
+    usedTwice,    ///< a signal pin with two wires
+    level,        ///< 5 V into a 3.3 V input
+    inversion,    ///< one end idles low, the other high
+    noGround,     ///< no ground between two ends of a signal
+    halfBus,      ///< one of the two bus wires only
+    noCompass,    ///< a compass whose bus is not connected
     shortCircuit, ///< supply to ground
     cannotAnswer, ///< a control wire on a pin that only listens
     boot,         ///< a pin that is held at power-on

@@ -17,8 +17,8 @@ static const SuppliedLead *leadOf(const Build &build, const WireEnd &end) {
 }
 
 std::optional<PlugOnWire> plugOn(const Build &build, const Wire &wire, bool atFrom) {
-    if (const auto &own = atFrom ? wire.fromPlug : wire.toPlug) return PlugOnWire{own->family, own->ways, own->turned,
-                                                                                  own->size_mm};
+    if (const auto &own = atFrom ? wire.fromPlug : wire.toPlug)
+        return PlugOnWire{own->family, own->ways, own->turned, own->size_mm};
     // The far end of the lead that came with the other part.
     if (wire.make != WireMake::asSupplied) return std::nullopt;
     const SuppliedLead *lead = leadOf(build, atFrom ? wire.to : wire.from);

@@ -133,15 +133,15 @@ static bool isFerrous(const Build &build, const BodyOwner &owner, const BodyTrai
         return solid < type->solids.size() && isMagnetic(type->solids[solid].material);
     }
     case OwnerKind::screw: return true; // the frame's own are counted as steel
-    case OwnerKind::plate: return std::any_of(frame.plates.begin(), frame.plates.end(), [&](const Plate &p) {
-        return p.id == owner.id && isMagnetic(p.material);
-    });
-    case OwnerKind::arm: return std::any_of(frame.arms.begin(), frame.arms.end(), [&](const Arm &a) {
-        return a.id == owner.id && isMagnetic(a.material);
-    });
-    case OwnerKind::standoff: return std::any_of(frame.standoffs.begin(), frame.standoffs.end(), [&](const Standoff &s) {
-        return s.id == owner.id && isMagnetic(s.material);
-    });
+    case OwnerKind::plate:
+        return std::any_of(frame.plates.begin(), frame.plates.end(),
+                           [&](const Plate &p) { return p.id == owner.id && isMagnetic(p.material); });
+    case OwnerKind::arm:
+        return std::any_of(frame.arms.begin(), frame.arms.end(),
+                           [&](const Arm &a) { return a.id == owner.id && isMagnetic(a.material); });
+    case OwnerKind::standoff:
+        return std::any_of(frame.standoffs.begin(), frame.standoffs.end(),
+                           [&](const Standoff &s) { return s.id == owner.id && isMagnetic(s.material); });
     case OwnerKind::disc: break;
     }
     return false;
@@ -149,8 +149,7 @@ static bool isFerrous(const Build &build, const BodyOwner &owner, const BodyTrai
 
 /// The nearest solid of each thing of steel within twice the practice's distance, nearest first.
 static std::vector<CompassReport::Iron> ironNear(const Build &build, const Practice &practice, const Scene &scene,
-                                                 const std::string &compass, const Vec3 &position_mm,
-                                                 CaseMask aboard) {
+                                                 const std::string &compass, const Vec3 &position_mm, CaseMask aboard) {
     std::vector<CompassReport::Iron> iron;
     if (!scene.world) return iron;
     const double reach_mm = 2 * practice[Limit::ferrousGap];
@@ -167,7 +166,8 @@ static std::vector<CompassReport::Iron> ironNear(const Build &build, const Pract
         else
             at->distance_mm = std::min(at->distance_mm, distance);
     }
-    std::stable_sort(iron.begin(), iron.end(), [](const auto &a, const auto &b) { return a.distance_mm < b.distance_mm; });
+    std::stable_sort(iron.begin(), iron.end(),
+                     [](const auto &a, const auto &b) { return a.distance_mm < b.distance_mm; });
     return iron;
 }
 
@@ -203,13 +203,13 @@ CompassReport compassAt(const Build &build, const Practice &practice, const std:
         LevelField alone;
         alone.add(pathFieldPerAmpere_uT(path, position_mm), 1);
         const double perAmpere_uT = alone.worst_uT(lean_deg);
-        report.by.push_back({path.wire, Vec3::Zero(), std::abs(path.hover_A) * perAmpere_uT,
-                             std::abs(path.full_A) * perAmpere_uT});
+        report.by.push_back(
+            {path.wire, Vec3::Zero(), std::abs(path.hover_A) * perAmpere_uT, std::abs(path.full_A) * perAmpere_uT});
     }
     for (const auto &magnet : sources.magnets)
         if (magnet.cases & bit)
-            report.by.push_back({magnet.part, dipoleField_uT(magnet.moment_mAm2, position_mm - magnet.position_mm),
-                                 0, 0});
+            report.by.push_back(
+                {magnet.part, dipoleField_uT(magnet.moment_mAm2, position_mm - magnet.position_mm), 0, 0});
     std::stable_sort(report.by.begin(), report.by.end(),
                      [](const FieldShare &a, const FieldShare &b) { return a.level() > b.level(); });
     report.iron = ironNear(build, practice, scene, part, position_mm, aboard);

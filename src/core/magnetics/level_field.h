@@ -22,8 +22,8 @@ struct LieField {
 class LevelField {
 public:
     void add(const LieField &field, double factor);
-    /// The largest level part over all lies and leans up to `lean_deg`, uT, to 0.1 %. Two lines half a spacing apart are
-    /// no perfect dipole: within a spacing's distance the lies in between may be some per cent more.
+    /// The largest level part over all lies and leans up to `lean_deg`, uT, to 0.1 %. Two lines half a spacing apart
+    /// are no perfect dipole: within a spacing's distance the lies in between may be some per cent more.
     double worst_uT(double lean_deg) const;
 
 private:

@@ -19,7 +19,8 @@ int PowerNets::find(int part, const std::string &supply) const {
 
 static std::string supplyAt(const PartType &type, const Port &port, std::size_t pin) {
     const Signal signal = signalAt(type, port, pin);
-    if (port.kind == PortKind::usb && signal.kind == SignalKind::supply && type.kind != PartKind::powerBank) return "USB";
+    if (port.kind == PortKind::usb && signal.kind == SignalKind::supply && type.kind != PartKind::powerBank)
+        return "USB";
     return supplyName(signal);
 }
 
@@ -53,7 +54,8 @@ PowerNets powerNets(const Build &build) {
         const auto from = partIndex.find(wire.from.part), to = partIndex.find(wire.to.part);
         if (from == partIndex.end() || to == partIndex.end()) continue;
         for (std::size_t c = 0; c < wire.cores.size(); ++c) {
-            const int a = nets.find(from->second, supplyAt(types[std::size_t(from->second)], wire.from, wire.cores[c].fromPin));
+            const int a =
+                nets.find(from->second, supplyAt(types[std::size_t(from->second)], wire.from, wire.cores[c].fromPin));
             const int b = nets.find(to->second, supplyAt(types[std::size_t(to->second)], wire.to, wire.cores[c].toPin));
             if (a < 0 || b < 0) continue;
             nets.edges[std::size_t(a)].push_back({int(w), int(c), b});

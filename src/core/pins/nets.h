@@ -35,8 +35,8 @@ struct PowerNets {
     /// -1 when the part has no such supply on any port.
     int find(int part, const std::string &supply) const;
 };
-/// Card and lens ports play no part. What comes in by a USB socket is a supply of its own, "USB"; a power bank gives its
-/// outputs there.
+/// Card and lens ports play no part. What comes in by a USB socket is a supply of its own, "USB"; a power bank gives
+/// its outputs there.
 PowerNets powerNets(const Build &build);
 
 /// Output of a part that a supply of its own name is: regulators, controllers, speed controllers with a regulator. Null

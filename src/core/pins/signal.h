@@ -24,8 +24,9 @@ struct Signal {
 /// By the custom of the trade (no source): GND, -, BAT, +, 5V, 3V3, TX, RX, SDA, SCL, M1, S1, SIG, CH1, VIDEO, CAM,
 /// VTX, LINK+, TLM, CUR, LED, DIN, BZ-, C0, D+, A, B, C. Anything else is `other`.
 Signal signalOf(std::string_view pin);
-/// Of a pin where it is: what the part type states, else the name, read by what the part is (VIDEO comes out of a camera
-/// and goes into a sender; a sender's only serial wire is its control wire). Names that the port has not: by the name.
+/// Of a pin where it is: what the part type states, else the name, read by what the part is (VIDEO comes out of a
+/// camera and goes into a sender; a sender's only serial wire is its control wire). Names that the port has not: by the
+/// name.
 Signal signalAt(const PartType &type, const Port &port, std::string_view pin);
 Signal signalAt(const PartType &type, const Port &port, std::size_t pin);
 /// The same for an end of a wire; by the name alone when part or port is not there.

@@ -124,8 +124,8 @@ void Circuit::fillLoad(int part, const Rail &rail, RailLoad &load) {
         if (own.part != idAt(part) || own.output == "USB") continue;
         if (rail.output == "USB" && own.nominal_V > rail.most_V) continue;
         const Drawn out = draw(int(r));
-        const auto output = std::find_if(e.outputs.begin(), e.outputs.end(),
-                                         [&](const PowerOutput &o) { return o.id == own.output; });
+        const auto output =
+            std::find_if(e.outputs.begin(), e.outputs.end(), [&](const PowerOutput &o) { return o.id == own.output; });
         const auto share = [&](double volts) {
             return output->efficiency && volts > 0 ? output->voltage_V / (volts * *output->efficiency) : 1.0;
         };
@@ -189,8 +189,7 @@ Drawn Circuit::draw(int index) {
 /// has the supply on two ports. A speed controller's own figure is that of its motors.
 static bool isPassage(const PartType &type, const std::string &supply) {
     if (type.kind == PartKind::powerPlug || type.kind == PartKind::distributionBoard) return true;
-    if (!type.electrical || !type.electrical->continuous_A || drivesMotors(type.kind) ||
-        type.kind == PartKind::battery)
+    if (!type.electrical || !type.electrical->continuous_A || drivesMotors(type.kind) || type.kind == PartKind::battery)
         return false;
     return std::count_if(type.ports.begin(), type.ports.end(), [&](const Port &port) {
                for (std::size_t p = 0; p < port.pins.size(); ++p)
@@ -203,8 +202,8 @@ void Circuit::pass(int node, const RailLoad &load) {
     const PowerNode &at = report_.nets.nodes[std::size_t(node)];
     if (!isPassage(typeAt(at.part), at.supply)) return;
     const std::string &id = idAt(at.part);
-    auto passage = std::find_if(report_.passages.begin(), report_.passages.end(),
-                                [&](const Passage &p) { return p.part == id; });
+    auto passage =
+        std::find_if(report_.passages.begin(), report_.passages.end(), [&](const Passage &p) { return p.part == id; });
     if (passage == report_.passages.end()) {
         const auto &e = typeAt(at.part).electrical;
         report_.passages.push_back({id, 0, 0, e ? e->continuous_A : std::nullopt});
@@ -229,8 +228,8 @@ void Circuit::shareBetweenPacks() {
             if (node < 0 || report_.nets.nodes[std::size_t(node)].supply == "GND") continue;
             const auto packs = packsOfNet.find(report_.nets.net[std::size_t(node)]);
             if (packs == packsOfNet.end() || packs->second < 2) break;
-            const bool own = typeAt(from->second).kind == PartKind::battery ||
-                             typeAt(to->second).kind == PartKind::battery;
+            const bool own =
+                typeAt(from->second).kind == PartKind::battery || typeAt(to->second).kind == PartKind::battery;
             if (!own) {
                 report_.wires[w].typical_A /= packs->second;
                 report_.wires[w].peak_A /= packs->second;

@@ -57,8 +57,8 @@ void Circuit::tellPhases() {
                 report_.wires[w] = {kPhase * motor.hover_A, kPhase * motor.full_A, true, 0};
 }
 
-/// Hover is not worked out for a craft of which a motor is missing, or all of them, or whose controllers have a plus and
-/// no minus.
+/// Hover is not worked out for a craft of which a motor is missing, or all of them, or whose controllers have a plus
+/// and no minus.
 bool Circuit::motorsComplete() const {
     for (const auto &rail : report_.rails)
         for (const auto &load : rail.loads)

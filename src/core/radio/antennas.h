@@ -39,12 +39,12 @@ struct RadioUse {
     bool listens = false;
     double bandwidth_MHz = 0, noiseFigure_dB = 0, selectivity_dB = 0, suppression_dB = 0, blocking_dBm = 0,
            needed_dB = 0;
-    std::optional<double> filter_dB;  ///< stated: what its filter takes off what is far from the band
+    std::optional<double> filter_dB;     ///< stated: what its filter takes off what is far from the band
     std::optional<double> intercept_dBm; ///< sending: third order, at the output; none stated: over its full power
     double fullPower_dBm = 0;            ///< sending: whatever the setting
-    std::vector<std::string> assumed; ///< keys of those that the part does not state
-    std::vector<AntennaUse> antennas; ///< empty: none is connected
-    std::uint64_t cases = 0;          ///< load cases in which it is aboard, a bit each
+    std::vector<std::string> assumed;    ///< keys of those that the part does not state
+    std::vector<AntennaUse> antennas;    ///< empty: none is connected
+    std::uint64_t cases = 0;             ///< load cases in which it is aboard, a bit each
 
     bool sends() const { return power_dBm.has_value(); }
     /// A key for people and files: "vtx" or "vtx/1" for a second band.

@@ -24,9 +24,9 @@ struct MixProduct {
     double low_MHz = 0, high_MHz = 0; ///< overlap
     int at = 0;                       ///< sender in whose output stage they mix
     double level_dBm = 0, rise_dB = 0;
-    double host_dBm = 0, guest_dBm = 0; ///< at that output stage
+    double host_dBm = 0, guest_dBm = 0;      ///< at that output stage
     double intercept_dBm = 0, filter_dB = 0; ///< of that sender: in force
-    bool stated = false; ///< both senders state what their filters take off: the level is no guess
+    bool stated = false;                     ///< both senders state what their filters take off: the level is no guess
 };
 
 /// A product of p times the host and q times the guest, all dBm at one point: p host + q guest - (p + q - 1) intercept.

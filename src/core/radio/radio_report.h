@@ -86,12 +86,12 @@ struct RangeReport {
     double gainHere_dBi = 0, polarisation_dB = 0, cable_dB = 0;
     double distance_m = 0;
     double power_dBm = 0, freeSpace_dB = 0, arrives_dBm = 0, noise_dBm = 0, sensitivity_dBm = 0, margin_dB = 0;
-    double elevation_deg = 0;     ///< of the ground station as the level craft sees it; negative: below
-    double overhead_dB = 0;       ///< margin with the craft straight above the station, through the antenna's underside
-    double ceiling_m = 0;   ///< where the margin is used up, free space
-    double kept_m = 0;      ///< where the practice's margin is left
-    double fresnel_m = 0;   ///< radius at the middle
-    double clearance_m = 0; ///< of the straight line over flat ground there
+    double elevation_deg = 0; ///< of the ground station as the level craft sees it; negative: below
+    double overhead_dB = 0;   ///< margin with the craft straight above the station, through the antenna's underside
+    double ceiling_m = 0;     ///< where the margin is used up, free space
+    double kept_m = 0;        ///< where the practice's margin is left
+    double fresnel_m = 0;     ///< radius at the middle
+    double clearance_m = 0;   ///< of the straight line over flat ground there
     bool sameHand = true;
     std::vector<std::string> assumed;
 };

@@ -6,6 +6,7 @@
 #include "core/edits/part_edits.h"
 #include "core/magnetics/biot_savart.h"
 #include "core/placing/holds.h"
+#include "core/placing/perch.h"
 #include "core/radio/antennas.h"
 #include "core/radio/coupling.h"
 #include "core/radio/decibel.h"
@@ -75,6 +76,48 @@ static bool staysHeld(const Build &build, const Practice &practice, const Part &
     if (!touchesItsHolder(build, part, reach)) return true;
     const auto moved = shiftPart(build, part.id, shift_mm);
     return moved && touchesItsHolder(*moved, *findPart(*moved, part.id), reach);
+}
+
+/// How far from its radio the coax of an antenna lets it go, mm; 0 where it has none.
+static double coaxReach_mm(const PartType &type) {
+    double reach = type.antenna ? type.antenna->pigtail_mm : 0;
+    for (const auto &lead : type.leads) reach = std::max(reach, lead.length_mm);
+    return reach;
+}
+
+/// Led out on its coax: other places that would hold an antenna and cure the pair, the nearest first.
+static std::vector<RadioHelp> ledOut(const Build &build, const Practice &practice, const RadioReport &report,
+                                     const std::vector<LineShadow> &shadows, int sender, int listener,
+                                     const AntennaUse &use, const std::string &radioPart) {
+    constexpr std::size_t kMost = 2;
+    constexpr double kStraight = 0.7; // a coax is led, not stretched
+    std::vector<RadioHelp> found;
+    const Part *part = findPart(build, use.part), *radio = findPart(build, radioPart);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (!type || !radio || type->kind != PartKind::antenna || part->pinned) return found;
+    const double reach_mm = kStraight * coaxReach_mm(*type);
+    const Pose X_FrameOld = framePose(build, *part);
+    const Vec3 from = framePose(build, *radio).position_mm;
+    for (const auto &perch : perchesFor(build, *part)) {
+        if (perch.kind == PerchKind::socket || (perch.X_FramePart.position_mm - from).norm() > reach_mm) continue;
+        const Pose X_NewOld = perch.X_FramePart * X_FrameOld.inverse();
+        RadioReport trial = pairOnly(report);
+        for (auto &other : trial.radios)
+            for (auto &moved : other.antennas)
+                if (moved.part == use.part) {
+                    moved.centre_mm = X_NewOld * moved.centre_mm;
+                    moved.axis = X_NewOld.rotation * moved.axis;
+                }
+        const RadioCell cell = cellOf(trial, practice, shadows, sender, listener);
+        if (isWell(cell, practice)) found.push_back({{use.part, perch}, cell.margin_dB, cell.distance_mm, true});
+    }
+    const auto away = [&](const RadioHelp &help) {
+        return (help.fix.as<Perch>()->X_FramePart.position_mm - X_FrameOld.position_mm).norm();
+    };
+    std::stable_sort(found.begin(), found.end(),
+                     [&](const RadioHelp &a, const RadioHelp &b) { return away(a) < away(b); });
+    if (found.size() > kMost) found.erase(found.begin() + kMost, found.end());
+    return found;
 }
 
 std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, const Scene &scene,
@@ -186,6 +229,15 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
         if (a.cures != b.cures) return a.cures;
         return a.fix.shift_mm().norm() < b.fix.shift_mm().norm();
     });
+    // The larger changes last.
+    for (const auto &[radio, antenna] : {std::pair{sender, now.fromAntenna}, std::pair{listener, now.toAntenna}}) {
+        const RadioUse &own = report.radios[std::size_t(radio)];
+        if (antenna < 0 || std::size_t(antenna) >= own.antennas.size()) continue;
+        auto out =
+            ledOut(build, practice, report, shadows, sender, listener, own.antennas[std::size_t(antenna)], own.part);
+        const auto cures = std::find_if(found.begin(), found.end(), [](const RadioHelp &h) { return !h.cures; });
+        found.insert(cures, std::make_move_iterator(out.begin()), std::make_move_iterator(out.end()));
+    }
     return found;
 }
 

@@ -21,7 +21,8 @@ struct RadioHelp {
 
 /// Proposals for one sender (index in RadioReport::radios) and one listener, the smallest change first: shifts of
 /// either antenna along free directions, quarter turns, other channels, less power. Places where the part would stand
-/// in something are left out. Empty when the pair is well already.
+/// in something are left out; antennas on a coax also led out to other places that hold them. Empty when the pair is
+/// well already.
 std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, const Scene &scene,
                                const RadioReport &report, const std::vector<LineShadow> &shadows, int sender,
                                int listener);

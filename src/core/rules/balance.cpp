@@ -128,9 +128,8 @@ static void judgeCgOffset(const Build &build, const Practice &practice, const De
 
 static FindingText wordCgOffset(const Build &build, const Finding &f) {
     // The other cases in which it is so are its subjects.
-    const std::string loadCase =
-        displayName(build, f.loadCase) +
-        (f.subjects.empty() ? std::string() : ", less in " + listNames(build, f.subjects));
+    const std::string loadCase = displayName(build, f.loadCase) +
+                                 (f.subjects.empty() ? std::string() : ", less in " + listNames(build, f.subjects));
     if (f.variant == "no-motors")
         return {{"Balance not judged: the frame has no motors", {}}, {"Enter the motor mounts in Frame.", {}}};
     if (f.variant == "no-mass")

@@ -154,11 +154,12 @@ static void judgeChannels(const Build &build, const Practice &, const Derived &d
 }
 
 static FindingText wordChannels(const Build &build, const Finding &f) {
-    return {{"{0} has {1} channels; {2} are wanted",
-             {displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
-            {"Four for flight, one for the mode, and one for each axis, lamp and switch that is aboard: take a receiver "
-             "with more, or a serial one.",
-             {}}};
+    return {
+        {"{0} has {1} channels; {2} are wanted",
+         {displayName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
+        {"Four for flight, one for the mode, and one for each axis, lamp and switch that is aboard: take a receiver "
+         "with more, or a serial one.",
+         {}}};
 }
 
 static void judgeHalves(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -231,8 +232,8 @@ static void judgeFunctions(const Build &, const Practice &, const Derived &deriv
             silent |= c.sent == ChannelFunction::none || c.wanted == ChannelFunction::none;
             if (!c.isCrossed()) continue;
             ++crossed;
-            f.severity = steers(c.sent) || steers(c.wanted) || f.severity == Severity::stop ? Severity::stop
-                                                                                            : Severity::watch;
+            f.severity =
+                steers(c.sent) || steers(c.wanted) || f.severity == Severity::stop ? Severity::stop : Severity::watch;
             f.inputs.push_back({"sent", double(c.sent), ""});
             f.inputs.push_back({"wanted", double(c.wanted), ""});
         }

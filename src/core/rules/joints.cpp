@@ -99,8 +99,8 @@ static void judgeThroughBody(const Build &build, const Practice &, const Derived
             const auto stop = stopIn(bodies[b], wire);
             // Holes of plates and the hollow of arms are not in their bodies' distance: a pinned point tells.
             if (!stop && kind != OwnerKind::part) continue;
-            const auto at = std::find_if(samples.begin(), samples.end(),
-                                         [&](const Vec3 &p) { return isDeepIn(bodies[b], p); });
+            const auto at =
+                std::find_if(samples.begin(), samples.end(), [&](const Vec3 &p) { return isDeepIn(bodies[b], p); });
             if (!stop && at == samples.end()) continue;
             if (isHollowArm(build, ownerOf(derived.scene, b))) continue;
             f.subjects.push_back(ownerOf(derived.scene, b).id);
@@ -124,8 +124,7 @@ static FindingText wordThroughBody(const Build &build, const Finding &f) {
     if (f.variant == "pinned")
         return {{"{0}: pinned inside {1}", words},
                 {"The two crush each other when it goes on: move the point, or let the wire find its own way.", {}}};
-    return {{"{0}: led through {1}", words},
-            {"The two crush each other when it goes on: lead the wire round it.", {}}};
+    return {{"{0}: led through {1}", words}, {"The two crush each other when it goes on: lead the wire round it.", {}}};
 }
 
 namespace {
@@ -197,23 +196,27 @@ static void judgePads(const Build &build, const Practice &, const Derived &deriv
 }
 
 static FindingText wordPads(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), f.variant,
-                                         wholeNumber(inputOf(f, "wires")), oneDecimal(*f.measured),
-                                         oneDecimal(*f.limit), wholeNumber(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         f.variant,
+                                         wholeNumber(inputOf(f, "wires")),
+                                         oneDecimal(*f.measured),
+                                         oneDecimal(*f.limit),
+                                         wholeNumber(*f.limit)};
     if (inputOf(f, "soldered") == 0)
         return {{"{0}: {2} wires in one contact at \"{1}\"", words},
                 {"A crimp holds one: join them before it, in a Y, and insulate the joint.", {}}};
     if (inputOf(f, "stated") == 0)
-        return {{"{0}: {2} wires on one pad at \"{1}\"", words},
-                {"{5} can share it; with more the first comes off while the last is soldered. Join some before it, in a "
-                 "Y, and insulate the joint.",
-                 words}};
+        return {
+            {"{0}: {2} wires on one pad at \"{1}\"", words},
+            {"{5} can share it; with more the first comes off while the last is soldered. Join some before it, in a "
+             "Y, and insulate the joint.",
+             words}};
     if (inputOf(f, "hole") > 0)
         return {{"{0}: {3} mm of wire for a hole of {4} mm at \"{1}\"", words},
                 {"It does not go in. Take a thinner wire, or join them before it.", {}}};
-    return {{"{0}: {3} mm of wire for a pad of {4} mm at \"{1}\"", words},
-            {"It hangs over and bridges to its neighbour. Take a thinner wire, another pad, or join them before it.",
-             {}}};
+    return {
+        {"{0}: {3} mm of wire for a pad of {4} mm at \"{1}\"", words},
+        {"It hangs over and bridges to its neighbour. Take a thinner wire, another pad, or join them before it.", {}}};
 }
 
 namespace {
@@ -308,7 +311,8 @@ void judgeThreading(const Build &build, const Derived &derived, std::size_t w, s
     for (const auto &use : derived.wiring->holes) {
         if (std::find(use.wires.begin(), use.wires.end(), int(w)) == use.wires.end()) continue;
         const auto &list = build.frame->passThroughs;
-        const auto pass = std::find_if(list.begin(), list.end(), [&](const PassThrough &p) { return p.id == use.pass; });
+        const auto pass =
+            std::find_if(list.begin(), list.end(), [&](const PassThrough &p) { return p.id == use.pass; });
         if (pass == list.end()) continue;
         Aabb box;
         for (const Vec2 &p : pass->outline_mm) box.include(Vec3(p.x(), p.y(), 0));
@@ -351,8 +355,9 @@ static FindingText wordMating(const Build &build, const Finding &f) {
                 {"Crimp or solder the other family onto it, or choose a part with the same.", {}}};
     }
     if (what == "gender")
-        return {{"{0}: both halves have the same contacts", words},
-                {"Of two halves one has pins and one has sockets; the sockets belong on the side that stays live.", {}}};
+        return {
+            {"{0}: both halves have the same contacts", words},
+            {"Of two halves one has pins and one has sockets; the sockets belong on the side that stays live.", {}}};
     if (what == "ways")
         return {{"{0}: a plug of {2} ways for {3} pins of {1}",
                  {words[0], words[1], wholeNumber(*f.measured), wholeNumber(*f.limit)}},
@@ -364,7 +369,8 @@ static FindingText wordMating(const Build &build, const Finding &f) {
         std::string pins;
         const Port *port = wire ? portOf(build, wire->from.part == f.subjects[1] ? wire->from : wire->to) : nullptr;
         if (port)
-            for (const auto &t : turnedPins(*port)) pins += fmt::format("{}{} on {}", pins.empty() ? "" : ", ", t.pin, t.meets);
+            for (const auto &t : turnedPins(*port))
+                pins += fmt::format("{}{} on {}", pins.empty() ? "" : ", ", t.pin, t.meets);
         return {{"{0}: the plug at {1} is on the other way round", words},
                 {inputOf(f, "supply moves") > 0 ? "So {0}: the supply lies on another pin. Turn it, and mark one side."
                                                 : "So {0}. Turn it, and mark one side.",

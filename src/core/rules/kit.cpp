@@ -171,10 +171,11 @@ static void judgeSizes(const Build &build, const Practice &practice, const Deriv
 static FindingText wordSizes(const Build &build, const Finding &f) {
     return {{"{0} has {1} mm to spare beside {2}: measure it",
              {displayName(build, f.subjects[0]), oneDecimal(*f.measured), nameWithin(build, f.subjects[1])}},
-            {f.subjects.size() > 2 ? "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
-                                     "stage, and so of {1}."
-                                   : "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
-                                     "stage.",
+            {f.subjects.size() > 2
+                 ? "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
+                   "stage, and so of {1}."
+                 : "Its size is the catalogue's; below {0} mm the real one decides. Enter it in the Kit "
+                   "stage.",
              {oneDecimal(*f.limit), listNames(build, std::span(f.subjects).subspan(2))}}};
 }
 

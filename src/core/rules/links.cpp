@@ -73,8 +73,9 @@ static FindingText wordNumbering(const Build &build, const Finding &f) {
         for (std::size_t m = 0; m < f.subjects.size(); ++m)
             which += fmt::format("{}{} is number {:g} and by the custom {:g}", m ? ", " : "",
                                  motorName(build, f.subjects[m]), f.inputs[2 * m].value, f.inputs[2 * m + 1].value);
-        return {{"Motors numbered otherwise than {0}: {1}", {build.frame->numbering, which}},
-                {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
+        return {
+            {"Motors numbered otherwise than {0}: {1}", {build.frame->numbering, which}},
+            {"The craft would tip over at take-off: renumber, or choose the numbering that the controller uses.", {}}};
     }
     const std::string motor = motorName(build, f.subjects[0]);
     if (f.variant == "missing")

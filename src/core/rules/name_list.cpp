@@ -10,8 +10,7 @@ namespace waxis {
 std::string listWords(std::span<const std::string> words, std::size_t most) {
     std::string text;
     const std::size_t shown = std::min(most, words.size());
-    for (std::size_t i = 0; i < shown; ++i)
-        text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
+    for (std::size_t i = 0; i < shown; ++i) text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
     if (shown < words.size()) text += fmt::format(" and {} more", words.size() - shown);
     return text;
 }

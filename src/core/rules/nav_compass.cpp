@@ -85,7 +85,8 @@ static FindingText wordThrottle(const Build &build, const Finding &f) {
     return {{inputOf(f, "error at full current") >= 180 ? "Currents overwhelm the compass of {0}"
                                                         : "Currents turn the compass of {0} by up to {1}",
              words},
-            {"In hover {2}; at full current {4}, most by {3}, loose pairs in their worst lie; copper within boards and pack "
+            {"In hover {2}; at full current {4}, most by {3}, loose pairs in their worst lie; copper within boards and "
+             "pack "
              "is not in it. Twist there and back together, lead them elsewhere, or raise the compass.",
              words}};
 }
@@ -170,7 +171,8 @@ std::span<const Rule> navCompassRules() {
         {RuleId::navThrottle,
          "Currents at the compass",
          "The field of the pack's leads comes and goes with the throttle: no calibration takes it away.",
-         "Biot and Savart (Griffiths; Jackson) over the routed wires, loose pairs in their worst lie, the vertical part "
+         "Biot and Savart (Griffiths; Jackson) over the routed wires, loose pairs in their worst lie, the vertical "
+         "part "
          "times the sine of the lean in cruise; heading error by vector addition",
          Stage::radio,
          {Limit::headingNote, Limit::headingWatch, Limit::headingStop, Limit::earthField, Limit::cruisePitch},

@@ -119,8 +119,8 @@ static FindingText wordCapacitor(const Build &build, const Finding &f) {
                 {f.subjects.size() > 2
                      ? "Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer, and so {1}."
                      : "Beyond {0} mm the lead's own inductance keeps it from helping: bring it nearer.",
-                 {wholeNumber(*f.limit), listNames(build, std::span(f.subjects).subspan(std::min<std::size_t>(
-                                             2, f.subjects.size())))}}};
+                 {wholeNumber(*f.limit),
+                  listNames(build, std::span(f.subjects).subspan(std::min<std::size_t>(2, f.subjects.size())))}}};
     if (f.severity == Severity::stop)
         return {{"{0} is rated {1} V and the full pack has {2} V",
                  {name, brief(*f.measured), brief(inputOf(f, "full pack"))}},
@@ -231,10 +231,11 @@ static FindingText wordLiveContacts(const Build &build, const Finding &f) {
             {"{0} has bare wires on the live side", {pack}},
             {"They touch sooner or later: the live side gets the shielded (female) contacts, one wire at a time.", {}}};
     if (f.variant == "exposed")
-        return {{"{0} shows its pins on the live side", {pack}},
-                {"Anything metal across them is a short circuit: the half with covered contacts belongs on the pack, the "
-                 "pins on {0}.",
-                 {nameWithin(build, f.subjects[1])}}};
+        return {
+            {"{0} shows its pins on the live side", {pack}},
+            {"Anything metal across them is a short circuit: the half with covered contacts belongs on the pack, the "
+             "pins on {0}.",
+             {nameWithin(build, f.subjects[1])}}};
     return {{"{0} is soldered to {1}", {pack, nameWithin(build, f.subjects[1])}},
             {"It cannot be taken off to charge, and every wire is live while you work: put a plug between.", {}}};
 }
@@ -325,14 +326,14 @@ static FindingText wordEndurance(const Build &build, const Finding &f) {
     const std::vector<std::string> words{brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
                                          fmt::format("{:.2f}", inputOf(f, "alarm per cell")),
                                          wholeNumber(inputOf(f, "turn back at")), displayName(build, f.loadCase)};
-    return {
-        {"{0} to {1} minutes of hover on {2}",
-         {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
-        {inputOf(f, "cases") > 1 ? "Of {4}, the shortest: {0} A in hover, {1} % kept. Set the alarms to {2} V a cell under "
-                                   "load and {3} mAh used to turn back."
-                                 : "{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used "
-                                   "to turn back.",
-         words}};
+    return {{"{0} to {1} minutes of hover on {2}",
+             {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
+            {inputOf(f, "cases") > 1
+                 ? "Of {4}, the shortest: {0} A in hover, {1} % kept. Set the alarms to {2} V a cell under "
+                   "load and {3} mAh used to turn back."
+                 : "{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used "
+                   "to turn back.",
+             words}};
 }
 
 std::span<const Rule> packsRules() {

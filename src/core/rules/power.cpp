@@ -139,7 +139,8 @@ static FindingText wordRailLoad(const Build &build, const Finding &f) {
         f.loadCase.empty() ? Sentence{"{0} carries {1} %", words} : Sentence{"{0} carries {1} % in {2}", words};
     if (f.variant == "USB")
         return {headline,
-                {"{1} of {2} A at peak, {3} A typical: a computer's port may switch off. Take a charger's, or leave off what "
+                {"{1} of {2} A at peak, {3} A typical: a computer's port may switch off. Take a charger's, or leave "
+                 "off what "
                  "the work does not need.",
                  {loads, brief(inputOf(f, "peak")), brief(inputOf(f, "limit")), brief(inputOf(f, "typical"))}}};
     return {headline,
@@ -244,9 +245,8 @@ static FindingText wordRegulatorHeat(const Build &build, const Finding &f) {
 
 /// Lifts, at each source but the one that gives most, every core that hands its supply on.
 static std::vector<Fix> keepOne(const Build &build, const std::vector<const Rail *> &joined) {
-    const Rail *kept = *std::max_element(joined.begin(), joined.end(), [](auto *a, auto *b) {
-        return a->limit_A.value_or(0) < b->limit_A.value_or(0);
-    });
+    const Rail *kept = *std::max_element(
+        joined.begin(), joined.end(), [](auto *a, auto *b) { return a->limit_A.value_or(0) < b->limit_A.value_or(0); });
     Fix all;
     bool any = false;
     // From the last core of a wire to its first: what is lifted moves the numbers of those behind it.
@@ -258,8 +258,8 @@ static std::vector<Fix> keepOne(const Build &build, const std::vector<const Rail
                 const bool from = wire.from.part == rail->part;
                 if (!from && wire.to.part != rail->part) return false;
                 const PartType *type = typeOfId(build, rail->part);
-                const Signal own = signalAt(build, from ? wire.from : wire.to,
-                                            from ? wire.cores[c].fromPin : wire.cores[c].toPin);
+                const Signal own =
+                    signalAt(build, from ? wire.from : wire.to, from ? wire.cores[c].fromPin : wire.cores[c].toPin);
                 const PowerOutput *output = type ? outputOf(*type, supplyName(own)) : nullptr;
                 return output && output->id == rail->output;
             });
@@ -301,14 +301,14 @@ static void judgeJoinedSupplies(const Build &build, const Practice &practice, co
         if (joined.size() < 2) continue;
         Finding f;
         f.rule = RuleId::pwrJoined;
-        const auto [least, most] = std::minmax_element(
-            joined.begin(), joined.end(), [](auto *a, auto *b) { return a->nominal_V < b->nominal_V; });
+        const auto [least, most] = std::minmax_element(joined.begin(), joined.end(),
+                                                       [](auto *a, auto *b) { return a->nominal_V < b->nominal_V; });
         const bool unlike = (*most)->nominal_V - (*least)->nominal_V > 0.2;
         const bool packs = std::any_of(joined.begin(), joined.end(), [](auto *r) { return r->output == "BAT"; });
         f.variant = unlike ? "unlike" : packs ? "packs" : "like";
-        f.severity = unlike || packs                                 ? Severity::stop
+        f.severity = unlike || packs                             ? Severity::stop
                      : practice.follows("regulators", "several") ? Severity::pass
-                                                                     : Severity::watch;
+                                                                 : Severity::watch;
         for (const Rail *rail : joined) f.subjects.push_back(rail->part);
         f.measured = double(joined.size());
         f.limit = 1;
@@ -331,10 +331,11 @@ static FindingText wordJoinedSupplies(const Build &build, const Finding &f) {
                 {"{0} and {1} V on one piece of copper: the higher one burns what is made for the lower. Keep one, and "
                  "lift the supply leads of the others; grounds stay joined.",
                  {brief(inputOf(f, "least")), brief(inputOf(f, "most"))}}};
-    return {headline,
-            {"The stronger pushes back into the weaker: keep one, and lift the supply leads of the others. Grounds stay "
-             "joined. Who means it chooses so under Regulators in the practice.",
-             {}}};
+    return {
+        headline,
+        {"The stronger pushes back into the weaker: keep one, and lift the supply leads of the others. Grounds stay "
+         "joined. Who means it chooses so under Regulators in the practice.",
+         {}}};
 }
 
 /// Whether a part is fed at a balance plug.

@@ -5,9 +5,9 @@
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
 #include "core/rules/cell_verdict.h"
-#include "core/rules/radio_pairs.h"
 #include "core/rules/gather.h"
 #include "core/rules/name_list.h"
+#include "core/rules/radio_pairs.h"
 #include "core/rules/rule.h"
 
 #include <array>

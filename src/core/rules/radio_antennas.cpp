@@ -59,17 +59,19 @@ static void judgeNearConductor(const Build &, const Practice &practice, const De
 }
 
 static FindingText wordNearConductor(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
-                                         wholeNumber(*f.measured), wholeNumber(*f.limit),
-                                         wholeNumber(inputOf(f, "share of it")),
-                                         f.subjects.size() > 2
-                                             ? " So near one as well: " +
-                                                   listNames(build, std::span(f.subjects).subspan(2)) + "."
-                                             : std::string()};
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]),
+        nameWithin(build, f.subjects[1]),
+        wholeNumber(*f.measured),
+        wholeNumber(*f.limit),
+        wholeNumber(inputOf(f, "share of it")),
+        f.subjects.size() > 2 ? " So near one as well: " + listNames(build, std::span(f.subjects).subspan(2)) + "."
+                              : std::string()};
     return {
         {"{0} is {2} mm from {1}, which conducts", words},
         {*f.practiceLimit == Limit::antennaClear
-             ? "Builders keep {3} mm; a quarter of its wave would be {4} mm. Nearer, the conductor bends its pattern and "
+             ? "Builders keep {3} mm; a quarter of its wave would be {4} mm. Nearer, the conductor bends its pattern "
+               "and "
                "detunes it: move it out, on a tube or mount.{5}"
              : "{3} mm are wanted (a share of its wavelength): nearer, the conductor bends its pattern and detunes it. "
                "Move it out, on a tube or mount.{5}",

@@ -66,11 +66,11 @@ static void judgeMixing(const Build &build, const Practice &practice, const Deri
         constexpr double kWorthAWord_dB = 20;
         if (f.severity == Severity::pass && mix.level_dBm > floorOf(listener) - kWorthAWord_dB)
             f.severity = Severity::note;
-        f.inputs = {{"first sender", a.centre_MHz, "MHz"},  {"second sender", b.centre_MHz, "MHz"},
-                    {"product from", mix.low_MHz, "MHz"},   {"to", mix.high_MHz, "MHz"},
-                    {"arrives", mix.level_dBm, "dBm"},      {"intercept", mix.intercept_dBm, "dBm"},
+        f.inputs = {{"first sender", a.centre_MHz, "MHz"},     {"second sender", b.centre_MHz, "MHz"},
+                    {"product from", mix.low_MHz, "MHz"},      {"to", mix.high_MHz, "MHz"},
+                    {"arrives", mix.level_dBm, "dBm"},         {"intercept", mix.intercept_dBm, "dBm"},
                     {"filter takes off", mix.filter_dB, "dB"}, {"filters stated", mix.stated ? 1.0 : 0.0, ""},
-                    {"times the first", double(mix.p), ""}, {"times the second", double(mix.q), ""}};
+                    {"times the first", double(mix.p), ""},    {"times the second", double(mix.q), ""}};
         if (f.severity == Severity::stop || f.severity == Severity::watch) {
             f.fixes = otherChannels(build, derived.radio, mix);
             for (const RadioUse *sender : {&a, &b})
@@ -99,7 +99,8 @@ static FindingText wordMixing(const Build &build, const Finding &f) {
         : inputOf(f, "filters stated") > 0
             ? "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "
               "the two farther apart."
-            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by some {8} dB; what the filters of the two "
+            : "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by some {8} dB; what the filters of the "
+              "two "
               "take off is assumed. Choose another channel, or set the two farther apart.",
         words};
     return {{f.severity == Severity::note ? "{0} and {1} may mix onto {2}" : "{0} and {1} mix onto {2}", words},
@@ -169,7 +170,8 @@ std::span<const Rule> radioProductsRules() {
         {RuleId::radMixing,
          "Two senders mix",
          "Two strong senders make sums and differences in each other's output stage, and some fall on GPS.",
-         "interval arithmetic; intercept points of order p + q; filters and intercepts as stated, else common practice, "
+         "interval arithmetic; intercept points of order p + q; filters and intercepts as stated, else common "
+         "practice, "
          "no source",
          Stage::radio,
          {Limit::mixIntercept, Limit::mixFilter, Limit::desenseWatch, Limit::desenseStop},

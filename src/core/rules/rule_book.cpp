@@ -40,14 +40,16 @@ std::span<const Rule> schoolRules();
 std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
         std::vector<Rule> rules;
-        for (const auto family :
-             {kitRules,           fitRules,           mountingRules,    accessRules,      sightRules,
-              batteryRules,       foldingRules,       heldRules,        frameRules,       linksRules,
-              navRules,           stackRules,         stackScrewsRules, stackBoardsRules, wiresRules,
-              wireRunsRules,      packsRules,         powerRules,       signalsRules,     radioRules,
-              controllerLinksRules, suppliesRules, jointsRules, wireEdgesRules,
-              radioProductsRules, radioAntennasRules, navCompassRules,  balanceRules,     balanceWeightRules,
-              schoolRules})
+        for (const auto family : {kitRules,           fitRules,           mountingRules,
+                                  accessRules,        sightRules,         batteryRules,
+                                  foldingRules,       heldRules,          frameRules,
+                                  linksRules,         navRules,           stackRules,
+                                  stackScrewsRules,   stackBoardsRules,   wiresRules,
+                                  wireRunsRules,      packsRules,         powerRules,
+                                  signalsRules,       radioRules,         controllerLinksRules,
+                                  suppliesRules,      jointsRules,        wireEdgesRules,
+                                  radioProductsRules, radioAntennasRules, navCompassRules,
+                                  balanceRules,       balanceWeightRules, schoolRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

@@ -117,11 +117,9 @@ static void judgeCrossing(const Build &build, const Practice &, const Derived &d
         // A control wire on a pin that only listens sets nothing, and the picture comes all the same.
         const Severity severity = fault.fault == LinkFault::cannotAnswer ? Severity::watch : Severity::stop;
         Finding f = linkFinding(RuleId::lnkCross, build, derived, fault, severity, word);
-        if (wire && fault.fault == LinkFault::sameWay &&
-            isVideo(signalAt(build, wire->from, fault.fromPin).kind))
+        if (wire && fault.fault == LinkFault::sameWay && isVideo(signalAt(build, wire->from, fault.fromPin).kind))
             f.variant = "picture-" + fault.fromPin;
-        if (wire)
-        {
+        if (wire) {
             auto fix = rightPin(build, *wire, fault.core);
             if (!fix) fix = changedPlaces(build, *derived.links, *wire, fault.core);
             if (fix) f.fixes.push_back(std::move(*fix));
@@ -252,7 +250,8 @@ static void judgeBus(const Build &build, const Practice &practice, const Derived
 
 static FindingText wordBus(const Build &build, const Finding &f) {
     if (startsWith(f, "no-bus"))
-        return {{"The compass of {0} has nowhere to go: no controller aboard has a bus", {nameWithin(build, f.subjects[0])}},
+        return {{"The compass of {0} has nowhere to go: no controller aboard has a bus",
+                 {nameWithin(build, f.subjects[0])}},
                 {"Take a controller with SDA and SCL; or choose \"compass not used\" in the practice.", {}}};
     if (startsWith(f, "compass"))
         return {{"The compass of {0} is not connected", {nameWithin(build, f.subjects[0])}},
@@ -318,8 +317,9 @@ static FindingText wordPinOrder(const Build &build, const Finding &f) {
                                      pinIndex(*to, core.toPin) + 1);
     }
     if (startsWith(f, "supply"))
-        return {{"{0}, plugged in as it comes, lays the supply on a signal pin", {displayName(build, f.subjects[0])}},
-                {"Move pin {0} in the housing first. Read both orders off the parts and confirm them in Kit.", {moves}}};
+        return {
+            {"{0}, plugged in as it comes, lays the supply on a signal pin", {displayName(build, f.subjects[0])}},
+            {"Move pin {0} in the housing first. Read both orders off the parts and confirm them in Kit.", {moves}}};
     return {{"{0}: the pin orders differ", {displayName(build, f.subjects[0])}},
             {"Move pin {0} in the housing before plugging in; compare both with what is printed.", {moves}}};
 }

@@ -47,13 +47,15 @@ static void judgeDark(const Build &build, const Practice &, const Derived &deriv
 
 static FindingText wordDark(const Build &build, const Finding &f) {
     const auto dark = std::size_t(inputOf(f, "dark"));
-    const std::vector<std::string> words{displayName(build, f.loadCase), listNames(build, std::span(f.subjects).first(dark)),
+    const std::vector<std::string> words{displayName(build, f.loadCase),
+                                         listNames(build, std::span(f.subjects).first(dark)),
                                          listNames(build, std::span(f.subjects).subspan(dark))};
     if (f.variant == "flight")
-        return {{"{0}: no supply for {1}", words},
-                {"What feeds it elsewhere is not aboard or not fed itself. Give it a source of its own, or leave it out "
-                 "of this case.",
-                 words}};
+        return {
+            {"{0}: no supply for {1}", words},
+            {"What feeds it elsewhere is not aboard or not fed itself. Give it a source of its own, or leave it out "
+             "of this case.",
+             words}};
     return {{"{0}: dark are {1}", words}, {"Alive are {2}.", words}};
 }
 
@@ -113,8 +115,7 @@ void judgeDiode(const InsertAt &at, std::vector<Finding> &out) {
 }
 
 /// What a resistor, or a diode, takes off a supply and turns into heat.
-void judgeLoss(const Build &build, const PowerReport &power, const InsertAt &at,
-               std::vector<Finding> &out) {
+void judgeLoss(const Build &build, const PowerReport &power, const InsertAt &at, std::vector<Finding> &out) {
     const auto &e = *at.type.electrical;
     if (!carriesPower(at.kind) || !at.current || !at.current->known) return;
     const double amperes = at.current->typical_A, peak_A = at.current->peak_A;
@@ -161,8 +162,7 @@ void judgeRating(const InsertAt &at, std::vector<Finding> &out) {
 }
 
 /// By what its type states.
-void judgeInsert(const Build &build, const PowerReport &power, const InsertAt &at,
-                 std::vector<Finding> &out) {
+void judgeInsert(const Build &build, const PowerReport &power, const InsertAt &at, std::vector<Finding> &out) {
     if (!at.type.electrical) {
         out.push_back(insertFinding(at, "unstated", Severity::unknown));
         return;
@@ -176,8 +176,7 @@ void judgeInsert(const Build &build, const PowerReport &power, const InsertAt &a
 
 } // namespace
 
-static void judgeInline(const Build &build, const Practice &, const Derived &derived,
-                        std::vector<Finding> &out) {
+static void judgeInline(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     for (std::size_t w = 0; w < build.wires.size(); ++w) {
         const Wire &wire = build.wires[w];
         for (std::size_t i = 0; i < wire.inserts.size(); ++i) {
@@ -212,13 +211,15 @@ static FindingText wordInline(const Build &build, const Finding &f) {
         return {{"What {0} in {1} does is not stated", words},
                 {"Enter its rating, resistance or capacitance in the Kit stage.", {}}};
     if (what == "blocks")
-        return {{"{0} in {1} blocks {2}", words},
-                {"A capacitor in series hands on a picture or a sound; direct current and slow signals end at it.", {}}};
+        return {
+            {"{0} in {1} blocks {2}", words},
+            {"A capacitor in series hands on a picture or a sound; direct current and slow signals end at it.", {}}};
     if (what == "one-way")
         return {{"{0} in {1} lets {2} through one way only", words},
                 {"A signal line is driven both up and down: take the diode out, or know why it is there.", {}}};
     if (what == "turned")
-        return {{"{0} in {1} is the wrong way round", words}, {"Nothing gets through: the ring looks to the load.", {}}};
+        return {{"{0} in {1} is the wrong way round", words},
+                {"Nothing gets through: the ring looks to the load.", {}}};
     words.push_back(f.measured ? brief(*f.measured) : std::string());
     words.push_back(f.limit ? brief(*f.limit) : std::string());
     if (what == "heat")

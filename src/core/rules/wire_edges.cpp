@@ -57,8 +57,9 @@ std::optional<double> besideRim_mm(const Frame &frame, const Plate &plate, const
     std::vector<std::vector<Vec2>> rings{plate.outline_mm};
     rings.insert(rings.end(), plate.cutouts_mm.begin(), plate.cutouts_mm.end());
     const bool inside = contains({plate.outline_mm, {}}, p);
-    const bool inCutout = std::any_of(plate.cutouts_mm.begin(), plate.cutouts_mm.end(),
-                                      [&](const auto &ring) { return contains({ring, {}}, p); });
+    const bool inCutout = std::any_of(plate.cutouts_mm.begin(), plate.cutouts_mm.end(), [&](const auto &ring) {
+        return contains({ring, {}}, p);
+    });
     if (inside && !inCutout) return std::nullopt;
     double least = 1e300;
     for (const auto &ring : rings)
@@ -96,7 +97,8 @@ std::optional<Vec3> onRim(const Frame &frame, const Plate &plate, const std::vec
     return std::nullopt;
 }
 
-/// Wires that go round the rim of a plate, or through a cut-out, from one face to the other; one finding for each plate.
+/// Wires that go round the rim of a plate, or through a cut-out, from one face to the other; one finding for each
+/// plate.
 void judgeRims(const Build &build, const Derived &derived, std::vector<Finding> &out) {
     constexpr double kStep_mm = 1;
     const Frame &frame = *build.frame;
@@ -168,10 +170,11 @@ static FindingText wordHoleEdge(const Build &build, const Finding &f) {
         for (std::size_t i = 1; i < f.subjects.size() && i <= kMost; ++i)
             wires += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
         if (f.subjects.size() > kMost + 1) wires += fmt::format(" and {} more", f.subjects.size() - 1 - kMost);
-        return {{"Round the bare edge of {0}: {1}", {nameWithin(build, f.subjects[0]), wires}},
-                {"Vibration saws through the jacket, and carbon conducts: a slow short. Tape the edge, sleeve the wires, "
-                 "or tie them back.",
-                 {}}};
+        return {
+            {"Round the bare edge of {0}: {1}", {nameWithin(build, f.subjects[0]), wires}},
+            {"Vibration saws through the jacket, and carbon conducts: a slow short. Tape the edge, sleeve the wires, "
+             "or tie them back.",
+             {}}};
     }
     return {
         {"Bare {0} edge under {1}",

@@ -34,7 +34,8 @@ static double bears(const Build &build, const Derived &derived, const WireMeetin
         return kind == SignalKind::serialTx || kind == SignalKind::serialRx || kind == SignalKind::busData ||
                kind == SignalKind::busClock || kind == SignalKind::channel;
     });
-    const bool picture = derived.wiring->wires[b].role == WireRole::video || derived.wiring->wires[b].role == WireRole::coax;
+    const bool picture =
+        derived.wiring->wires[b].role == WireRole::video || derived.wiring->wires[b].role == WireRole::coax;
     return digital && !picture ? times * kDigital : times;
 }
 
@@ -178,7 +179,8 @@ static void judgeWireSpan(const Build &build, const Practice &practice, const De
         f.subjects.insert(f.subjects.end(), unrelieved.begin(), unrelieved.end());
         f.unit = "mm";
         const bool free = route.widestSpan_mm > longest_mm;
-        f.inputs = {{"widest", route.widestSpan_mm, "mm"}, {"first held", latest_mm, "mm"}, {"relief", relief_mm, "mm"}};
+        f.inputs = {
+            {"widest", route.widestSpan_mm, "mm"}, {"first held", latest_mm, "mm"}, {"relief", relief_mm, "mm"}};
         if (free || unrelieved.empty()) {
             f.variant = "span";
             f.measured = route.widestSpan_mm;
@@ -204,9 +206,9 @@ static FindingText wordWireSpan(const Build &build, const Finding &f) {
     std::string plugs;
     for (std::size_t i = 1; i < f.subjects.size(); ++i)
         plugs += (i > 1 ? " and " : "") + nameWithin(build, f.subjects[i]);
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), wholeNumber(*f.measured), plugs,
-                                         wholeNumber(inputOf(f, "first held")), wholeNumber(inputOf(f, "relief")),
-                                         wholeNumber(*f.limit)};
+    const std::vector<std::string> words{
+        displayName(build, f.subjects[0]),     wholeNumber(*f.measured),          plugs,
+        wholeNumber(inputOf(f, "first held")), wholeNumber(inputOf(f, "relief")), wholeNumber(*f.limit)};
     if (f.variant == "relief")
         return {{"{0}: first held {1} mm from the plug at {2}", words},
                 {"A small plug comes off when its wire pulls: tie it within {4} mm.", words}};
@@ -348,7 +350,7 @@ static void judgeNoisyNeighbours(const Build &build, const Practice &practice, c
         const PartType *type = typeOf(build, part);
         const auto limit = type ? quietFrom(*type) : std::nullopt;
         if (!limit) continue;
-        constexpr double kBeyond_mm = 5;    // passes that are worth telling as close calls
+        constexpr double kBeyond_mm = 5;     // passes that are worth telling as close calls
         constexpr double kLattice_mm = 0.05; // routes lie on a lattice: what is nearer by less is not nearer
         Finding f;
         f.rule = RuleId::wirEscGap;
@@ -385,13 +387,14 @@ static FindingText wordNoisyNeighbours(const Build &build, const Finding &f) {
     const std::vector<std::string> words{displayName(build, f.subjects[1]), oneDecimal(*f.measured),
                                          nameWithin(build, f.subjects[0]), oneDecimal(*f.limit),
                                          others.empty() ? std::string() : " Too near as well: " + others + "."};
-    return {{"{0}: {1} mm from {2}", words},
-            {f.variant == "esc"
-                 ? "Speed controllers switch hard: keep leads of pictures, receivers and GPS {3} mm away, or shield "
-                   "them.{4}"
-                 : "Senders, cameras and regulators are loud: keep leads of pictures, receivers and GPS {3} mm away, or "
-                   "shield them.{4}",
-             words}};
+    return {
+        {"{0}: {1} mm from {2}", words},
+        {f.variant == "esc"
+             ? "Speed controllers switch hard: keep leads of pictures, receivers and GPS {3} mm away, or shield "
+               "them.{4}"
+             : "Senders, cameras and regulators are loud: keep leads of pictures, receivers and GPS {3} mm away, or "
+               "shield them.{4}",
+         words}};
 }
 
 static void judgeStiffWires(const Build &build, const Practice &practice, const Derived &derived,

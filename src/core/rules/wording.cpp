@@ -181,10 +181,10 @@ Sentence wordFix(const Build &build, const Fix &fix) {
     const std::string count = std::to_string(1 + fix.then.size());
     if (areAll(WireChange::Kind::tie)) return {"Tie it down in {0} places", {count}};
     if (areAll(WireChange::Kind::sleeve)) return {"Sleeve the {0} wires", {count}};
-    if (const auto *wire = fix.as<WireChange>(); wire && areAll(WireChange::Kind::gauge) &&
-                                                 std::all_of(fix.then.begin(), fix.then.end(), [&](const Fix &f) {
-                                                     return f.as<WireChange>()->gauge_AWG == wire->gauge_AWG;
-                                                 }))
+    if (const auto *wire = fix.as<WireChange>();
+        wire && areAll(WireChange::Kind::gauge) && std::all_of(fix.then.begin(), fix.then.end(), [&](const Fix &f) {
+            return f.as<WireChange>()->gauge_AWG == wire->gauge_AWG;
+        }))
         return {"Use AWG {1} for the {0} wires", {count, std::to_string(wire->gauge_AWG)}};
     if (areAll(WireChange::Kind::tapeEdges)) return {"Tape the edges under the {0} wires", {count}};
     std::string all = words.text();

@@ -1,8 +1,8 @@
 #include "core/studies/radio_places.h"
 
 #include "core/analysis/analysis.h"
-#include "core/edits/radio_edits.h"
 #include "core/clearance/clearance_world.h"
+#include "core/edits/radio_edits.h"
 #include "core/radio/radio_report.h"
 #include "core/scene/scene.h"
 #include "core/survey/at_hand.h"

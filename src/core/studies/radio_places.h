@@ -20,11 +20,11 @@ struct PlaceReport {
     std::optional<double> sender_mm;                         ///< nearest antenna that sends
     std::optional<double> rise_dB;                           ///< worst rise of its noise floor
     std::optional<double> constant_deg, hover_deg, full_deg; ///< heading errors
-    std::optional<double> loud_mm;       ///< nearest sender's, camera's, regulator's or speed controller's body
-    std::optional<double> magnet_mm;     ///< nearest magnet to the compass
-    std::optional<double> steel_mm;      ///< nearest steel to it, within twice the practice's distance
-    std::optional<double> leadSpare_mm;  ///< of the supplied lead that is shortest for it; negative: does not reach
-    double wire_mm = 0;                                      ///< all wires to it, as cut
+    std::optional<double> loud_mm;      ///< nearest sender's, camera's, regulator's or speed controller's body
+    std::optional<double> magnet_mm;    ///< nearest magnet to the compass
+    std::optional<double> steel_mm;     ///< nearest steel to it, within twice the practice's distance
+    std::optional<double> leadSpare_mm; ///< of the supplied lead that is shortest for it; negative: does not reach
+    double wire_mm = 0;                 ///< all wires to it, as cut
     bool wired = false;
     int stop = 0, watch = 0; ///< findings that name the part
     std::string meets;       ///< what it would stand in; empty: free

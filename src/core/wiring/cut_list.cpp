@@ -78,8 +78,8 @@ CutList cutList(const Build &build, const Practice &practice, const WiringReport
             row.wire = wire.id;
             row.name = wire.name;
             row.colour = wire.lay == WireLay::coax ? "coax"
-                         : core.colour.empty()     ? std::string(customaryColour(signalAt(build, wire.from, core.fromPin)))
-                                                   : core.colour;
+                         : core.colour.empty() ? std::string(customaryColour(signalAt(build, wire.from, core.fromPin)))
+                                               : core.colour;
             row.gauge_AWG = wire.lay == WireLay::coax ? 0 : gaugeOf(build, wire, core);
             row.length_mm = report.cut_mm;
             row.cut = wordFor(report.verdict);

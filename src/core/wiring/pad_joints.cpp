@@ -16,7 +16,7 @@ static constexpr double kStranded = 1.13;
 
 SolderHeat PadJoints::heat() const {
     constexpr double kLight_mm2 = 0.25, kMiddle_mm2 = 1.0;
-    return copper_mm2 <= kLight_mm2 ? SolderHeat::light
+    return copper_mm2 <= kLight_mm2    ? SolderHeat::light
            : copper_mm2 <= kMiddle_mm2 ? SolderHeat::middle
                                        : SolderHeat::heavy;
 }

@@ -11,15 +11,37 @@ std::string writeCutList(const CutList &list) {
                         "twist group", "sleeve mm", "in line",   "from",      "to",  "total mm",   "pieces"};
     std::vector<CsvRow> rows;
     for (const auto &r : list.rows)
-        rows.push_back({r.label, r.colour, r.gauge_AWG > 0 ? fmt::format("{}", r.gauge_AWG) : std::string(),
-                        fmt::format("{:.0f}", r.length_mm), r.cut, r.stripFrom, r.stripTo, r.twistGroup,
-                        r.sleeve_mm > 0 ? fmt::format("{:g}", r.sleeve_mm) : std::string(), r.inLine, r.from, r.to, {},
+        rows.push_back({r.label,
+                        r.colour,
+                        r.gauge_AWG > 0 ? fmt::format("{}", r.gauge_AWG) : std::string(),
+                        fmt::format("{:.0f}", r.length_mm),
+                        r.cut,
+                        r.stripFrom,
+                        r.stripTo,
+                        r.twistGroup,
+                        r.sleeve_mm > 0 ? fmt::format("{:g}", r.sleeve_mm) : std::string(),
+                        r.inLine,
+                        r.from,
+                        r.to,
+                        {},
                         {}});
     // Totals stand in columns of their own: who adds up the lengths gets the pieces.
     auto total = [&](const std::string &label, const std::string &colour, const std::string &gauge,
                      const std::string &sleeve, double length_mm, int pieces) {
-        rows.push_back({label, colour, gauge, {}, {}, {}, {}, {}, sleeve, {}, {}, {},
-                        length_mm > 0 ? fmt::format("{:.0f}", length_mm) : std::string(), fmt::format("{}", pieces)});
+        rows.push_back({label,
+                        colour,
+                        gauge,
+                        {},
+                        {},
+                        {},
+                        {},
+                        {},
+                        sleeve,
+                        {},
+                        {},
+                        {},
+                        length_mm > 0 ? fmt::format("{:.0f}", length_mm) : std::string(),
+                        fmt::format("{}", pieces)});
     };
     for (const auto &s : list.stock)
         total("stock", s.colour, fmt::format("{}", s.gauge_AWG), {}, s.metres * 1e3, s.pieces);

@@ -169,11 +169,20 @@ OrderedJson radioJson(const Analysis &analysis) {
                            {"rise_dB", h.rise_dB}};
     });
     out["mixes"] = listOf(report.mixes, [&](const MixProduct &m) {
-        return OrderedJson{{"first", id(m.first)}, {"times", m.p},           {"second", id(m.second)},
-                           {"timesSecond", m.q},   {"to", id(m.listener)},   {"mixesIn", id(m.at)},
-                           {"low_MHz", m.low_MHz}, {"high_MHz", m.high_MHz}, {"arrives_dBm", m.level_dBm},
-                           {"rise_dB", m.rise_dB}, {"host_dBm", m.host_dBm},  {"guest_dBm", m.guest_dBm},
-                           {"intercept_dBm", m.intercept_dBm},                {"filter_dB", m.filter_dB},
+        return OrderedJson{{"first", id(m.first)},
+                           {"times", m.p},
+                           {"second", id(m.second)},
+                           {"timesSecond", m.q},
+                           {"to", id(m.listener)},
+                           {"mixesIn", id(m.at)},
+                           {"low_MHz", m.low_MHz},
+                           {"high_MHz", m.high_MHz},
+                           {"arrives_dBm", m.level_dBm},
+                           {"rise_dB", m.rise_dB},
+                           {"host_dBm", m.host_dBm},
+                           {"guest_dBm", m.guest_dBm},
+                           {"intercept_dBm", m.intercept_dBm},
+                           {"filter_dB", m.filter_dB},
                            {"filtersStated", m.stated}};
     });
     out["clocks"] = listOf(report.clocks, [&](const ClockHit &c) {

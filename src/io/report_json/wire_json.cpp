@@ -321,9 +321,8 @@ OrderedJson cutListJson(const Build &build, const Analysis &analysis) {
         OrderedJson entry{{"part", j.part}, {"port", j.port}, {"pin", j.pin}, {"soldered", j.isSoldered()}};
         entry["cores"] = OrderedJson::array();
         for (const auto &core : j.cores)
-            entry["cores"].push_back({{"wire", build.wires[std::size_t(core.wire)].id},
-                                      {"core", core.core},
-                                      {"gauge_AWG", core.gauge_AWG}});
+            entry["cores"].push_back(
+                {{"wire", build.wires[std::size_t(core.wire)].id}, {"core", core.core}, {"gauge_AWG", core.gauge_AWG}});
         entry["copper_mm2"] = j.copper_mm2;
         entry["heat"] = j.isSoldered() ? OrderedJson(heatWord(j.heat())) : OrderedJson();
         entry["wants_mm"] = j.wants_mm;

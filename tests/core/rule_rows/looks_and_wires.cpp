@@ -374,12 +374,16 @@ std::vector<Row> lookRows() {
              s.type("a", [](PartType &type) { type.ports.back().contacts = Contacts::exposed; });
          },
          stop, 0, "a shows its pins on the live side", "exposed"},
-        {"PWR-7 sockets on the pack", pwrContacts,
+        {"PWR-7 sockets on the pack",
+         pwrContacts,
          [](Setting &s) {
              pack(s, PortKind::plug, "power plug");
              s.type("a", [](PartType &type) { type.ports.back().contacts = Contacts::covered; });
          },
-         pass, 0, {}, "mates"},
+         pass,
+         0,
+         {},
+         "mates"},
         {"PWR-7 soldered", pwrContacts, [](Setting &s) { pack(s, PortKind::pads, "power plug"); }, watch, 0,
          "is soldered to b", "soldered"},
         {"PWR-8 on a rail", pwrTap, [](Setting &s) { tap(s, "9V", "rail"); }, pass},

@@ -100,7 +100,8 @@ std::vector<Row> powerRows() {
         {"PWR-2 sags", pwrRange, [](Setting &s) { supplied(s, 4.9, 6, 5, 9); }, watch, -0.1, "sags to", "sags"},
         {"PWR-2 never enough", pwrRange, [](Setting &s) { supplied(s, 4.8, 4.9, 5, 9); }, stop, -0.2, "wants 5 V",
          "low"},
-        {"PWR-2 from its own USB socket", pwrRange,
+        {"PWR-2 from its own USB socket",
+         pwrRange,
          [](Setting &s) {
              supplied(s, 4.8, 4.9, 5, 9);
              Rail &rail = s.powerReport.rails.back();
@@ -133,8 +134,10 @@ std::vector<Row> powerRows() {
              s.follow("regulators", "several");
          },
          pass, 0},
-        {"PWR-4 two unlike", pwrJoined, [](Setting &s) { joined(s, "5V", 9, 1, 1); }, stop, -1, "a and b feed one rail", "unlike"},
-        {"PWR-4 two packs", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 1); }, stop, -1, "a and b feed one rail", "packs"},
+        {"PWR-4 two unlike", pwrJoined, [](Setting &s) { joined(s, "5V", 9, 1, 1); }, stop, -1, "a and b feed one rail",
+         "unlike"},
+        {"PWR-4 two packs", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 1); }, stop, -1, "a and b feed one rail",
+         "packs"},
         {"PWR-4 never together", pwrJoined, [](Setting &s) { joined(s, "BAT", 5, 1, 2); }, {}},
         {"PWR-4 not joined", pwrJoined, [](Setting &s) { joined(s, "5V", 5, 1, 1, 1); }, {}},
     };

@@ -104,7 +104,8 @@ std::vector<Row> radioRows() {
         {"RAD-1 far enough", radSeparation, [](Setting &s) { apart(s, 100); }, pass, 0, {}, "sender"},
         {"RAD-1 nearer", radSeparation, [](Setting &s) { apart(s, 99); }, watch, -1, "99 mm from the antenna of b",
          "sender"},
-        {"RAD-1 nearer, and heard: the noise tells it", radSeparation,
+        {"RAD-1 nearer, and heard: the noise tells it",
+         radSeparation,
          [](Setting &s) {
              apart(s, 99);
              RadioCell &cell = s.radioReport.cells[0];
@@ -112,8 +113,12 @@ std::vector<Row> radioRows() {
              cell.floor_dBm = -100;
              cell.heard_dBm = -90;
          },
-         {}, 0, {}, "sender"},
-        {"RAD-1 nearer, and close to overload", radSeparation,
+         {},
+         0,
+         {},
+         "sender"},
+        {"RAD-1 nearer, and close to overload",
+         radSeparation,
          [](Setting &s) {
              apart(s, 99);
              RadioCell &cell = s.radioReport.cells[0];
@@ -122,7 +127,10 @@ std::vector<Row> radioRows() {
              cell.heard_dBm = cell.spilled_dBm = -200;
              cell.blockingMargin_dB = limitOf(Limit::blockingReserve) - 0.1;
          },
-         {}, 0, {}, "sender"},
+         {},
+         0,
+         {},
+         "sender"},
         {"RAD-1 nearer, and hardly heard", radSeparation,
          [](Setting &s) {
              apart(s, 99);

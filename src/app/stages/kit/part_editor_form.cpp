@@ -2,8 +2,8 @@
 #include "app/stages/kit/part_editor.h"
 
 #include "app/stages/kit/part_fields.h"
-#include "app/widgets/function_text.h"
 #include "app/widgets/file_dialogs.h"
+#include "app/widgets/function_text.h"
 
 #include <QPushButton>
 #include <memory>
@@ -239,7 +239,8 @@ void PartEditor::makePortsForm() {
             if (list) type_.functions = *list;
             return list.has_value();
         },
-        tr("Receivers: what they send on channel 1, 2, ...; controllers: what they expect there; others: what they want. "
+        tr("Receivers: what they send on channel 1, 2, ...; controllers: what they expect there; others: what they "
+           "want. "
            "Words: %1")
             .arg(app::functionWords()));
 }
@@ -275,7 +276,8 @@ void PartEditor::makePlugsTable() {
              }},
             {tr("Contacts"), 76, [](const Port &p) { return fromView(io::nameOf(p.contacts)); },
              [](Port &p, const QString &text) { return setWord(p.contacts, text); }, wordsUpTo(Contacts::exposed)},
-            flagColumn(tr("Keyed"), 46, &Port::keyed), flagColumn(tr("Locks"), 46, &Port::locks),
+            flagColumn(tr("Keyed"), 46, &Port::keyed),
+            flagColumn(tr("Locks"), 46, &Port::locks),
             {tr("Rows"), 42, [](const Port &p) { return QString::number(p.rows); },
              [](Port &p, const QString &text) {
                  const auto rows = readLength(text);

@@ -346,8 +346,9 @@ void PartEditor::makeMagnetismForm() {
     line(
         tr("Compass chip turned, °"), "type-compass-turn",
         [this] {
-            return type_.magnetics && type_.magnetics->compassTurn_deg != 0 ? numberText(type_.magnetics->compassTurn_deg)
-                                                                            : QString();
+            return type_.magnetics && type_.magnetics->compassTurn_deg != 0
+                       ? numberText(type_.magnetics->compassTurn_deg)
+                       : QString();
         },
         [this](const QString &text) {
             double turn = 0;

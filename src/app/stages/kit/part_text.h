@@ -27,8 +27,8 @@ bool canBeTyped(const Shape &shape);
 std::optional<Vec3> readDirection(const QString &text);
 QString directionText(const Vec3 &direction);
 
-/// "5V GND TX:one-wire@3.3 !RX CH1=roll": what the pin is for behind a colon, its channel's function behind =, the level
-/// in volts behind @, ! for a line that is inverted.
+/// "5V GND TX:one-wire@3.3 !RX CH1=roll": what the pin is for behind a colon, its channel's function behind =, the
+/// level in volts behind @, ! for a line that is inverted.
 std::vector<Pin> readPins(const QString &text);
 QString pinsText(const std::vector<Pin> &pins);
 

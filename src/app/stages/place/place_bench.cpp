@@ -10,6 +10,7 @@
 #include "app/stages/place/solid_pane.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/bench_bar.h"
+#include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"
 #include "core/edits/perch_edits.h"
 
@@ -89,10 +90,10 @@ PlaceBench::PlaceBench(app::Document &document, const theme::Theme &theme, QWidg
             next.types.edit([&](TypeTable &table) { table.insert(*shipped); });
         const QString name = QString::fromStdString(old->name);
         const std::string was = old->type;
-        EditResult changed = changeType(next, old->id, type.toStdString());
+        EditResult changed = replaceType(next, old->id, type.toStdString());
         if (all)
             for (const auto &other : document_.build().parts)
-                if (changed && other.type == was) changed = changeType(*changed, other.id, type.toStdString());
+                if (changed && other.type == was) changed = replaceType(*changed, other.id, type.toStdString());
         if (document_.edit(all ? tr("Replace all like %1").arg(name) : tr("Replace %1").arg(name), changed)) {
             library_->replace({});
             document_.select(part);

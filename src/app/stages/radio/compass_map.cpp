@@ -104,11 +104,9 @@ app::Background<FieldMap>::Work CompassMap::prepare() {
     const Vec2 low(std::min(a.x(), b.x()), std::min(a.y(), b.y())),
         high(std::max(a.x(), b.x()), std::max(a.y(), b.y()));
     const double step = std::max(kStep_mm, (high - low).maxCoeff() / 90);
-    return
-        [sources = document_.analysis().derived.radio->sources, loadCase = std::size_t(document_.loadCase()), low, high,
-         z = z_mm_, step, lean = document_.analysis().practice[Limit::cruisePitch]](const std::atomic<bool> &) {
-            return fieldMap(sources, loadCase, low, high, z, step, lean);
-        };
+    return [sources = document_.analysis().derived.radio->sources, loadCase = std::size_t(document_.loadCase()), low,
+            high, z = z_mm_, step, lean = document_.analysis().practice[Limit::cruisePitch]](
+               const std::atomic<bool> &) { return fieldMap(sources, loadCase, low, high, z, step, lean); };
 }
 
 double CompassMap::level_uT(double x, double y) const {

@@ -68,16 +68,16 @@ void JointsPage::refresh() {
         else
             ++crimps;
         const auto heat = heatWord(joint.heat());
-        const QStringList texts{
-            QString::fromStdString(displayName(build, joint.part)),
-            QString::fromStdString(joint.port),
-            QString::fromStdString(joint.pin),
-            wires.join(QStringLiteral(", ")),
-            awg.join(QStringLiteral(", ")),
-            QString::number(joint.copper_mm2, 'f', 2),
-            QString::number(joint.wants_mm, 'f', 1),
-            joint.has_mm ? QString::number(*joint.has_mm, 'f', 1) : tr("–"),
-            joint.isSoldered() ? QString::fromUtf8(heat.data(), qsizetype(heat.size())) : tr("crimped")};
+        const QStringList texts{QString::fromStdString(displayName(build, joint.part)),
+                                QString::fromStdString(joint.port),
+                                QString::fromStdString(joint.pin),
+                                wires.join(QStringLiteral(", ")),
+                                awg.join(QStringLiteral(", ")),
+                                QString::number(joint.copper_mm2, 'f', 2),
+                                QString::number(joint.wants_mm, 'f', 1),
+                                joint.has_mm ? QString::number(*joint.has_mm, 'f', 1) : tr("–"),
+                                joint.isSoldered() ? QString::fromUtf8(heat.data(), qsizetype(heat.size()))
+                                                   : tr("crimped")};
         for (int c = 0; c < int(texts.size()); ++c) {
             QTableWidgetItem *item = table_->item(row, c);
             if (!item) table_->setItem(row, c, item = new QTableWidgetItem);
@@ -87,13 +87,14 @@ void JointsPage::refresh() {
             if (c >= 4 && c <= 7) item->setFont(theme_.numbers(12));
         }
     }
-    sum_->setText(joints.empty() ? QString()
-                                 : tr("Soldered: %1 light, %2 middle, %3 heavy; crimped: %4.  Solder with air moving past "
-                                      "you and no pack connected; fumes and hot tips hurt.")
-                                       .arg(heats[0])
-                                       .arg(heats[1])
-                                       .arg(heats[2])
-                                       .arg(crimps));
+    sum_->setText(joints.empty()
+                      ? QString()
+                      : tr("Soldered: %1 light, %2 middle, %3 heavy; crimped: %4.  Solder with air moving past "
+                           "you and no pack connected; fumes and hot tips hurt.")
+                            .arg(heats[0])
+                            .arg(heats[1])
+                            .arg(heats[2])
+                            .arg(crimps));
 }
 
 void JointsPage::showEvent(QShowEvent *event) {

@@ -31,7 +31,10 @@ WireBench::WireBench(app::Document &document, const theme::Theme &theme, QWidget
     auto *bar = theme::makeBenchBar(theme_, this);
     auto *line = static_cast<QHBoxLayout *>(bar->layout());
     tabs_ = theme::addPageTabs(*bar,
-                               {{tr("Routes"), "page-routes"}, {tr("Pins"), "page-pins"}, {tr("Cut list"), "page-cut"}, {tr("Joints"), "page-joints"}},
+                               {{tr("Routes"), "page-routes"},
+                                {tr("Pins"), "page-pins"},
+                                {tr("Cut list"), "page-cut"},
+                                {tr("Joints"), "page-joints"}},
                                [this](int page) { showPage(Page(page)); });
     auto *view = new QToolButton;
     view->setText(tr("Plan"));

@@ -289,13 +289,16 @@ void WireMap::mousePressEvent(QMouseEvent *event) {
         return;
     }
     if (event->button() != Qt::LeftButton) return;
-    if (const auto grip = gripAt(now_)) {
+    // A tie or bend beside a port: whichever the pointer is nearer to.
+    const auto grip = gripAt(now_);
+    const auto port = portAt(now_);
+    if (grip && (!port || away(pixel(grip->at_mm), now_) <= away(pixel(port->at_mm), now_))) {
         held_ = *grip;
         startBuild_ = document_.build();
         mode_ = Mode::moving;
         return;
     }
-    if (const auto port = portAt(now_)) {
+    if (port) {
         joinFrom_ = port;
         mode_ = Mode::joining;
         takers_.clear();
