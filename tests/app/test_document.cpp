@@ -213,7 +213,7 @@ private slots:
         openDemo(document);
         QSignalSpy changed(&document, &Document::loadCaseChanged);
         document.setLoadCase(1);
-        QVERIFY(std::abs(massNow(document) - 943.2) < 0.06);
+        QVERIFY(std::abs(massNow(document) - 950.1) < 0.06);
         document.setLoadCase(99);
         document.setLoadCase(-1);
         QCOMPARE(document.loadCase(), 1);

@@ -284,7 +284,7 @@ private slots:
                      text.detail.text().c_str());
         }
         QCOMPARE(analysis.counts.stop, 11);
-        QCOMPARE(analysis.counts.watch, 15);
+        QCOMPARE(analysis.counts.watch, 17);
         QCOMPARE(analysis.counts.note, 19);
         QCOMPARE(analysis.counts.unknown, 1);
     }

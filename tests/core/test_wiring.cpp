@@ -191,6 +191,19 @@ private slots:
             QVERIFY(findingsOf(*mended, RuleId::wirLength).empty());
         }
     }
+    void aSuppliedLeadHasTheGaugeThatItHas() {
+        Build build = twoBoards();
+        build.types.edit([&](TypeTable &types) { typeIn(types, "a").leads = {{"out", 200, 28, ""}}; });
+        // The gauge of the lead itself changes nothing; another one is cut new, and weighs as a whole.
+        const auto same = setGauge(build, "w", 28), thicker = setGauge(build, "w", 22);
+        QVERIFY(same && thicker);
+        QVERIFY(same->wires[0].make == WireMake::asSupplied && reportOf(*same).mass_g < 0);
+        QVERIFY(thicker->wires[0].make == WireMake::stock && reportOf(*thicker).mass_g > 0);
+        // A file may say otherwise: what is cut off is still thin wire.
+        Build told = build;
+        told.wires[0].gauge_AWG = 22;
+        QCOMPARE(reportOf(told).mass_g, reportOf(build).mass_g);
+    }
     void readyMadeCablesComeInLengths() {
         Build build = twoBoards();
         build.types.edit([](TypeTable &types) {

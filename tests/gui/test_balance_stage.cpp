@@ -167,7 +167,7 @@ private slots:
         QTest::mouseClick(table.viewport(), Qt::LeftButton, {}, table.visualItemRect(table.item(1, 2)).center());
         QCOMPARE(f.document().loadCase(), 1);
         QCOMPARE(f.window->findChild<QComboBox *>("load-case")->currentIndex(), 1);
-        QVERIFY(f.axisText().startsWith("943"));
+        QVERIFY(f.axisText().startsWith("950"));
         table.setFocus();
         QTest::keyClick(&table, Qt::Key_Down);
         QCOMPARE(f.document().loadCase(), 2);

@@ -246,6 +246,21 @@ private slots:
         QTest::mouseClick(keep, Qt::LeftButton);
         QVERIFY(f.document().isOwnType("own-bench-receiver"));
         QCOMPARE(*f.document().library().at("own-bench-motor").mass_g.value, 33.0);
+        // The same out of a file: semicolons, decimal commas, letters of an old code page.
+        QString why;
+        const QString csv = f.folder.filePath("parts.csv");
+        QFile out(csv);
+        QVERIFY(out.open(QIODevice::WriteOnly));
+        out.write("name;kind;grams\r\nGr\xfcner Empf\xe4nger;receiver;2,6\r\n");
+        out.close();
+        QVERIFY2(dialog->readTable(csv, why), qPrintable(why));
+        QCOMPARE(rows->rowCount(), 1);
+        QCOMPARE(rows->item(0, 0)->text(), QString::fromUtf8("Grüner Empfänger"));
+        QTest::mouseClick(keep, Qt::LeftButton);
+        QVERIFY(std::any_of(f.document().library().begin(), f.document().library().end(), [](const auto &entry) {
+            return entry.second.name == "Grüner Empfänger" && entry.second.mass_g.value == 2.6;
+        }));
+        QVERIFY(!dialog->readTable(f.folder.filePath("nowhere.csv"), why) && !why.isEmpty());
         // Passed on as a file, taken in again elsewhere.
         QString problem;
         const QString path = f.folder.filePath("mine.json");

@@ -56,7 +56,7 @@ private slots:
 
     void theDemoShowsWeightBalanceAndFindings() {
         WindowFixture f;
-        QVERIFY(f.axisText().startsWith("1078.1 g"));
+        QVERIFY(f.axisText().startsWith("1085.0 g"));
         QVERIFY(showsWhatTheCoreComputes(f));
     }
     void numbersChangeWhileTheMouseIsDown() {
@@ -286,7 +286,7 @@ private slots:
         QCOMPARE(cases->count(), 5); // three, a line, and the way to change them
         cases->setCurrentIndex(1);
         emit cases->activated(1);
-        QVERIFY(f.axisText().startsWith("943.2 g"));
+        QVERIFY(f.axisText().startsWith("950.1 g"));
         auto *profiles = f.window->findChild<QComboBox *>("practice");
         const int watches = f.document().analysis().counts.watch;
         const auto compassCounts = [&] {

@@ -2,6 +2,7 @@
 
 #include "core/links/link_report.h"
 #include "core/pins/nets.h"
+#include "core/wiring/core_gauge.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -135,11 +136,27 @@ EditResult changeWire(const Build &build, const std::string &wire, const Wire &n
     });
 }
 
+static bool comesWithAPart(const Build &build, const Wire &wire) {
+    for (const WireEnd *end : {&wire.from, &wire.to}) {
+        const Part *part = findPart(build, end->part);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (type && std::any_of(type->leads.begin(), type->leads.end(),
+                                [&](const SuppliedLead &lead) { return lead.port == end->port; }))
+            return true;
+    }
+    return false;
+}
+
 EditResult setGauge(const Build &build, const std::string &wire, std::optional<int> awg) {
     if (awg && (*awg < 0 || *awg > 40)) return refuse("A gauge from 0 to 40 expected.");
     return onWire(build, wire, [&](Wire &w) -> std::string {
-        w.gauge_AWG = awg;
+        w.gauge_AWG.reset();
         for (auto &core : w.cores) core.gauge_AWG.reset();
+        // A lead that came with a part has the gauge that it has: another one is cut new.
+        const bool other = std::any_of(w.cores.begin(), w.cores.end(),
+                                       [&](const WireCore &core) { return awg && gaugeOf(build, w, core) != *awg; });
+        if (other && w.make == WireMake::asSupplied && comesWithAPart(build, w)) w.make = WireMake::stock;
+        w.gauge_AWG = awg;
         return {};
     });
 }

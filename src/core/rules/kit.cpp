@@ -73,7 +73,9 @@ static void judgeCounts(const Build &build, const Practice &, const Derived &der
 
 static FindingText wordCounts(const Build &build, const Finding &f) {
     if (f.variant == "uncounted")
-        return {{"{0} kinds of parts are not counted yet", {fmt::format("{:g}", inputOf(f, "kinds not counted"))}},
+        return {{inputOf(f, "kinds not counted") == 1 ? "One kind of parts is not counted yet"
+                                                      : "{0} kinds of parts are not counted yet",
+                 {fmt::format("{:g}", inputOf(f, "kinds not counted"))}},
                 {"Count the box in the Kit stage: what is missing stops the work half way.", {}}};
     return {{"{0}: {1} in hand, {2} needed",
              {kitItemName(build, f.subjects[0]), fmt::format("{:g}", *f.measured), fmt::format("{:g}", *f.limit)}},
@@ -198,7 +200,8 @@ static void judgeMarks(const Build &build, const Practice &, const Derived &deri
 static FindingText wordMarks(const Build &build, const Finding &f) {
     std::vector<std::string> names;
     for (const auto &item : f.subjects) names.push_back(kitItemName(build, item));
-    return {{"Arrow or pin order not read on {0} kinds", {std::to_string(f.subjects.size())}},
+    return {{names.size() == 1 ? "Arrow or pin order not read on one kind" : "Arrow or pin order not read on {0} kinds",
+             {std::to_string(names.size())}},
             {"{0}: compare what is printed on the part with the drawing, and confirm it in the Kit stage.",
              {listWords(names, 3)}}};
 }

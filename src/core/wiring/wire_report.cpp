@@ -239,7 +239,14 @@ WireReport reportOn(const Build &build, const Practice &practice, const Wire &wi
     judgeLead(build, practice, wire, report);
     const bool supplied = !report.leadOf.empty();
     const double counted = supplied ? report.cut_mm - *report.supplied_mm : report.cut_mm;
-    for (const auto &core : wire.cores) report.mass_g += counted * 1e-3 * metreMass_g(wire, gaugeOf(build, wire, core));
+    // What is cut off a supplied lead weighs what that lead does, whatever else the file says.
+    Wire weighed = wire;
+    if (supplied) {
+        weighed.gauge_AWG.reset();
+        for (auto &core : weighed.cores) core.gauge_AWG.reset();
+    }
+    for (const auto &core : weighed.cores)
+        report.mass_g += counted * 1e-3 * metreMass_g(wire, gaugeOf(build, weighed, core));
     if (coax && !wire.cores.empty()) report.mass_g /= double(wire.cores.size()); // its cores are one cable
     constexpr double kSleeve_g_m = 2.0;
     if (wire.sleeved) report.mass_g += report.route_mm * 1e-3 * kSleeve_g_m;

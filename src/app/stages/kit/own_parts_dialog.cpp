@@ -5,6 +5,7 @@
 #include "core/catalog/kind_words.h"
 #include "io/file_bytes.h"
 #include "io/project/project_file.h"
+#include "io/text_encoding.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -99,17 +100,29 @@ OwnPartsDialog::OwnPartsDialog(app::Document &document, const theme::Theme &them
     problem_->setWordWrap(true);
     keep_ = new QPushButton;
     keep_->setObjectName("own-keep-pasted");
+    auto *read = new QPushButton(tr("From a file…"));
+    read->setObjectName("own-read-table");
+    read->setToolTip(tr("A table as CSV, in place of what is pasted"));
+    connect(read, &QPushButton::clicked, this, [this] {
+        const QString path = app::askOpenPath(this, tr("Read a table of parts"), tr("Tables (*.csv *.tsv *.txt)"));
+        QString problem;
+        if (!path.isEmpty() && !readTable(path, problem)) emit said(tr("Not read: %1").arg(problem), true);
+    });
+    auto *pasteButtons = new QHBoxLayout;
+    pasteButtons->addWidget(read);
+    pasteButtons->addStretch();
+    pasteButtons->addWidget(keep_);
     auto *pasteColumn = new QVBoxLayout;
     pasteColumn->addWidget(text_, 2);
     pasteColumn->addWidget(rows_, 3);
     pasteColumn->addWidget(problem_);
-    pasteColumn->addWidget(keep_, 0, Qt::AlignRight);
+    pasteColumn->addLayout(pasteButtons);
     auto *pastePage = new QWidget;
     pastePage->setLayout(pasteColumn);
 
     pages_ = new QTabWidget;
     pages_->addTab(ownPage, tr("Kept"));
-    pages_->addTab(pastePage, tr("From a pasted table"));
+    pages_->addTab(pastePage, tr("From a table"));
     auto *column = new QVBoxLayout(this);
     column->addWidget(pages_);
 
@@ -145,6 +158,18 @@ void OwnPartsDialog::paste() {
     const QString clipboard = QApplication::clipboard()->text();
     if (text_->toPlainText().isEmpty() && clipboard.contains('\n')) text_->setPlainText(clipboard);
     text_->setFocus();
+}
+
+bool OwnPartsDialog::readTable(const QString &path, QString &problem) {
+    constexpr std::size_t kMost = 4 << 20; // some ten thousand parts
+    const auto bytes = io::readFile(path.toStdString(), kMost);
+    if (!bytes) {
+        problem = QString::fromStdString(bytes.error());
+        return false;
+    }
+    pages_->setCurrentIndex(1);
+    text_->setPlainText(QString::fromStdString(io::asUtf8(*bytes)));
+    return true;
 }
 
 void OwnPartsDialog::fill() {

@@ -23,6 +23,8 @@ public:
 
     /// Shows the page for a pasted table, with what lies on the clipboard where it is one.
     void paste();
+    /// The same with the text of a table file (CSV, tabs, semicolons). False with a sentence in `problem`.
+    bool readTable(const QString &path, QString &problem);
     /// Writes the parts to a file; `ids` empty: all of one's own. False with a sentence in `problem`.
     bool passOn(const QString &path, const QStringList &ids, QString &problem) const;
     /// Takes the parts of a file among one's own; how many, or -1 with a sentence in `problem`.

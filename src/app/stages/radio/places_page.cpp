@@ -61,8 +61,9 @@ const std::array<Column, 14> &columns() {
          false, 0, [](const PlaceReport &r) { return r.leadSpare_mm; }},
         {QT_TRANSLATE_NOOP("Places", "wire\nmm"), QT_TRANSLATE_NOOP("Places", "All wires to it, as they would be led"),
          true, 0, [](const PlaceReport &r) { return r.wired ? std::optional(r.wire_mm) : std::nullopt; }},
-        {QT_TRANSLATE_NOOP("Places", "findings"), QT_TRANSLATE_NOOP("Places", "Stops and watches that name it"), true,
-         0, [](const PlaceReport &r) { return std::optional(double(r.stop * 1000 + r.watch)); }},
+        {QT_TRANSLATE_NOOP("Places", "stops,\nwatches"),
+         QT_TRANSLATE_NOOP("Places", "Findings that name it: stops / watches"), true, 0,
+         [](const PlaceReport &r) { return std::optional(double(r.stop * 1000 + r.watch)); }},
     }};
     return table;
 }
@@ -70,7 +71,7 @@ const std::array<Column, 14> &columns() {
 QString placesText(const char *text) { return QCoreApplication::translate("Places", text); }
 
 QString shown(const PlaceReport &report, std::size_t column) {
-    if (column + 1 == columns().size()) return PlacesPage::tr("%1 stop, %2 watch").arg(report.stop).arg(report.watch);
+    if (column + 1 == columns().size()) return PlacesPage::tr("%1 / %2").arg(report.stop).arg(report.watch);
     const auto value = columns()[column].value(report);
     if (!value) return QStringLiteral("–");
     if (column >= 5 && column <= 7 && *value >= 180) return PlacesPage::tr("any");
@@ -257,8 +258,11 @@ void PlacesPage::fill() {
             table_->setItem(int(r), int(c) + 1, item);
         }
     }
+    // The names are whole, in a narrow window too: what is right of them can be scrolled to.
+    auto *heads = table_->horizontalHeader();
+    heads->setSectionResizeMode(0, QHeaderView::Interactive);
     table_->resizeColumnsToContents();
-    table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    if (heads->length() < table_->viewport()->width()) heads->setSectionResizeMode(0, QHeaderView::Stretch);
     note_->setText(
         reports_.empty() ? tr("Working out each place...")
         : reports_.size() < 2

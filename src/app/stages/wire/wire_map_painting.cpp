@@ -88,8 +88,10 @@ void WireMap::paintPlaces(QPainter &painter) const {
         if (finding.rule == RuleId::wirLength || finding.rule == RuleId::wirGauge ||
             finding.severity == Severity::note || finding.severity == Severity::unknown)
             continue;
-        const QString id = finding.subjects.empty() ? QString() : QString::fromStdString(finding.subjects[0]);
-        const bool lit = document_.highlighted().contains(id) || document_.selection().contains(id);
+        const bool lit = std::any_of(finding.subjects.begin(), finding.subjects.end(), [&](const std::string &subject) {
+            const QString id = QString::fromStdString(subject);
+            return document_.highlighted().contains(id) || document_.selection().contains(id);
+        });
         const QColor color = theme::severityOnMat(finding.severity);
         const QPointF at = pixel(*finding.from_mm);
         // A mark where nothing is chosen; the chosen wire's places are ringed and said.

@@ -11,6 +11,7 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPainter>
+#include <algorithm>
 
 namespace waxis::wire {
 
@@ -88,7 +89,7 @@ Severity WireTable::worstAbout(const Analysis &analysis, const std::string &wire
     Severity worst = Severity::pass;
     for (const auto &finding : analysis.findings) {
         if (finding.accepted() || ruleOf(finding.rule).stage != Stage::wire) continue;
-        if (finding.subjects.empty() || finding.subjects[0] != wire) continue;
+        if (std::find(finding.subjects.begin(), finding.subjects.end(), wire) == finding.subjects.end()) continue;
         if (finding.severity < worst) worst = finding.severity;
     }
     return worst;
