@@ -191,6 +191,45 @@ private slots:
             QVERIFY(findingsOf(*mended, RuleId::wirLength).empty());
         }
     }
+    void motorsWhoseLeadsLeaveOnTheFarSideAreTurned_data() {
+        QTest::addColumn<int>("turned"); // degrees from where the leads leave towards the controller
+        QTest::addColumn<bool>("oblong");
+        QTest::addColumn<bool>("found");
+        QTest::newRow("the near side") << 0 << false << false;
+        QTest::newRow("the far side") << 180 << false << true;
+        QTest::newRow("aside") << 90 << false << true;
+        QTest::newRow("aside, with holes for half turns alone") << 90 << true << false;
+        QTest::newRow("the far side, with such holes") << 180 << true << true;
+    }
+    void motorsWhoseLeadsLeaveOnTheFarSideAreTurned() {
+        QFETCH(int, turned);
+        QFETCH(bool, oblong);
+        QFETCH(bool, found);
+        Build build = bareQuad();
+        addBoard(build, "motor", {100, 0, 0}, {portAt("leads", {-12, 0, 2}, -Vec3::UnitX(), {"A", "B", "C"})},
+                 PartKind::motor);
+        build.types.edit([&](TypeTable &types) {
+            typeIn(types, "motor").mounting =
+                HolePattern{oblong ? PatternShape::rectangle : PatternShape::square, 16, oblong ? 19.0 : 0.0, 3.2, 4};
+        });
+        addBoard(build, "esc", {0, 0, 0}, {portAt("m1", {5, 0, 2}, Vec3::UnitX(), {"A", "B", "C"})},
+                 PartKind::fourInOneEsc);
+        build.wires = {wireBetween("w", {"motor", "leads"}, {"esc", "m1"}, {{"A", "A"}, {"B", "B"}, {"C", "C"}})};
+        build = *turnPart(build, "motor", Vec3::UnitZ(), turned);
+        std::vector<Finding> sides;
+        for (const auto &f : findingsOf(build, RuleId::wirLength))
+            if (f.variant == "far side") sides.push_back(f);
+        QCOMPARE(sides.size(), std::size_t(found));
+        if (!found) return;
+        QCOMPARE(sides[0].severity, Severity::note);
+        const auto mended = applyFix(build, sides[0].fixes.at(0));
+        QVERIFY(bool(mended));
+        for (const auto &f : findingsOf(*mended, RuleId::wirLength)) QVERIFY(f.variant != "far side");
+        // What is said is what the route has less, round the motor's body a little more.
+        const double less_mm = reportOf(build).route_mm - reportOf(*mended).route_mm;
+        QVERIFY2(less_mm > 0.7 * *sides[0].measured && less_mm < 1.4 * *sides[0].measured,
+                 qPrintable(QString("%1 for %2").arg(less_mm).arg(*sides[0].measured)));
+    }
     void aSuppliedLeadHasTheGaugeThatItHas() {
         Build build = twoBoards();
         build.types.edit([&](TypeTable &types) { typeIn(types, "a").leads = {{"out", 200, 28, ""}}; });

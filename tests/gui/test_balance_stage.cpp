@@ -173,7 +173,7 @@ private slots:
         QCOMPARE(f.document().loadCase(), 2);
         QCOMPARE(b.target().slide().part(), std::string("pack-small")); // the one that flies then
         QTest::keyClick(&table, Qt::Key_C, Qt::ControlModifier);
-        QVERIFY(QGuiApplication::clipboard()->text().contains("\"Survey, camera aboard\",1081"));
+        QVERIFY(QGuiApplication::clipboard()->text().contains("\"Survey, camera aboard\",1085"));
         // A point of the target does the same.
         const auto &first = f.document().analysis().derived.balance[0];
         QTest::mouseClick(&b.target().target(), Qt::LeftButton, {},

@@ -157,8 +157,10 @@ void offerPlates(const Asked &asked) {
         const Plate &plate = *deck;
         const Aabb edge = boundsOf(plateShape(plate), platePose(plate));
         const Polygon firm{plate.outline_mm, plate.cutouts_mm};
+        // A few millimetres on the plates of crafts; a plate as large as a field is looked over coarsely.
+        constexpr double kFine_mm = 3, kMostSteps = 250;
+        const double step_mm = std::max(kFine_mm, edge.size_mm().head<2>().maxCoeff() / kMostSteps);
         for (const bool under : {false, true}) {
-            constexpr double kStep_mm = 3;
             std::optional<Pose> best;
             double least = 1e300;
             // Lengthways first; across where that is nearer to where it belongs, by more than a hair.
@@ -169,8 +171,8 @@ void offerPlates(const Asked &asked) {
                 const Pose level = onFace(asked.type, {Vec3::Zero(), turn},
                                           {plate.id, under, under ? edge.min_mm.z() : edge.max_mm.z(), {}});
                 if (yaw_deg > 0 && std::abs(own.size_mm().x() - own.size_mm().y()) < 1) continue;
-                for (double x = edge.min_mm.x(); x <= edge.max_mm.x(); x += kStep_mm)
-                    for (double y = edge.min_mm.y(); y <= edge.max_mm.y(); y += kStep_mm) {
+                for (double x = edge.min_mm.x(); x <= edge.max_mm.x(); x += step_mm)
+                    for (double y = edge.min_mm.y(); y <= edge.max_mm.y(); y += step_mm) {
                         const double cost = wish(asked.type.kind, {x, y}, edge);
                         if (cost >= least - (yaw_deg > 0 ? 6 : 0)) continue;
                         const Vec3 at(x, y, level.position_mm.z());

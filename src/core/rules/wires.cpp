@@ -1,4 +1,5 @@
 // WIR: how long, how thick, and what is lost on the way.
+#include "core/base/units.h"
 #include "core/findings/input.h"
 #include "core/power/power_report.h"
 #include "core/remedies/gauge_advice.h"
@@ -56,6 +57,67 @@ std::optional<Fix> shorterWay(const Build &build, const Wire &wire, const WireRo
     return std::nullopt;
 }
 
+/// A motor whose leads leave on the far side, and by how much less they need when it is turned on its mount.
+struct LeadSide {
+    double turn_deg = 0, saved_mm = 0;
+};
+
+/// Straight from where the leads leave a motor to where they end; a quarter turn is one where its holes allow it.
+std::optional<LeadSide> nearerSide(const Build &build, const Part &motor, const WireEnd &end, const WireEnd &far) {
+    const PartType *type = typeOf(build, motor);
+    const Port *port = portOf(build, end), *other = portOf(build, far);
+    const Part *farPart = findPart(build, far.part);
+    if (!type || !port || !other || !farPart) return std::nullopt;
+    const Pose pose = framePose(build, motor);
+    const Vec3 goal = framePose(build, *farPart) * other->position_mm;
+    constexpr double kFirstBend_mm = 4; // leads come straight out of the windings
+    const Vec3 leaves = port->position_mm + kFirstBend_mm * port->direction;
+    const auto away = [&](double turn_deg) {
+        const Quat turn(Eigen::AngleAxisd(radiansFromDegrees(turn_deg), Vec3::UnitZ()));
+        return (pose * Vec3(turn * leaves) - goal).norm();
+    };
+    const bool quarters = !type->mounting || type->mounting->shape != PatternShape::rectangle;
+    LeadSide best;
+    for (const double turn_deg : {180.0, 90.0, -90.0})
+        if (const double saved = away(0) - away(turn_deg);
+            (quarters || turn_deg == 180) && saved > best.saved_mm + 1e-6)
+            best = {turn_deg, saved};
+    return best;
+}
+
+/// Where a turn of the motor saves more than a lead's usual slack.
+void judgeLeadSides(const Build &build, const Derived &derived, std::vector<Finding> &out) {
+    constexpr double kWorth_mm = 15, kAlike_mm = 10;
+    const std::size_t first = out.size();
+    for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring->wires.size(); ++w) {
+        const Wire &wire = build.wires[w];
+        if (derived.wiring->wires[w].role != WireRole::phase) continue;
+        for (const bool atFrom : {true, false}) {
+            const WireEnd &end = atFrom ? wire.from : wire.to;
+            const Part *part = findPart(build, end.part);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            if (!type || type->kind != PartKind::motor) continue;
+            const auto side = nearerSide(build, *part, end, atFrom ? wire.to : wire.from);
+            if (!side || side->saved_mm < kWorth_mm) continue;
+            Finding f = wireFinding(RuleId::wirLength, build, derived, w);
+            f.variant = "far side";
+            f.severity = Severity::note;
+            f.subjects = {part->id, wire.id};
+            f.unit = "mm";
+            f.measured = side->saved_mm;
+            f.limit = kWorth_mm;
+            f.margin = kWorth_mm - side->saved_mm;
+            f.inputs = {{"turned by", side->turn_deg, "°"}, {"saved", side->saved_mm, "mm"}};
+            Fix fix;
+            fix.part = part->id;
+            fix.change = PartTurn{framePose(build, *part).rotation * Vec3::UnitZ(), side->turn_deg};
+            f.fixes.push_back(std::move(fix));
+            out.push_back(std::move(f));
+        }
+    }
+    gatherAlike(out, first, kAlike_mm);
+}
+
 } // namespace
 
 static void judgeWireLength(const Build &build, const Practice &practice, const Derived &derived,
@@ -99,10 +161,18 @@ static void judgeWireLength(const Build &build, const Practice &practice, const 
         }
         out.push_back(std::move(f));
     }
+    judgeLeadSides(build, derived, out);
 }
 
 static FindingText wordWireLength(const Build &build, const Finding &f) {
     const std::string name = displayName(build, f.subjects[0]);
+    if (f.variant == "far side") {
+        std::vector<std::string> motors{f.subjects[0]};
+        motors.insert(motors.end(), f.subjects.begin() + 2, f.subjects.end());
+        return {{"{0}: leads leave on the far side", {listNamesFirst(build, motors)}},
+                {"Turned by {0}° on the mount they need about {1} mm less.",
+                 {wholeNumber(std::abs(inputOf(f, "turned by"))), wholeNumber(*f.measured)}}};
+    }
     if (f.variant == "none")
         return {{"No ready-made cable is long enough for {0}: {1} mm needed, {2} mm is the longest",
                  {withinSentence(name), wholeNumber(*f.limit), wholeNumber(*f.measured)}},
