@@ -161,7 +161,7 @@ private:
             std::set<std::string> names;
             for (const auto &pin : port.pins) {
                 supply |= isSupply(pin.signal);
-                ground |= pin.signal == "GND";
+                ground |= pin.signal == "GND" || pin.signal == "BZ-"; // a buzzer's minus is switched
                 if (pin.signal.empty()) stop(where, "a pin without a signal");
                 if (!names.insert(pin.signal).second) odd(where, fmt::format("two pins are called {}", pin.signal));
             }
