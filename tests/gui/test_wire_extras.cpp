@@ -175,6 +175,11 @@ private slots:
         QVERIFY(f.child<QLabel>("joints-sum")->text().contains("no pack connected"));
         QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(0, 0)).center());
         QCOMPARE(f.document().selected(), table->item(0, 0)->data(Qt::UserRole).toString());
+        // In the smallest window whose joint it is can still be read.
+        f.window->resize(1100, 700);
+        QTest::qWait(50);
+        for (const int column : {0, 3})
+            QVERIFY2(table->columnWidth(column) >= 100, qPrintable(QString::number(column)));
     }
     void theAxisBarSaysWhatAnEditCosts() {
         WindowFixture f;

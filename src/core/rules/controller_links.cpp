@@ -5,6 +5,7 @@
 #include "core/links/link_report.h"
 #include "core/links/port_kinds.h"
 #include "core/rules/electrical.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 
 #include <algorithm>
@@ -50,9 +51,7 @@ static void judgeSerialPorts(const Build &build, const Practice &, const Derived
 }
 
 static FindingText wordSerialPorts(const Build &build, const Finding &f) {
-    std::string names;
-    for (std::size_t i = 0; i < f.subjects.size(); ++i)
-        names += (i ? ", " : "") + (i ? nameWithin(build, f.subjects[i]) : displayName(build, f.subjects[i]));
+    const std::string names = listNamesFirst(build, f.subjects);
     const std::string free = fmt::format("{:g}", inputOf(f, "free")),
                       all = fmt::format("{:g}", inputOf(f, "serial ports"));
     if (f.variant == "left")

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <utility>
 
 namespace waxis {
@@ -12,8 +13,14 @@ static bool sayTheSame(const Finding &a, const Finding &b, double within) {
            std::abs(*a.measured - *b.measured) <= within;
 }
 
+static const std::string &secondOf(const Finding &f) {
+    static const std::string kNone;
+    return f.subjects.size() > 1 ? f.subjects[1] : kNone;
+}
+
 static void join(Finding &kept, const Finding &other) {
-    kept.subjects.push_back(other.subjects.front());
+    const bool sameFirst = other.subjects.front() == kept.subjects.front() && other.subjects.size() > 1;
+    kept.subjects.push_back(sameFirst ? other.subjects[1] : other.subjects.front());
     if (kept.fixes.size() != other.fixes.size()) return;
     for (std::size_t k = 0; k < kept.fixes.size(); ++k) {
         Fix &fix = kept.fixes[k];
@@ -25,26 +32,25 @@ static void join(Finding &kept, const Finding &other) {
 }
 
 void keepGravest(std::vector<Finding> &findings, std::size_t first) {
-    for (std::size_t i = first; i < findings.size(); ++i)
-        for (std::size_t k = i + 1; k < findings.size();) {
-            Finding &kept = findings[i];
-            if (findings[k].subjects != kept.subjects) {
-                ++k;
-                continue;
-            }
-            if (findings[k].severity < kept.severity ||
-                (findings[k].severity == kept.severity && findings[k].margin < kept.margin))
-                kept = std::move(findings[k]);
-            findings.erase(findings.begin() + std::ptrdiff_t(k));
-        }
+    std::map<std::vector<std::string>, std::size_t> known;
+    std::size_t end = first;
+    for (std::size_t i = first; i < findings.size(); ++i) {
+        const auto [at, isNew] = known.try_emplace(findings[i].subjects, end);
+        Finding &kept = findings[at->second];
+        const bool graver = findings[i].severity < kept.severity ||
+                            (findings[i].severity == kept.severity && findings[i].margin < kept.margin);
+        if (isNew ? end++ != i : graver) kept = std::move(findings[i]);
+    }
+    findings.erase(findings.begin() + std::ptrdiff_t(end), findings.end());
 }
 
-void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within) {
+void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within, Second second) {
     std::stable_sort(findings.begin() + std::ptrdiff_t(first), findings.end(),
                      [](const Finding &a, const Finding &b) { return a.margin < b.margin; });
     for (std::size_t i = first; i < findings.size(); ++i)
         for (std::size_t k = i + 1; k < findings.size();) {
-            if (!sayTheSame(findings[i], findings[k], within)) {
+            const bool elsewhere = second == Second::shared && secondOf(findings[i]) != secondOf(findings[k]);
+            if (elsewhere || !sayTheSame(findings[i], findings[k], within)) {
                 ++k;
                 continue;
             }

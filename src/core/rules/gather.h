@@ -15,9 +15,14 @@ void keepGravest(std::vector<Finding> &findings, std::size_t first);
 /// Currents that differ by less come from motors of one kind at one load.
 inline constexpr double kAlike_A = 0.5;
 
+/// What a finding names second: of its own accord another thing each time (the motor of a controller), or the thing
+/// that all have to share (the disc that wires pass).
+enum class Second { own, shared };
+
 /// Joins the findings from `first` on that are no passes and say the same: rule, variant, severity and limit, and
-/// measured values no further apart than `within`. The worst of them speaks; the others' first subjects come after its
-/// own, and their cures are done with its.
-void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within);
+/// measured values no further apart than `within`. The worst of them speaks; what the others are about comes after its
+/// own subjects (their first one; where that is its own as well, as a four-in-one's, their second), and their cures are
+/// done with its.
+void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within, Second second = Second::own);
 
 } // namespace waxis

@@ -20,7 +20,7 @@ static void judgeCapacitor(const Build &build, const Practice &practice, const D
     for (const auto &rail : derived.power->rails)
         if (rail.output == "BAT") full_V = std::max(full_V, rail.most_V);
     bool anyCap = false, anyEsc = false;
-    const std::size_t first = out.size();
+    std::vector<Finding> far;
     for (const auto &part : build.parts) {
         const PartType *type = typeOf(build, part);
         if (!type) continue;
@@ -85,9 +85,10 @@ static void judgeCapacitor(const Build &build, const Practice &practice, const D
         g.practiceLimit = Limit::capacitorNear;
         g.margin = *g.limit - *g.measured;
         g.severity = g.margin < 0 ? Severity::watch : Severity::pass;
-        out.push_back(std::move(g));
+        far.push_back(std::move(g));
     }
-    gatherAlike(out, first, practice[Limit::capacitorNear]);
+    gatherAlike(far, 0, practice[Limit::capacitorNear]);
+    out.insert(out.end(), std::make_move_iterator(far.begin()), std::make_move_iterator(far.end()));
     if (anyCap || !anyEsc || full_V <= 0) return;
     Finding f;
     f.rule = RuleId::pwrCapacitor;
@@ -175,14 +176,21 @@ static FindingText wordPackCurrent(const Build &build, const Finding &f) {
     const std::string peak = wholeNumber(*f.measured), limit = wholeNumber(*f.limit);
     if (f.severity == Severity::stop)
         return {{"{0} carries {1} A in hover and is good for {2} A", {name, wholeNumber(inputOf(f, "hover")), limit}},
-                {"It overheats within minutes: take one for more current.", {}}};
+                {f.subjects.size() > 2 ? "It overheats within minutes, and so with {0}: take more current."
+                                       : "It overheats within minutes: take one for more current.",
+                 {f.subjects.size() > 2 ? listNames(build, std::span(f.subjects).subspan(2)) : std::string()}}};
+    // The others behind the first motor are motors of the same controller, or controllers of their own.
+    const PartType *third = f.subjects.size() > 2 ? typeOfId(build, f.subjects[2]) : nullptr;
+    const bool drivesSeveral = third && third->kind == PartKind::motor;
     if (f.variant == "esc")
-        return {{"{0} gives {1} A for {2}, which takes {3} A at full thrust",
-                 {name, limit, nameWithin(build, f.subjects[1]), peak}},
-                {f.subjects.size() > 2
-                     ? "So do {0}. Fit smaller propellers, limit the output, or take larger speed controllers."
-                     : "Fit a smaller propeller, limit the output, or take a larger speed controller.",
-                 {listNames(build, std::span(f.subjects).subspan(2))}}};
+        return {
+            {"{0} gives {1} A for {2}, which takes {3} A at full thrust",
+             {name, limit, nameWithin(build, f.subjects[1]), peak}},
+            {f.subjects.size() == 2 ? "Fit a smaller propeller, limit the output, or take a larger speed controller."
+             : drivesSeveral
+                 ? "So it does for {0}. Fit smaller propellers, limit the output, or take a larger speed controller."
+                 : "So do {0}. Fit smaller propellers, limit the output, or take larger speed controllers.",
+             {listNames(build, std::span(f.subjects).subspan(2))}}};
     return {{"{0} is good for {1} A; full thrust takes {2} A", {name, limit, peak}},
             {"Hover takes {0} A. Keep full thrust short, or take one for more current.",
              {wholeNumber(inputOf(f, "hover"))}}};

@@ -1,6 +1,7 @@
 // WIR-7, WIR-8: the edges that wires lie on, and the holes they go through.
 #include "core/build/frame_shapes.h"
 #include "core/edits/wire_edits.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/wiring/arm_holes.h"
 #include "core/wiring/routing.h"
@@ -43,10 +44,6 @@ void judgeArmHoles(const Build &build, const Derived &derived, std::vector<Findi
         out.push_back(std::move(f));
     }
 }
-
-} // namespace
-
-namespace {
 
 /// How near a point within a plate's thickness is to its rim, from outside of it or within a cut-out; none where it is
 /// in the plate, or in a hole made for wires (those are judged as holes).
@@ -164,18 +161,13 @@ static void judgeHoleEdge(const Build &build, const Practice &, const Derived &d
 }
 
 static FindingText wordHoleEdge(const Build &build, const Finding &f) {
-    if (f.variant == "rim") {
-        std::string wires;
-        constexpr std::size_t kMost = 4;
-        for (std::size_t i = 1; i < f.subjects.size() && i <= kMost; ++i)
-            wires += (i > 1 ? ", " : "") + nameWithin(build, f.subjects[i]);
-        if (f.subjects.size() > kMost + 1) wires += fmt::format(" and {} more", f.subjects.size() - 1 - kMost);
+    if (f.variant == "rim")
         return {
-            {"Round the bare edge of {0}: {1}", {nameWithin(build, f.subjects[0]), wires}},
+            {"Round the bare edge of {0}: {1}",
+             {nameWithin(build, f.subjects[0]), listNames(build, std::span(f.subjects).subspan(1))}},
             {"Vibration saws through the jacket, and carbon conducts: a slow short. Tape the edge, sleeve the wires, "
              "or tie them back.",
              {}}};
-    }
     return {
         {"Bare {0} edge under {1}",
          {[&] {

@@ -19,15 +19,19 @@ JointsPage::JointsPage(app::Document &document, const theme::Theme &theme, QWidg
     table_->setObjectName("joints-table");
     table_->setAccessibleName(tr("Joints"));
     table_->setEmptyText(tr("No wires yet: join two ports on the Routes page."));
-    const std::array<std::pair<int, QString>, 4> tips{
-        {{5, tr("mm² of all cores together")},
-         {6, tr("mm: bare strands side by side on a pad, as a bundle in a hole")},
-         {7, tr("mm: the pad's width, or the hole in it, as the part states it")},
-         {8, tr("how much the joint wants: light up to 0.25 mm² of copper, middle up to 1, heavy beyond")}}};
-    for (const auto &[column, tip] : tips) table_->horizontalHeaderItem(column)->setToolTip(tip);
+    table_->setTips({{},
+                     {},
+                     {},
+                     {},
+                     {},
+                     tr("mm² of all cores together"),
+                     tr("mm: bare strands side by side on a pad, as a bundle in a hole"),
+                     tr("mm: the pad's width, or the hole in it, as the part states it"),
+                     tr("how much the joint wants: light up to 0.25 mm² of copper, middle up to 1, heavy beyond")});
     auto *header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    const std::array<int, 9> widths{0, 110, 80, 0, 90, 64, 64, 64, 92};
+    // In the smallest window names of parts and wires still have a hundred pixels each.
+    const std::array<int, 9> widths{0, 70, 56, 0, 62, 60, 54, 46, 64};
     for (int c = 0; c < int(widths.size()); ++c) {
         header->setSectionResizeMode(c, widths[std::size_t(c)] == 0 ? QHeaderView::Stretch : QHeaderView::Interactive);
         if (widths[std::size_t(c)] > 0) header->resizeSection(c, widths[std::size_t(c)]);
@@ -53,6 +57,7 @@ void JointsPage::refresh() {
     std::array<int, 3> heats{};
     int crimps = 0;
     table_->setRowCount(int(joints.size()));
+    const theme::Refill refill(*table_);
     for (int row = 0; row < table_->rowCount(); ++row) {
         const PadJoints &joint = joints[std::size_t(row)];
         QStringList wires;
