@@ -7,7 +7,9 @@
 #include "core/radio/antennas.h"
 #include "gui/kit_hands.h"
 #include "io/project/project_file.h"
+#include "support/every_field.h"
 
+#include <QAbstractSpinBox>
 #include <QClipboard>
 #include <QComboBox>
 #include <QLabel>
@@ -390,6 +392,52 @@ private slots:
         QVERIFY(card && card->isVisible());
         QCOMPARE(card->type().kind, PartKind::gps);
         card->reject();
+    }
+    static std::string inAFile(const PartType &type) {
+        PartLibrary library;
+        library.types[type.id] = type;
+        return writeLibrary(library);
+    }
+    void whatTheEditorShowsItTakesBackAsItIs_data() {
+        QTest::addColumn<QString>("id");
+        QTest::newRow("every field of a file") << QString();
+        for (const char *id : {"fc-305", "gps-n10c", "pack-6s1300", "vtx-58-1w", "rx-868d", "tcam-gimbal", "cam-19",
+                               "half-60-pack", "alarm-4s", "motor-2807"})
+            QTest::newRow(id) << QString(id);
+    }
+    void whatTheEditorShowsItTakesBackAsItIs() {
+        // Each field and cell typed again as it reads: what a file holds comes through the window unchanged.
+        QFETCH(QString, id);
+        WindowFixture f;
+        f.window->setStage(Stage::kit);
+        f.window->kitBench().changePart("fc-305");
+        auto &editor = f.window->kitBench().editor();
+        const PartType type =
+            id.isEmpty() ? test::everyField().types->at("type-1") : f.document().library().at(id.toStdString());
+        editor.open(type, type.id); // changed, so that its id stays
+        const std::string written = inAFile(type);
+        for (auto *field : editor.findChildren<QLineEdit *>()) {
+            if (qobject_cast<QAbstractSpinBox *>(field->parentWidget()) || field->isReadOnly()) continue;
+            const QString text = field->text();
+            field->setText(text + " ");
+            field->setText(text);
+            emit field->textEdited(text);
+            QVERIFY2(inAFile(editor.type()) == written, qPrintable(field->objectName() + ": " + text));
+        }
+        for (auto *table : editor.findChildren<QTableWidget *>())
+            for (int row = 0; row < table->rowCount(); ++row)
+                for (int column = 0; column < table->columnCount(); ++column) {
+                    QTableWidgetItem *item = table->item(row, column);
+                    if (!item || !(item->flags() & Qt::ItemIsEditable)) continue;
+                    const QString text = item->text();
+                    item->setText(text + " ");
+                    table->item(row, column)->setText(text);
+                    QVERIFY2(inAFile(editor.type()) == written, qPrintable(QString("%1, row %2, column %3: %4")
+                                                                               .arg(table->objectName())
+                                                                               .arg(row)
+                                                                               .arg(column)
+                                                                               .arg(text)));
+                }
     }
     void thePropellersDiameterIsTypedInThePartEditor() {
         WindowFixture f;

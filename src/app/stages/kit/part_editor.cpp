@@ -99,6 +99,8 @@ void PartEditor::refill() {
 
 void PartEditor::changed(const QString &problem) {
     problem_ = problem;
+    if (type_.electrical && *type_.electrical == Electrical{})
+        type_.electrical.reset(); // looking at the fields is no statement
     faults_ = faultsOf(type_, document_.build().frame->materials);
     if (type_.id != replaces_ && document_.build().types->contains(type_.id))
         faults_.insert(faults_.begin(), {"id", tr("the build has a part type of this id").toStdString(), true});
@@ -178,8 +180,6 @@ void PartEditor::takeBodies(const Result<ImportedSolids, LoadError> &solids) {
 }
 
 bool PartEditor::keep(bool inOwnLibrary) {
-    if (type_.electrical && *type_.electrical == Electrical{})
-        type_.electrical.reset(); // looking at the fields is no statement
     if (!document_.edit(tr("Part type %1").arg(QString::fromStdString(type_.name)),
                         putType(document_.build(), type_, replaces_)))
         return false;

@@ -52,6 +52,8 @@ private:
     void makeAntennaForm();
     void makeCameraForm();
     void makeMagnetismForm();
+    /// Changes what is known of its magnetism; nothing known: none.
+    void setMagnetics(const std::function<void(Magnetics &)> &change);
     void makeHardwareForm();
     void makeJointsForm();
     /// Says what was typed into a table and could not be read.

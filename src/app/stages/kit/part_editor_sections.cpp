@@ -309,6 +309,13 @@ void PartEditor::makeCameraForm() {
         });
 }
 
+void PartEditor::setMagnetics(const std::function<void(Magnetics &)> &change) {
+    Magnetics magnetics = type_.magnetics.value_or(Magnetics{});
+    change(magnetics);
+    type_.magnetics.reset();
+    if (!(magnetics == Magnetics{})) type_.magnetics = magnetics; // emptied fields leave none behind
+}
+
 void PartEditor::makeMagnetismForm() {
     heading(tr("Magnetism"));
     line(
@@ -320,8 +327,7 @@ void PartEditor::makeMagnetismForm() {
         [this](const QString &text) {
             Vec3 dipole = Vec3::Zero();
             if (!text.trimmed().isEmpty() && !setVector(dipole, text)) return false;
-            if (!type_.magnetics) type_.magnetics.emplace();
-            type_.magnetics->dipole_mAm2 = dipole;
+            setMagnetics([&](Magnetics &m) { m.dipole_mAm2 = dipole; });
             return true;
         },
         tr("Permanent moment along x, y, z; a small buzzer has about 10"));
@@ -332,14 +338,9 @@ void PartEditor::makeMagnetismForm() {
                                                                   : QString();
         },
         [this](const QString &text) {
-            if (text.trimmed().isEmpty()) {
-                if (type_.magnetics) type_.magnetics->compass_mm.reset();
-                return true;
-            }
-            Vec3 at = Vec3::Zero();
-            if (!setVector(at, text)) return false;
-            if (!type_.magnetics) type_.magnetics.emplace();
-            type_.magnetics->compass_mm = at;
+            std::optional<Vec3> at;
+            if (!text.trimmed().isEmpty() && !setVector(at.emplace(), text)) return false;
+            setMagnetics([&](Magnetics &m) { m.compass_mm = at; });
             return true;
         },
         tr("Where its magnetic sensor sits; empty: it has none"));
@@ -353,25 +354,18 @@ void PartEditor::makeMagnetismForm() {
         [this](const QString &text) {
             double turn = 0;
             if (!text.trimmed().isEmpty() && !setAngle(turn, text)) return false;
-            if (!type_.magnetics) type_.magnetics.emplace();
-            type_.magnetics->compassTurn_deg = turn;
+            setMagnetics([&](Magnetics &m) { m.compassTurn_deg = turn; });
             return true;
         },
         tr("How the chip lies in the module against its arrow: to the left, seen from above"));
     choice(
         tr("Compass chip looks"), "type-compass-back", {tr("up"), tr("down")},
         [this] { return type_.magnetics && type_.magnetics->compassOnItsBack ? 1 : 0; },
-        [this](int index) {
-            if (!type_.magnetics) type_.magnetics.emplace();
-            type_.magnetics->compassOnItsBack = index == 1;
-        });
+        [this](int index) { setMagnetics([&](Magnetics &m) { m.compassOnItsBack = index == 1; }); });
     choice(
         tr("Steel in it"), "type-ferrous", {tr("no"), tr("yes")},
         [this] { return type_.magnetics && type_.magnetics->ferrous ? 1 : 0; },
-        [this](int index) {
-            if (!type_.magnetics) type_.magnetics.emplace();
-            type_.magnetics->ferrous = index == 1;
-        });
+        [this](int index) { setMagnetics([&](Magnetics &m) { m.ferrous = index == 1; }); });
 }
 
 void PartEditor::makeHardwareForm() {
