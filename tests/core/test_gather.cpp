@@ -60,11 +60,19 @@ private slots:
         // As on a craft that is the same left and right: the distances agree, the discs are two.
         std::vector<Finding> list{said({"w1", "m1"}, 9), said({"w2", "m2"}, 9), said({"w3", "m1"}, 9)};
         auto own = list;
-        gatherAlike(list, 0, 1, Second::shared);
+        gatherAlike(list, 0, 1, Share::second);
         QCOMPARE(list.size(), std::size_t(2));
         QCOMPARE(list[0].subjects, (Names{"w1", "m1", "w3"}));
         gatherAlike(own, 0, 1);
         QCOMPARE(own.size(), std::size_t(1));
+    }
+    void packsThatTakeTurnsAreNamedTogether() {
+        // One hot board beside two packs of one size; another board as near to one of them stays by itself.
+        std::vector<Finding> list{said({"vtx", "pack"}, 0.4), said({"esc", "pack"}, 0.4), said({"vtx", "long"}, 0.4)};
+        gatherAlike(list, 0, 0.1, Share::first);
+        QCOMPARE(list.size(), std::size_t(2));
+        QCOMPARE(list[0].subjects, (Names{"vtx", "pack", "long"}));
+        QCOMPARE(list[1].subjects, (Names{"esc", "pack"}));
     }
     void aFourInOneIsNamedOnceAndItsMotorsEach() {
         std::vector<Finding> list{said({"esc", "m1"}, 31), said({"esc", "m2"}, 31), said({"esc", "m3"}, 31)};
@@ -73,6 +81,32 @@ private slots:
         std::vector<Finding> single{said({"e1", "m1"}, 31), said({"e2", "m2"}, 31)};
         gatherAlike(single, 0, 0.5);
         QCOMPARE(single[0].subjects, (Names{"e1", "m1", "e2"}));
+    }
+    void theDemosSayOnceWhatIsOneThing_data() {
+        QTest::addColumn<QString>("demo");
+        QTest::addColumn<int>("rule");
+        QTest::addColumn<QString>("headline");
+        const auto row = [](const char *demo, RuleId rule, const char *headline) {
+            QTest::newRow(ruleName(rule).data()) << demo << int(rule) << headline;
+        };
+        row("owlbox-mini", RuleId::radConnector, "antenna do not go onto digital video unit");
+        row("owlbox-mini", RuleId::fitGap, "unit, pack and long pack: 0.4 mm");
+        row("sedge-tri", RuleId::lnkCross, "joins TX with TX and RX with RX");
+        row("sedge-tri", RuleId::pwrRail, "carries 80 %");
+        row("kilnlamp", RuleId::fitMating, "have no room for their plugs");
+    }
+    void theDemosSayOnceWhatIsOneThing() {
+        QFETCH(QString, demo);
+        QFETCH(int, rule);
+        QFETCH(QString, headline);
+        const auto loaded = loadBuild((WEIGHTAXIS_TEST_DATA "/demos/" + demo + ".waxis").toStdString());
+        QVERIFY(bool(loaded));
+        Analyser analyser;
+        QStringList said;
+        for (const auto &f : analyseFully(analyser, loaded->build).findings)
+            if (int(f.rule) == rule && f.severity != Severity::pass)
+                said << QString::fromStdString(wordFinding(loaded->build, f).headline.text());
+        QCOMPARE(said.filter(headline).size(), 1);
     }
     void controllersSayForWhomTheyAreTooSmall() {
         // The demo's four-in-one, for less current than its motors take: one sentence with all four motors.

@@ -1,4 +1,4 @@
-// Radios of whole builds: cells, mixing, links, settings, coverage, help, places. Sources stand beside each check.
+// Radios of whole builds: cells, mixing, links, settings, coverage. Sources stand beside each check.
 #include "core/analysis/analysis.h"
 #include "core/base/units.h"
 #include "core/coverage/coverage.h"
@@ -13,36 +13,13 @@
 #include "core/radio/polarisation.h"
 #include "core/radio/radio_report.h"
 #include "core/radio/thin_dipoles.h"
-#include "core/remedies/radio_help.h"
 #include "core/rules/cell_verdict.h"
 #include "core/rules/wording.h"
-#include "core/studies/radio_places.h"
 #include "core/survey/survey.h"
 #include "support/radios.h"
 
 using namespace waxis;
 using namespace waxis::test;
-
-namespace {
-
-const RadioCell &cellOf(const RadioReport &report, const std::string &from, const std::string &to) {
-    for (std::size_t r = 0; r < report.rows.size(); ++r)
-        for (std::size_t c = 0; c < report.columns.size(); ++c)
-            if (report.rows[r].id == from && report.columns[c].id == to) return report.cell(r, c);
-    qFatal("no cell %s to %s", from.c_str(), to.c_str());
-}
-
-/// A video sender over a control receiver, both with upright dipoles.
-Build pairBuild(double apart_mm) {
-    Build build = bareQuad();
-    addRadio(build, "vtx", {0, 0, 60}, sends(5800, 5800, 26, 20), antennaFor(AntennaKind::dipole, 2.15, 5600, 6000),
-             PartKind::videoTransmitter);
-    addRadio(build, "rx", {apart_mm, 0, 60}, hears(863, 870, 0.5), antennaFor(AntennaKind::dipole, 2.15, 863, 870),
-             PartKind::receiver);
-    return build;
-}
-
-} // namespace
 
 class TestRadio : public QObject {
     Q_OBJECT
@@ -464,55 +441,6 @@ private slots:
         QCOMPARE(directionInWords(Vec3(-1, 1, -1).normalized()), std::string("low, behind, left"));
         QCOMPARE(directionInWords(Vec3::UnitX()), std::string("level, ahead"));
         QCOMPARE(directionInWords(Vec3(0.1, -1, 0.8).normalized()), std::string("high, right"));
-    }
-
-    // --- help -------------------------------------------------------------------------------------------
-    void whatHelpsReallyHelps() {
-        int cured = 0;
-        for (const char *demo : {"stakewalker", "owlbox-mini", "kilnlamp", "sedge-tri"}) {
-            const auto loaded = loadBuild(std::string(WEIGHTAXIS_TEST_DATA "/demos/") + demo + ".waxis");
-            const Build &build = loaded->build;
-            Analyser analyser;
-            const Analysis &analysis = analyseFully(analyser, build);
-            for (const auto &pair : analysis.derived.survey->radioHelp)
-                for (const auto &help : pair.helps) {
-                    if (!help.cures || cured >= 6) continue;
-                    const auto changed = applyFix(build, help.fix);
-                    QVERIFY(bool(changed));
-                    Analyser again;
-                    const RadioCell &cell = cellOf(again.update(*changed).derived.radio, pair.sender, pair.listener);
-                    // Its coax is led anew, so the figures differ a little.
-                    QVERIFY2(cell.margin_dB > -1.5, pair.sender.c_str());
-                    ++cured;
-                }
-        }
-        QVERIFY(cured > 0);
-    }
-    void helpDoesNotPutThingsIntoOthers() {
-        Build build = bareQuad();
-        addBox(build, "a", {10, 10, 10}, {0, 0, 50}, 5);
-        addBox(build, "b", {10, 10, 10}, {20, 0, 50}, 5);
-        Analyser analyser;
-        const Derived &derived = analyser.update(build).derived;
-        QVERIFY(!standsFree(derived.scene, "a", {15, 0, 0}));
-        QVERIFY(standsFree(derived.scene, "a", {-15, 0, 0}));
-        QVERIFY(standsFree(derived.scene, "a", {45, 0, 0}));
-    }
-    void placesAreComparedAllAtOnce() {
-        Build build = stakewalker();
-        std::erase_if(build.trials, [](const TrialPlace &t) { return t.id != "gps-trial"; });
-        const auto reports = comparePlaces(build, "gps", {});
-        QCOMPARE(reports.size(), std::size_t(2));
-        QVERIFY(reports[0].trial.empty());
-        for (const auto &report : reports) {
-            QVERIFY(report.skyLevel && report.sender_mm && report.rise_dB && report.full_deg && report.wired);
-            QVERIFY(report.wire_mm > 0);
-        }
-        // The tall mast: farther from everything, longer wire.
-        QVERIFY(*reports[1].constant_deg < *reports[0].constant_deg);
-        QVERIFY(*reports[1].skyLevel <= *reports[0].skyLevel + 0.01);
-        QVERIFY(reports[1].wire_mm > reports[0].wire_mm);
-        QVERIFY(comparePlaces(build, "nobody", {}).empty());
     }
 };
 

@@ -186,6 +186,20 @@ private slots:
         build.wires[2].from = {"pack", "lead"};
         QVERIFY(findingsOf(build, RuleId::pwrDark).empty());
     }
+    void whatIsSwitchedOffDrawsNothingAndIsNotDark() {
+        Build build = craft();
+        build.loadCases = {{"fly", "Fly", {}, "pack", false, LoadCaseKind::flight},
+                           {"wait", "Wait for satellites", {}, "pack", false, LoadCaseKind::bench},
+                           {"bag", "In the bag", {}, "pack", false, LoadCaseKind::carried}};
+        build.loadCases[1].off = {"vtx"};
+        const PowerReport power = powerOf(build);
+        const auto &byCase = railOf(power, "pack:BAT")->typicalByCase_A;
+        QVERIFY(near(byCase[0] - byCase[1], 0.5)); // what the sender takes
+        QVERIFY(near(byCase[2], 0));               // in the bag all is off
+        QVERIFY(power.supplies[1].dark.empty());
+        QCOMPARE(power.supplies[1].alive, (std::vector<std::string>{"fc", "gps"}));
+        QVERIFY(findingsOf(build, RuleId::pwrDark).empty());
+    }
     void onUsbTheGpsSearchesWithTheSenderDark() {
         Build build = craft();
         build.loadCases = {{"fly", "Fly", {}, "pack", false, LoadCaseKind::flight},

@@ -12,6 +12,7 @@
 #include <QListWidget>
 #include <QMenu>
 #include <QTableWidget>
+#include <QTimer>
 #include <QToolButton>
 
 using namespace waxis;
@@ -47,6 +48,30 @@ void take(QToolButton *button, const QString &text) {
     for (auto *action : button->menu()->actions())
         if (action->text().contains(text)) return action->trigger();
     QFAIL(qPrintable(text + " is not offered"));
+}
+
+const LoadCase &ferryOf(WindowFixture &f) {
+    for (const auto &loadCase : f.document().build().loadCases)
+        if (loadCase.id == "ferry") return loadCase;
+    qFatal("no case \"ferry\"");
+}
+
+QString ferry(WindowFixture &f) { return QString::fromStdString(ferryOf(f).name); }
+
+/// An entry of a box, by the keys as far as it.
+void pick(QComboBox *box, const QString &text) {
+    const int wanted = box->findText(text);
+    if (wanted < 0) QFAIL(qPrintable(text + " is not offered"));
+    box->setFocus();
+    const bool down = wanted > box->currentIndex();
+    for (int n = std::abs(wanted - box->currentIndex()); n > 0; --n) {
+        const auto name = box->accessibleName(); // the table is filled anew after each step
+        auto *table = box->window();
+        QTest::keyClick(box, down ? Qt::Key_Down : Qt::Key_Up);
+        QTest::qWait(20);
+        for (auto *now : table->findChildren<QComboBox *>())
+            if (now->accessibleName() == name) box = now;
+    }
 }
 
 } // namespace
@@ -155,12 +180,55 @@ private slots:
     }
     void aBenchCaseTakesAUsbCable() {
         WindowFixture f;
-        f.document().edit("bench", *setLoadCaseKind(f.document().build(), "ferry", LoadCaseKind::bench));
-        f.document().edit("pack", setLoadCasePack(f.document().build(), "ferry", {}));
-        f.document().edit("usb", setLoadCaseUsb(f.document().build(), "ferry", "fc"));
+        f.window->showBuildSheet();
+        QTest::qWait(30);
+        auto *cases = f.child<QTableWidget>("load-cases");
+        const auto box = [&](const QString &name) -> QComboBox * {
+            for (auto *found : cases->findChildren<QComboBox *>())
+                if (found->accessibleName().startsWith(name) && found->accessibleName().contains(ferry(f)))
+                    return found;
+            return nullptr;
+        };
+        QVERIFY(!box("USB cable")->isEnabled()); // nothing is plugged into what flies
+        pick(box("What"), "on the ground, powered");
+        QCOMPARE(ferryOf(f).kind, LoadCaseKind::bench);
+        pick(box("Pack of"), "none");
+        pick(box("USB cable"), QString::fromStdString(displayName(f.document().build(), "fc")));
+        QCOMPARE(ferryOf(f).usb, std::string("fc"));
         const auto &supplies = f.document().analysis().derived.power->supplies;
         QVERIFY(std::find(supplies[1].alive.begin(), supplies[1].alive.end(), "fc") != supplies[1].alive.end());
         QVERIFY(std::find(supplies[1].dark.begin(), supplies[1].dark.end(), "esc") != supplies[1].dark.end());
+    }
+    void aPartIsSwitchedOffInALoadCase() {
+        WindowFixture f;
+        f.window->showBuildSheet();
+        QTest::qWait(30);
+        const QString vtx = QString::fromStdString(displayName(f.document().build(), "vtx"));
+        const auto button = [&] { return f.child<QToolButton>("off-ferry"); };
+        QCOMPARE(button()->text(), QString("none"));
+        // A click opens its menu; there the part is chosen with the keys.
+        QTimer::singleShot(50, &f.document(), [&] {
+            auto *menu = button()->menu();
+            QVERIFY(menu->isVisible());
+            for (auto *action : menu->actions())
+                if (action->text() == vtx) menu->setActiveAction(action);
+            QTest::keyClick(menu, Qt::Key_Return);
+        });
+        QTest::mouseClick(button(), Qt::LeftButton);
+        QTest::qWait(30);
+        QCOMPARE(ferryOf(f).off, std::vector<std::string>{"vtx"});
+        QCOMPARE(button()->text(), vtx);
+        // The inspector says so, and the matrix of that case leaves it out.
+        f.document().setLoadCase(1);
+        f.window->setStage(Stage::radio);
+        f.document().select("vtx");
+        QTest::qWait(30);
+        const auto labels = f.window->findChildren<QLabel *>();
+        QVERIFY(std::any_of(labels.begin(), labels.end(), [](const QLabel *label) {
+            return label->isVisible() && label->text().contains("switched off in this load case");
+        }));
+        f.document().history().undo();
+        QVERIFY(ferryOf(f).off.empty());
     }
     void jointsAreListedWithTheirHeat() {
         WindowFixture f;

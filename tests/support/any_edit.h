@@ -14,6 +14,7 @@
 #include "core/edits/kit_edits.h"
 #include "core/edits/perch_edits.h"
 #include "core/edits/radio_edits.h"
+#include "core/edits/shield_edits.h"
 #include "core/edits/stack_change.h"
 #include "core/edits/stack_edits.h"
 #include "core/edits/wire_edits.h"
@@ -126,6 +127,10 @@ inline const std::vector<AnyEdit> &everyEdit() {
                      [](B b, Draw &d) {
                          return setLoadCaseUsb(b, d.loadCase(), d.coin() ? d.partOf(PartKind::flightController) : "");
                      }},
+                    {"setSwitchedOff",
+                     [](B b, Draw &d) { return setSwitchedOff(b, d.part(), d.loadCase(), d.coin()); }},
+                    {"addQuietCase", [](B b, Draw &d) { return addQuietCase(b, d.part()); }},
+                    {"addShield", [](B b, Draw &d) { return addShield(b, d.part(), {double(d.upTo(20))}); }},
                     {"setChannels",
                      [](B b, Draw &d) {
                          return setChannels(b, d.part(), {ChannelFunction(d.upTo(16)), ChannelFunction(d.upTo(16))});

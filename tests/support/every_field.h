@@ -133,6 +133,7 @@ inline Build everyField() {
     build.parts[0].channels = {ChannelFunction::pitch, ChannelFunction::arm};
     build.loadCases[0].kind = LoadCaseKind::bench;
     build.loadCases[0].usb = "part-1";
+    build.loadCases[0].off = {"part-1"};
     build.types.edit([](TypeTable &types) {
         PartType &type = types.begin()->second;
         type.turns = Spin::clockwise;

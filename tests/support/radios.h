@@ -1,6 +1,7 @@
 // Small builds with radios for tests.
 #pragma once
 
+#include "core/radio/radio_report.h"
 #include "support/builds.h"
 
 namespace waxis::test {
@@ -48,6 +49,23 @@ inline RadioBand hears(double low_MHz, double high_MHz, double width_MHz = 1, do
     band.blocking_dBm = -20;
     band.needed_dB = 6;
     return band;
+}
+
+inline const RadioCell &cellOf(const RadioReport &report, const std::string &from, const std::string &to) {
+    for (std::size_t r = 0; r < report.rows.size(); ++r)
+        for (std::size_t c = 0; c < report.columns.size(); ++c)
+            if (report.rows[r].id == from && report.columns[c].id == to) return report.cell(r, c);
+    qFatal("no cell %s to %s", from.c_str(), to.c_str());
+}
+
+/// A video sender over a control receiver, both with upright dipoles.
+inline Build pairBuild(double apart_mm) {
+    Build build = bareQuad();
+    addRadio(build, "vtx", {0, 0, 60}, sends(5800, 5800, 26, 20), antennaFor(AntennaKind::dipole, 2.15, 5600, 6000),
+             PartKind::videoTransmitter);
+    addRadio(build, "rx", {apart_mm, 0, 60}, hears(863, 870, 0.5), antennaFor(AntennaKind::dipole, 2.15, 863, 870),
+             PartKind::receiver);
+    return build;
 }
 
 } // namespace waxis::test

@@ -321,4 +321,9 @@ bool Document::isAboardNow(const Part &part) const {
     return !now || isAboard(part, *now);
 }
 
+bool Document::isSwitchedOnNow(const Part &part) const {
+    const LoadCase *now = activeCase();
+    return !now || isSwitchedOn(part, *now);
+}
+
 } // namespace waxis::app

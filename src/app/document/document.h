@@ -103,6 +103,7 @@ public:
     const LoadCase *activeCase() const;
     std::optional<Vec3> offset_mm() const; ///< thrust centre to centre of gravity
     bool isAboardNow(const Part &part) const;
+    bool isSwitchedOnNow(const Part &part) const;
 
     /// A survey taken in the background; findings are judged again by it.
     void setSurvey(std::shared_ptr<const Survey> survey);

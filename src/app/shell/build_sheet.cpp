@@ -9,17 +9,20 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QToolButton>
 #include <QVBoxLayout>
+
 #include <algorithm>
 
 namespace waxis::app {
 
 namespace {
 
-enum Column { kName, kKind, kPack, kUsb, kFolded, kColumns };
+enum Column { kName, kKind, kPack, kUsb, kOff, kFolded, kColumns };
 
 QString kindWord(LoadCaseKind kind) {
     switch (kind) {
@@ -65,7 +68,7 @@ BuildSheet::BuildSheet(Document &document, const theme::Theme &theme, QWidget *p
     cases_ = table("load-cases", tr("Load cases"));
     cases_->setColumnCount(kColumns);
     cases_->setHorizontalHeaderLabels(
-        {tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("arms folded")});
+        {tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("switched off"), tr("arms folded")});
     cases_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     aboard_ = table("aboard", tr("What is aboard in each load case"));
     auto *add = new QPushButton(tr("Add a load case"));
@@ -213,6 +216,37 @@ QComboBox *BuildSheet::usbBox(const LoadCase &loadCase, const QString &name) {
     return usb;
 }
 
+/// Which parts are switched off while the case lasts.
+QToolButton *BuildSheet::offButton(const LoadCase &loadCase, const QString &name) {
+    const Build &build = document_.build();
+    auto *off = new QToolButton;
+    off->setObjectName("off-" + QString::fromStdString(loadCase.id));
+    off->setAccessibleName(tr("Switched off in %1").arg(name));
+    off->setToolTip(tr("Parts that stay aboard and are switched off: they weigh, draw nothing and send nothing."));
+    off->setPopupMode(QToolButton::InstantPopup);
+    off->setToolButtonStyle(Qt::ToolButtonTextOnly);
+    off->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
+    auto *menu = new QMenu(off);
+    for (const auto &part : build.parts) {
+        if (!isAboard(part, loadCase) || !canBeOff(build, part.id)) continue;
+        auto *action = menu->addAction(QString::fromStdString(part.name));
+        action->setCheckable(true);
+        action->setChecked(std::find(loadCase.off.begin(), loadCase.off.end(), part.id) != loadCase.off.end());
+        connect(action, &QAction::triggered, this, [this, part = part.id, id = loadCase.id, action](bool isOff) {
+            const QString what = isOff ? tr("Switch %1 off") : tr("Switch %1 on");
+            document_.edit(what.arg(action->text()), setSwitchedOff(document_.build(), part, id, isOff));
+        });
+    }
+    off->setMenu(menu);
+    off->setEnabled(loadCase.kind != LoadCaseKind::carried && !menu->isEmpty());
+    const auto &ids = loadCase.off;
+    off->setText(loadCase.kind == LoadCaseKind::carried ? tr("all")
+                 : ids.empty()                          ? tr("none")
+                 : ids.size() == 1                      ? QString::fromStdString(displayName(build, ids.front()))
+                                                        : tr("%n parts", nullptr, int(ids.size())));
+    return off;
+}
+
 void BuildSheet::refreshCases() {
     filling_ = true;
     const int kept = cases_->currentRow();
@@ -245,6 +279,7 @@ void BuildSheet::refreshCases() {
         });
         cases_->setCellWidget(r, kPack, pack);
         cases_->setCellWidget(r, kUsb, usbBox(loadCase, name->text()));
+        cases_->setCellWidget(r, kOff, offButton(loadCase, name->text()));
         auto *folded = new QCheckBox;
         folded->setAccessibleName(tr("Arms folded in %1").arg(name->text()));
         folded->setChecked(loadCase.folded);

@@ -11,6 +11,7 @@ class QLineEdit;
 class QPlainTextEdit;
 class QPushButton;
 class QTableWidget;
+class QToolButton;
 
 namespace waxis::app {
 
@@ -30,6 +31,7 @@ private:
     void refresh();
     void refreshCases();
     QComboBox *usbBox(const LoadCase &loadCase, const QString &name);
+    QToolButton *offButton(const LoadCase &loadCase, const QString &name);
     void refreshAboard();
     QString chosenCase() const;
 

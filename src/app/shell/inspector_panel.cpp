@@ -202,7 +202,10 @@ void InspectorPanel::refresh() {
     where << (holder.empty() ? tr("free on the mat")
                              : tr("on %1").arg(QString::fromStdString(displayName(build, holder))));
     if (part->pinned) where << tr("pinned");
-    if (!document_.isAboardNow(*part)) where << tr("not aboard in this load case");
+    if (!document_.isAboardNow(*part))
+        where << tr("not aboard in this load case");
+    else if (!document_.isSwitchedOnNow(*part) && canBeOff(document_.build(), part->id))
+        where << tr("switched off in this load case");
     where_->setText(where.join(QStringLiteral(" · ")));
 
     // The list of types is made anew only when another kind of part is chosen.

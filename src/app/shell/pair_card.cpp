@@ -19,6 +19,7 @@ namespace waxis::app {
 namespace {
 
 constexpr int kHelpWidth_px = 300;
+constexpr std::size_t kMostHelps = 7;
 
 /// "GPS with compass, L1 G1" for a radio of the report, else the thing's name.
 QString nameOfEnd(const Build &build, const RadioReport &report, int radio, const std::string &id) {
@@ -184,14 +185,17 @@ void PairCard::fillHelp(int sender, int listener) {
             if (pair.sender == derived.radio->radios[std::size_t(sender)].id() &&
                 pair.listener == derived.radio->radios[std::size_t(listener)].id())
                 for (const auto &help : pair.helps)
-                    if (helps.size() < 5) helps.push_back(&help);
+                    if (helps.size() < kMostHelps) helps.push_back(&help);
     helpTitle_->setVisible(!helps.empty());
     for (const RadioHelp *help : helps) {
         auto *button = new QPushButton;
         const QString what = QString::fromStdString(wordFix(document_.build(), help->fix).text());
-        const QString then = (help->cures ? tr("then %1 dB, %2 mm") : tr("then %1 dB, %2 mm: not enough"))
-                                 .arg(help->margin_dB, 0, 'f', 1)
-                                 .arg(help->distance_mm, 0, 'f', 0);
+        const bool aside = !help->cures && help->fix.as<SwitchOff>(); // a case of its own; those that are stay
+        const QString then = help->silent ? tr("then silent")
+                             : aside      ? tr("the receiver finds itself first")
+                                     : (help->cures ? tr("then %1 dB, %2 mm") : tr("then %1 dB, %2 mm: not enough"))
+                                           .arg(help->margin_dB, 0, 'f', 1)
+                                           .arg(help->distance_mm, 0, 'f', 0);
         button->setFlat(true);
         button->setFont(theme_.text(theme::kSmallPixels));
         button->setText(brokenAt(what + QStringLiteral(" · ") + then, button->fontMetrics(), kHelpWidth_px));

@@ -47,6 +47,11 @@ bool isAboard(const Part &part, const LoadCase &loadCase) {
            std::find(loadCase.aboard.begin(), loadCase.aboard.end(), part.id) != loadCase.aboard.end();
 }
 
+bool isSwitchedOn(const Part &part, const LoadCase &loadCase) {
+    return isAboard(part, loadCase) && loadCase.kind != LoadCaseKind::carried &&
+           std::find(loadCase.off.begin(), loadCase.off.end(), part.id) == loadCase.off.end();
+}
+
 std::vector<LoadCase> effectiveLoadCases(const Build &build) {
     if (!build.loadCases.empty()) return build.loadCases;
     LoadCase as_drawn;
@@ -61,11 +66,24 @@ std::vector<LoadCase> effectiveLoadCases(const Build &build) {
     return {as_drawn};
 }
 
-CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
+namespace {
+
+template <class Is>
+CaseMask casesWhere(const std::vector<LoadCase> &loadCases, Is &&is) {
     CaseMask mask = 0;
     for (std::size_t i = 0; i < loadCases.size() && i < kMostLoadCases; ++i)
-        if (isAboard(part, loadCases[i])) mask |= CaseMask(1) << i;
+        if (is(loadCases[i])) mask |= CaseMask(1) << i;
     return mask;
+}
+
+} // namespace
+
+CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases) {
+    return casesWhere(loadCases, [&](const LoadCase &loadCase) { return isAboard(part, loadCase); });
+}
+
+CaseMask casesSwitchedOn(const Part &part, const std::vector<LoadCase> &loadCases) {
+    return casesWhere(loadCases, [&](const LoadCase &loadCase) { return isSwitchedOn(part, loadCase); });
 }
 
 std::vector<std::string> allIds(const Build &build) {

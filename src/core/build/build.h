@@ -99,6 +99,7 @@ struct LoadCase {
     bool folded = false;
     LoadCaseKind kind = LoadCaseKind::flight;
     std::string usb = {}; ///< bench: the part whose USB socket a computer or charger feeds; packs are unplugged then
+    std::vector<std::string> off = {}; ///< parts that are aboard and switched off
     bool flies() const { return kind == LoadCaseKind::flight && !folded; }
     bool operator==(const LoadCase &) const = default;
 };
@@ -177,6 +178,8 @@ Pose framePose(const Build &build, const Part &part);
 Pose placementAxes(const Build &build, const Part &part);
 
 bool isAboard(const Part &part, const LoadCase &loadCase);
+/// Aboard and at work: it draws current and sends.
+bool isSwitchedOn(const Part &part, const LoadCase &loadCase);
 
 /// The build's load cases, or one case with everything that is not optional when it names none.
 std::vector<LoadCase> effectiveLoadCases(const Build &build);
@@ -185,6 +188,7 @@ std::vector<LoadCase> effectiveLoadCases(const Build &build);
 using CaseMask = std::uint64_t;
 inline constexpr std::size_t kMostLoadCases = 64;
 CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
+CaseMask casesSwitchedOn(const Part &part, const std::vector<LoadCase> &loadCases);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, screws, sites, pass-throughs,
 /// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings and weight limits share

@@ -2,6 +2,7 @@
 // |v| is never less than the distance, v.w/|v| never more: their difference bounds the error.
 #include "core/clearance/convex_distance.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <limits>
@@ -93,8 +94,29 @@ Convex::Convex(const Shape &shape, const Pose &X_FrameShape)
 }
 
 Vec3 Convex::support(const Vec3 &direction) const {
-    if (rind_mm_ > 0) return p_Frame_;
-    return R_FrameShape_ * supportPoint(shape_, R_FrameShape_.transpose() * direction) + p_Frame_;
+    const Vec3 carried = way_mm_.dot(direction) > 0 ? way_mm_ : Vec3(Vec3::Zero());
+    if (rind_mm_ > 0) return p_Frame_ + carried;
+    // The farthest point of a shape drawn out along its axes is that of the shape along the direction drawn out alike.
+    const Vec3 own = R_FrameShape_.transpose() * direction;
+    const Vec3 point = middle_ + scale_.cwiseProduct(supportPoint(shape_, scale_.cwiseProduct(own)) - middle_);
+    return R_FrameShape_ * point + p_Frame_ + carried;
+}
+
+Convex Convex::shrunk(double by_mm, double mostShare) const {
+    Convex less = *this;
+    const Aabb box = boundsOf(shape_, Pose{});
+    const Vec3 size = box.size_mm();
+    less.middle_ = (box.min_mm + box.max_mm) / 2;
+    for (int axis = 0; axis < 3; ++axis)
+        less.scale_[axis] = size[axis] > 0 ? 1 - std::min(by_mm / size[axis], mostShare) : 1;
+    if (rind_mm_ > 0) less.rind_mm_ = rind_mm_ * less.scale_.x();
+    return less;
+}
+
+Convex Convex::swept(const Vec3 &way_mm) const {
+    Convex carried = *this;
+    carried.way_mm_ = way_mm;
+    return carried;
 }
 
 ConvexGap coreDistance(const Convex &a, const Convex &b, double within_mm) {

@@ -13,6 +13,10 @@ class Convex {
 public:
     /// Box, cylinder, sphere, or a prism whose outline is convex and has no holes.
     Convex(const Shape &shape, const Pose &X_FrameShape);
+    /// Smaller by so much across each of its own axes, but by no more than a share of its size, about its middle.
+    Convex shrunk(double by_mm, double mostShare) const;
+    /// All that it covers on a straight way.
+    Convex swept(const Vec3 &way_mm) const;
     /// Farthest point along a direction in the frame's axes, without the rind.
     Vec3 support(const Vec3 &direction) const;
     const Vec3 &origin() const { return p_Frame_; }
@@ -23,6 +27,8 @@ private:
     Mat3 R_FrameShape_;
     Vec3 p_Frame_;
     double rind_mm_ = 0;
+    Vec3 middle_ = Vec3::Zero(), scale_ = Vec3::Ones(); ///< in its own axes
+    Vec3 way_mm_ = Vec3::Zero();
 };
 
 struct ConvexGap {

@@ -101,6 +101,40 @@ EditResult setLoadCaseUsb(const Build &build, const std::string &id, const std::
     return changeCase(build, id, [&](LoadCase &c) { c.usb = part; });
 }
 
+bool canBeOff(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    if (!type || type->kind == PartKind::battery || type->kind == PartKind::powerBank) return false;
+    const auto &electrical = type->electrical;
+    return !type->radio.empty() || (electrical && (electrical->typical_A.known() || electrical->peak_A.known()));
+}
+
+EditResult setSwitchedOff(const Build &build, const std::string &part, const std::string &id, bool off) {
+    if (!findPart(build, part)) return refuse(fmt::format("There is no part \"{}\" in this build.", part));
+    if (off && !canBeOff(build, part))
+        return refuse(fmt::format("{} has nothing to switch off.", displayName(build, part)));
+    return changeCase(build, id, [&](LoadCase &c) { put(c.off, part, off); });
+}
+
+EditResult addQuietCase(const Build &build, const std::string &part) {
+    if (!canBeOff(build, part)) return refuse(fmt::format("{} has nothing to switch off.", displayName(build, part)));
+    Build next = build;
+    if (next.loadCases.empty()) {
+        next.loadCases = effectiveLoadCases(build);
+        next.loadCases.front().id = freshId(build, "case");
+    }
+    const auto flight =
+        std::find_if(next.loadCases.begin(), next.loadCases.end(), [](const LoadCase &c) { return c.flies(); });
+    LoadCase quiet = flight == next.loadCases.end() ? next.loadCases.front() : *flight;
+    quiet.id = freshId(next, "case");
+    quiet.name = fmt::format("On the ground, {} off", displayName(build, part));
+    quiet.kind = LoadCaseKind::bench;
+    quiet.folded = false;
+    put(quiet.off, part, true);
+    next.loadCases.push_back(std::move(quiet));
+    return next;
+}
+
 EditResult setLoadCaseFolded(const Build &build, const std::string &id, bool folded) {
     return changeCase(build, id, [&](LoadCase &c) { c.folded = folded; });
 }

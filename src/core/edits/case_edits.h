@@ -22,6 +22,13 @@ EditResult setLoadCasePack(const Build &build, const std::string &loadCase, cons
 bool takesUsb(const Build &build, const std::string &part);
 /// On the bench: the part whose USB socket a computer or charger feeds; packs are unplugged then. Empty: none.
 EditResult setLoadCaseUsb(const Build &build, const std::string &loadCase, const std::string &part);
+/// Whether something is there to switch off: the part draws current or sends; packs are unplugged instead.
+bool canBeOff(const Build &build, const std::string &part);
+/// Whether the part is switched off while the case lasts. It stays aboard.
+EditResult setSwitchedOff(const Build &build, const std::string &part, const std::string &loadCase, bool off);
+/// Adds a case on the ground, powered, in which the part is switched off: what the first flight has aboard waits there
+/// for its satellites. A build without load cases keeps what is drawn as its first one.
+EditResult addQuietCase(const Build &build, const std::string &part);
 /// What weighings and weight limits say of the case goes back to the first one.
 EditResult removeLoadCase(const Build &build, const std::string &loadCase);
 

@@ -161,6 +161,7 @@ EditResult removePart(const Build &build, const std::string &part) {
     tidyScrews(next);
     for (auto &loadCase : next.loadCases) {
         std::erase(loadCase.aboard, part);
+        std::erase(loadCase.off, part);
         if (loadCase.battery == part) loadCase.battery.clear();
         if (loadCase.usb == part) loadCase.usb.clear();
     }

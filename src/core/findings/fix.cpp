@@ -1,6 +1,7 @@
 #include "core/findings/fix.h"
 
 #include "core/edits/balance_edits.h"
+#include "core/edits/case_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/part_edits.h"
 #include "core/edits/perch_edits.h"
@@ -77,6 +78,14 @@ struct Apply {
             }
         return Failure{EditError{fmt::format("There is no post \"{}\" in this frame.", part)}};
     }
+    EditResult operator()(const SwitchOff &quiet) const {
+        if (quiet.cases.empty()) return addQuietCase(build, part);
+        EditResult next = build;
+        for (const auto &loadCase : quiet.cases)
+            if (next) next = setSwitchedOff(*next, part, loadCase, true);
+        return next;
+    }
+    EditResult operator()(const ShieldUnder &shield) const { return addShield(build, part, shield); }
     EditResult operator()(const FrameScrewChange &change) const { return setFrameScrew(build, change.to); }
     EditResult operator()(const GroundHand &hand) const {
         for (GroundStation station : build.groundStations)

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/edit_result.h"
+#include "core/edits/shield_edits.h"
 #include "core/edits/stack_change.h"
 #include "core/edits/wire_edits.h"
 #include "core/placing/perch.h"
@@ -49,10 +50,16 @@ struct FrameScrewChange {
     FrameScrew to;
 };
 
+/// The part is switched off in these load cases; none named: in a new one on the ground.
+struct SwitchOff {
+    std::vector<std::string> cases;
+};
+
 /// One change, and what is to be done with it.
 struct Fix {
     using Change = std::variant<PartShift, PartTurn, CameraTilt, OntoSite, Perch, StackChange, WireChange, RadioSetting,
-                                GroundHand, MissingFrameScrews, PostHeight, MountPropeller, FrameScrewChange>;
+                                GroundHand, MissingFrameScrews, PostHeight, MountPropeller, FrameScrewChange, SwitchOff,
+                                ShieldUnder>;
     std::string part; ///< that is moved; the stack, radio or ground station that is changed; empty: wires
     Change change;
     std::optional<double> leaves_mm; ///< what remains of the measured value where the move does not cure it all

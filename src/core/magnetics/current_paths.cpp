@@ -83,7 +83,7 @@ FieldSources fieldSources(const Build &build, const std::vector<LoadCase> &loadC
             path.pitch_mm = wire.twistPitch_mm > 0 ? wire.twistPitch_mm : kTwistPitch * path.spacing_mm;
         const Part *from = findPart(build, wire.from.part), *to = findPart(build, wire.to.part);
         if (!from || !to) continue;
-        path.cases = casesAboard(*from, loadCases) & casesAboard(*to, loadCases);
+        path.cases = casesSwitchedOn(*from, loadCases) & casesSwitchedOn(*to, loadCases);
         sources.paths.push_back(std::move(path));
     }
     for (const auto &part : build.parts) {

@@ -38,7 +38,7 @@ Circuit::Circuit(const Build &build, const Practice &practice, const std::vector
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         types_.push_back(typeOf(build, build.parts[i]));
         partIndex_.emplace(build.parts[i].id, int(i));
-        aboard_.push_back(casesAboard(build.parts[i], loadCases));
+        on_.push_back(casesSwitchedOn(build.parts[i], loadCases));
     }
     for (const auto &wire : build.wires) roles_.push_back(roleOf(build, wire));
     report_.nets = nets ? *nets : powerNets(build);

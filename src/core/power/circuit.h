@@ -37,7 +37,7 @@ private:
     // sources
     void findSources();
     void addRail(int node, Rail rail);
-    bool isHere(int part) const { return aboard_[std::size_t(part)] >> case_ & 1; }
+    bool isHere(int part) const { return on_[std::size_t(part)] >> case_ & 1; }
     bool gives(int rail);
     bool isFed(int part, double output_V);
     std::map<int, Came> reached(int node, std::vector<int> &order) const;
@@ -71,7 +71,7 @@ private:
     std::map<int, std::vector<std::size_t>> motorsOfEsc_; ///< part index of ESC: indices in report_.motors
     std::map<int, int> sourceRail_;                       ///< node: rail
     std::vector<int> sourceNode_;                         ///< by rail
-    std::vector<CaseMask> aboard_;                        ///< by part
+    std::vector<CaseMask> on_;                            ///< by part
     std::size_t case_ = 0;                                ///< that is worked out
     std::set<int> onTheWay_;                              ///< rails being worked out: guards against circles
     std::map<int, Drawn> drawn_;                          ///< by rail, worked out

@@ -103,7 +103,7 @@ std::vector<RadioUse> radiosOf(const Build &build, const std::vector<LoadCase> &
             radio.part = part.id;
             radio.band = int(b);
             radio.kind = type->kind;
-            radio.cases = casesAboard(part, loadCases);
+            radio.cases = casesSwitchedOn(part, loadCases);
             const RadioSetting setting = settingOf(build, part.id, int(b));
             const bool hasWidth = band.bandwidth_MHz && *band.bandwidth_MHz > 0;
             radio.bandwidth_MHz = hasWidth ? *band.bandwidth_MHz : 1;

@@ -61,7 +61,7 @@ void addNoiseRows(const Build &build, const Practice &practice, const RadioInput
                             type->kind == PartKind::digitalVideoUnit;
         const bool esc = type->kind == PartKind::esc || type->kind == PartKind::fourInOneEsc;
         if (!camera && !esc) continue;
-        const CaseMask cases = casesAboard(part, in.loadCases);
+        const CaseMask cases = casesSwitchedOn(part, in.loadCases);
         std::vector<RadioCell> row(report.columns.size());
         bool any = false;
         for (std::size_t c = 0; c < report.columns.size(); ++c) {

@@ -9,8 +9,9 @@
 #include "core/placing/perch.h"
 #include "core/radio/antennas.h"
 #include "core/radio/coupling.h"
-#include "core/radio/decibel.h"
 #include "core/radio/radio_report.h"
+#include "core/remedies/radio_quiet.h"
+#include "core/remedies/radio_trial.h"
 #include "core/scene/scene.h"
 
 #include <algorithm>
@@ -25,28 +26,6 @@ constexpr std::array<double, 9> kSteps_mm{5, 10, 15, 20, 30, 40, 60, 80, 120};
 
 std::array<Vec3, 6> directions() {
     return {Vec3::UnitX(), -Vec3::UnitX(), Vec3::UnitY(), -Vec3::UnitY(), Vec3::UnitZ(), -Vec3::UnitZ()};
-}
-
-/// A cell of the report after some radio has changed, with its products.
-RadioCell cellOf(RadioReport trial, const Practice &practice, const std::vector<LineShadow> &shadows, int sender,
-                 int listener) {
-    judgeRadios(trial, practice, shadows);
-    for (std::size_t r = 0; r < trial.rows.size(); ++r)
-        for (std::size_t c = 0; c < trial.columns.size(); ++c)
-            if (trial.rows[r].radio == sender && trial.columns[c].radio == listener) return trial.cell(r, c);
-    return {};
-}
-
-bool isWell(const RadioCell &cell, const Practice &practice) {
-    return cell.counts && cell.margin_dB >= 0 && cell.blockingMargin_dB >= practice[Limit::blockingReserve] &&
-           (!cell.practice_mm || cell.distance_mm >= *cell.practice_mm);
-}
-
-/// Only what matters for a pair: the sender, the listener, and every other sender, whose products may land there.
-RadioReport pairOnly(const RadioReport &report) {
-    RadioReport trial;
-    trial.radios = report.radios;
-    return trial;
 }
 
 } // namespace
@@ -237,6 +216,12 @@ std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, con
             ledOut(build, practice, report, shadows, sender, listener, own.antennas[std::size_t(antenna)], own.part);
         const auto cures = std::find_if(found.begin(), found.end(), [](const RadioHelp &h) { return !h.cures; });
         found.insert(cures, std::make_move_iterator(out.begin()), std::make_move_iterator(out.end()));
+    }
+    for (auto &quiet : quietedPair({build, practice, report, shadows, sender, listener}, now)) {
+        const auto at = quiet.cures
+                            ? std::find_if(found.begin(), found.end(), [](const RadioHelp &h) { return !h.cures; })
+                            : found.end();
+        found.insert(at, std::move(quiet));
     }
     return found;
 }

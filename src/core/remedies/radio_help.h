@@ -16,13 +16,14 @@ struct RadioHelp {
     Fix fix;
     double margin_dB = 0; ///< of the cell afterwards
     double distance_mm = 0;
-    bool cures = false; ///< distance, noise and blocking are inside the practice then
+    bool cures = false;  ///< distance, noise and blocking are inside the practice then
+    bool silent = false; ///< the sender is off wherever the listener works: no margin to tell
 };
 
 /// Proposals for one sender (index in RadioReport::radios) and one listener, the smallest change first: shifts of
 /// either antenna along free directions, quarter turns, other channels, less power. Places where the part would stand
-/// in something are left out; antennas on a coax also led out to other places that hold them. Empty when the pair is
-/// well already.
+/// in something are left out; antennas on a coax also led out to other places that hold them; the sender off where it
+/// is not needed; a shield under a module that listens. Empty when the pair is well already.
 std::vector<RadioHelp> helpFor(const Build &build, const Practice &practice, const Scene &scene,
                                const RadioReport &report, const std::vector<LineShadow> &shadows, int sender,
                                int listener);

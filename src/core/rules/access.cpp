@@ -4,6 +4,7 @@
 #include "core/survey/at_hand.h"
 #include "core/survey/reach.h"
 
+#include <algorithm>
 #include <array>
 
 namespace waxis {
@@ -85,21 +86,45 @@ static FindingText wordAccess(const Build &build, const Finding &f) {
             {"In this order: {3}. Turn the port to a free side.", words}};
 }
 
+static constexpr char kNextPort = ';';
+
+/// A part that lies with several ports against something is turned once.
+static bool joinPorts(std::vector<Finding> &out, std::size_t first, const Finding &f) {
+    const auto same = std::find_if(out.begin() + std::ptrdiff_t(first), out.end(), [&](const Finding &g) {
+        return g.severity == f.severity && g.loadCase == f.loadCase && g.subjects[0] == f.subjects[0];
+    });
+    if (f.severity == Severity::pass || same == out.end()) return false;
+    same->variant += kNextPort + f.variant;
+    for (const auto &id : f.subjects)
+        if (std::find(same->subjects.begin(), same->subjects.end(), id) == same->subjects.end())
+            same->subjects.push_back(id);
+    return true;
+}
+
 static void judgeMating(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (const auto &access : accessSeen(derived)) {
         const Part *part = findPart(build, access.part);
         if (access.hand || !part) continue;
         Finding f = portFinding(RuleId::fitMating, access);
         f.severity = access.blockers.empty() ? Severity::pass : Severity::watch;
-        out.push_back(std::move(f));
+        if (!joinPorts(out, first, f)) out.push_back(std::move(f));
     }
 }
 
 static FindingText wordMating(const Build &build, const Finding &f) {
     const std::vector<std::string> others(f.subjects.begin() + 1, f.subjects.end());
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), portWord(build, f.subjects[0], f.variant),
-                                         listNames(build, others)};
-    return {{"{0}: the {1} has no room for its plug and first bend", words},
+    std::vector<std::string> ports;
+    for (std::size_t at = 0; at <= f.variant.size();) {
+        const std::size_t end = std::min(f.variant.find(kNextPort, at), f.variant.size());
+        ports.push_back("the " + portWord(build, f.subjects[0], f.variant.substr(at, end - at)));
+        at = end + 1;
+    }
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), listWords(ports), listNames(build, others)};
+    if (ports.size() > 1)
+        return {{"{0}: {1} have no room for their plugs and first bends", words},
+                {"In the way: {2}. Turn the board, use angled plugs, or solder.", words}};
+    return {{"{0}: {1} has no room for its plug and first bend", words},
             {"In the way: {2}. Turn the board, use an angled plug, or solder.", words}};
 }
 

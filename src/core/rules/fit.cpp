@@ -5,6 +5,8 @@
 #include "core/clearance/clearance_world.h"
 #include "core/layout/relayout.h"
 #include "core/practice/blade_room.h"
+#include "core/rules/gather.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/scene/body_table.h"
 #include "core/scene/scene.h"
@@ -240,7 +242,10 @@ static void judgeGaps(const Build &, const Practice &practice, const Derived &de
         judge(demands.heat, Limit::heatGap, "heat", false);
         judge(demands.bare, Limit::bareGap, "bare", true);
     }
+    const std::size_t first = out.size();
     worst.moveTo(out);
+    constexpr double kAlike_mm = 0.1;
+    gatherAlike(out, first, kAlike_mm, Share::first); // packs that take turns lie in one place
 }
 
 static void judgePropellerZone(const Build &build, const Practice &practice, const Derived &derived,
@@ -352,13 +357,14 @@ static FindingText wordOverlap(const Build &build, const Finding &f) {
 }
 
 static FindingText wordGap(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), displayName(build, f.subjects[1]),
-                                         oneDecimal(*f.measured), oneDecimal(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]),
+                                         listNames(build, std::span(f.subjects).subspan(1)), oneDecimal(*f.measured),
+                                         oneDecimal(*f.limit)};
     if (f.variant == "sway")
         return {{"{0} is {2} mm from {1}, one of them soft-mounted", words},
                 {"It needs {3} mm to sway without knocking.", words}};
     if (f.variant == "heat")
-        return {{"{0} and {1}: {2} mm between heat and what it harms", words},
+        return {{"{0}: {1} mm between heat and what it harms", {listNamesFirst(build, f.subjects), words[2]}},
                 {"{3} mm wanted; move them apart or put an insulating layer between.", words}};
     if (f.severity == Severity::stop)
         return {{"Bare contacts: {0} touches {1}", words},

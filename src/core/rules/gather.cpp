@@ -44,12 +44,14 @@ void keepGravest(std::vector<Finding> &findings, std::size_t first) {
     findings.erase(findings.begin() + std::ptrdiff_t(end), findings.end());
 }
 
-void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within, Second second) {
+void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within, Share share) {
     std::stable_sort(findings.begin() + std::ptrdiff_t(first), findings.end(),
                      [](const Finding &a, const Finding &b) { return a.margin < b.margin; });
     for (std::size_t i = first; i < findings.size(); ++i)
         for (std::size_t k = i + 1; k < findings.size();) {
-            const bool elsewhere = second == Second::shared && secondOf(findings[i]) != secondOf(findings[k]);
+            const bool elsewhere =
+                (share == Share::first && findings[i].subjects.front() != findings[k].subjects.front()) ||
+                (share == Share::second && secondOf(findings[i]) != secondOf(findings[k]));
             if (elsewhere || !sayTheSame(findings[i], findings[k], within)) {
                 ++k;
                 continue;

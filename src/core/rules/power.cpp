@@ -96,8 +96,20 @@ std::vector<Fix> unloadRail(const Build &build, const Practice &practice, const 
 
 } // namespace
 
+/// Regulators that feed one joined rail carry the same loads: the one nearer to its limit speaks.
+static bool speaksForJoined(std::vector<Finding> &out, std::size_t first, Finding &f) {
+    const auto joined = std::find_if(out.begin() + std::ptrdiff_t(first), out.end(), [&](const Finding &g) {
+        return std::equal(g.subjects.begin() + 1, g.subjects.end(), f.subjects.begin() + 1, f.subjects.end());
+    });
+    if (joined == out.end()) return false;
+    if (f.severity < joined->severity || (f.severity == joined->severity && f.margin < joined->margin))
+        *joined = std::move(f);
+    return true;
+}
+
 static void judgeRailLoad(const Build &build, const Practice &practice, const Derived &derived,
                           std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (const auto &rail : derived.power->rails) {
         if (rail.output == "BAT" || !rail.limit_A || rail.loads.empty() || !(*rail.limit_A > 0)) continue;
         Finding f;
@@ -127,7 +139,7 @@ static void judgeRailLoad(const Build &build, const Practice &practice, const De
                     {"limit", *rail.limit_A, "A"},
                     {"typical over the limit", steady ? 1.0 : 0.0, ""}};
         if (f.severity != Severity::pass) f.fixes = unloadRail(build, practice, derived, rail, heavy);
-        out.push_back(std::move(f));
+        if (!speaksForJoined(out, first, f)) out.push_back(std::move(f));
     }
 }
 

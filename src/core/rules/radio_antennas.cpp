@@ -11,6 +11,7 @@
 #include "core/survey/at_hand.h"
 #include "core/wiring/routing.h"
 
+#include <algorithm>
 #include <array>
 #include <fmt/format.h>
 
@@ -219,7 +220,25 @@ static FindingText wordCoverage(const Build &build, const Finding &f) {
             {"By {3}; weakest {4}. {2} % is usual: bring it up or out, or add a second one on the other side.", words}};
 }
 
+/// Antennas of one kind on one unit go onto it, or do not, all alike.
+static bool joinAntenna(const Build &build, std::vector<Finding> &out, std::size_t first, const Finding &f) {
+    const auto connectors = [&](const Finding &g) {
+        const Part *antenna = findPart(build, g.subjects[0]);
+        const PartType *type = antenna ? typeOf(build, *antenna) : nullptr;
+        const Port *port = portOf(build, {g.subjects[1], g.variant});
+        return std::pair{type && type->antenna ? type->antenna->connector : std::string(),
+                         port ? port->connector : std::string()};
+    };
+    const auto same = std::find_if(out.begin() + std::ptrdiff_t(first), out.end(), [&](const Finding &g) {
+        return g.severity == f.severity && g.subjects[1] == f.subjects[1] && connectors(g) == connectors(f);
+    });
+    if (f.severity == Severity::pass || same == out.end()) return false;
+    same->subjects.push_back(f.subjects[0]);
+    return true;
+}
+
 static void judgeConnector(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (const auto &radio : derived.radio->radios)
         for (const auto &use : radio.antennas) {
             if (use.port.empty() || radio.band > 0) continue;
@@ -237,7 +256,7 @@ static void judgeConnector(const Build &build, const Practice &, const Derived &
             case Mating::unknown: f.severity = Severity::unknown; break;
             default: f.severity = Severity::stop; f.margin = -1;
             }
-            out.push_back(std::move(f));
+            if (!joinAntenna(build, out, first, f)) out.push_back(std::move(f));
         }
 }
 
@@ -246,18 +265,22 @@ static FindingText wordConnector(const Build &build, const Finding &f) {
     const PartType *type = antenna ? typeOf(build, *antenna) : nullptr;
     const Port *port = portOf(build, {f.subjects[1], f.variant});
     const std::string there = type && type->antenna ? type->antenna->connector : "", here = port ? port->connector : "";
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+    std::vector<std::string> antennas{f.subjects[0]};
+    antennas.insert(antennas.end(), f.subjects.begin() + 2, f.subjects.end());
+    const bool several = antennas.size() > 1;
+    const std::vector<std::string> words{listNamesFirst(build, antennas), nameWithin(build, f.subjects[1]),
                                          there.empty() ? "not stated" : there, here.empty() ? "not stated" : here};
     if (f.severity == Severity::unknown)
-        return {{"Whether {0} goes onto {1} is not known", words},
+        return {{several ? "Whether {0} go onto {1} is not known" : "Whether {0} goes onto {1} is not known", words},
                 {"Connector of the antenna: {2}; of the board: {3}. Enter both in Kit.", words}};
     if (mating(coaxConnectorOf(there), coaxConnectorOf(here)) == Mating::otherPolarity)
         return {
-            {"{0} screws onto {1} and makes no contact", words},
+            {several ? "{0} screw onto {1} and make no contact" : "{0} screws onto {1} and makes no contact", words},
             {"{2} on {3}: one has pins where the other has none either. Sending so burns the output stage. Take the "
              "other antenna or an adapter.",
              words}};
-    return {{"{0} does not go onto {1}", words}, {"{2} on {3}. Take another antenna or an adapter.", words}};
+    return {{several ? "{0} do not go onto {1}" : "{0} does not go onto {1}", words},
+            {"{2} on {3}. Take another antenna or an adapter.", words}};
 }
 
 static void judgeAntennaBand(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {

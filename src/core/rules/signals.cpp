@@ -1,5 +1,6 @@
 // LNK: what talks to what, pin by pin.
 #include "core/findings/input.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 
 #include "core/links/link_report.h"
@@ -109,7 +110,28 @@ static const char *crossingWord(LinkFault fault) {
     }
 }
 
+/// The serial cores of a wire that lie straight, for people: "RX with RX".
+static std::vector<std::string> straightCores(const Build &build, const Wire &wire) {
+    std::vector<std::string> joints;
+    for (const auto &core : wire.cores) {
+        const SignalKind kind = signalAt(build, wire.from, core.fromPin).kind;
+        if ((kind == SignalKind::serialTx || kind == SignalKind::serialRx) &&
+            kind == signalAt(build, wire.to, core.toPin).kind)
+            joints.push_back(core.fromPin + " with " + core.toPin);
+    }
+    return joints;
+}
+
+/// Both cores of a serial link that lies straight are put right by one change.
+static bool isToldOfItsWire(const std::vector<Finding> &out, std::size_t first, const Finding &f) {
+    return f.variant.starts_with("same") &&
+           std::any_of(out.begin() + std::ptrdiff_t(first), out.end(), [&](const Finding &g) {
+               return g.variant.starts_with("same") && g.subjects[0] == f.subjects[0];
+           });
+}
+
 static void judgeCrossing(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+    const std::size_t first = out.size();
     for (const auto &fault : derived.links->faults) {
         const char *word = crossingWord(fault.fault);
         if (!word) continue;
@@ -119,6 +141,7 @@ static void judgeCrossing(const Build &build, const Practice &, const Derived &d
         Finding f = linkFinding(RuleId::lnkCross, build, derived, fault, severity, word);
         if (wire && fault.fault == LinkFault::sameWay && isVideo(signalAt(build, wire->from, fault.fromPin).kind))
             f.variant = "picture-" + fault.fromPin;
+        if (isToldOfItsWire(out, first, f)) continue;
         if (wire) {
             auto fix = rightPin(build, *wire, fault.core);
             if (!fix) fix = changedPlaces(build, *derived.links, *wire, fault.core);
@@ -132,9 +155,13 @@ static FindingText wordCrossing(const Build &build, const Finding &f) {
     const WireCore *core = coreOf(build, f);
     const std::vector<std::string> words{displayName(build, f.subjects[0]), core ? core->fromPin : std::string(),
                                          core ? core->toPin : std::string()};
-    if (startsWith(f, "same"))
-        return {{"{0} joins {1} with {2}", words},
+    if (startsWith(f, "same")) {
+        const Wire *wire = findWire(build, f.subjects[0]);
+        auto joints = wire ? straightCores(build, *wire) : std::vector<std::string>{};
+        if (joints.empty()) joints.push_back(words[1] + " with " + words[2]);
+        return {{"{0} joins {1}", {words[0], listWords(joints)}},
                 {"Transmit goes to receive and receive to transmit; neither end hears the other like this.", {}}};
+    }
     if (startsWith(f, "picture"))
         return {{"{0} joins {1} with {2}: two of one side", words},
                 {"The picture comes out of a camera and goes into a sender: one end gives, the other takes.", {}}};

@@ -266,7 +266,7 @@ static void judgeWireZone(const Build &build, const Practice &practice, const De
         out.push_back(std::move(nearest));
     }
     constexpr double kSameRun_mm = 1; // leads of packs that take turns
-    gatherAlike(out, first, kSameRun_mm, Second::shared);
+    gatherAlike(out, first, kSameRun_mm, Share::second);
 }
 
 static FindingText wordWireZone(const Build &build, const Finding &f) {

@@ -142,6 +142,16 @@ struct WordChange {
     Sentence operator()(const PostHeight &height) const {
         return {"Use {1} mm for {0}", {nameWithin(build, part), oneDecimal(height.to_mm)}};
     }
+    Sentence operator()(const SwitchOff &quiet) const {
+        if (quiet.cases.empty()) return {"Add a load case on the ground with {0} off", {nameWithin(build, part)}};
+        if (quiet.cases.size() > 1)
+            return {"Switch {0} off in {1} load cases", {nameWithin(build, part), std::to_string(quiet.cases.size())}};
+        return {"Switch {0} off in {1}", {nameWithin(build, part), displayName(build, quiet.cases.front())}};
+    }
+    Sentence operator()(const ShieldUnder &shield) const {
+        return {"Lay a copper shield under {0}, {1} mm beyond it",
+                {nameWithin(build, part), wholeNumber(shield.beyond_mm)}};
+    }
     Sentence operator()(const FrameScrewChange &change) const {
         const FrameScrew &to = change.to;
         FastenerData data{FastenerForm::screw, to.thread, to.length_mm.value_or(0), to.head};

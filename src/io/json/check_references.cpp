@@ -222,6 +222,8 @@ void checkReferences(const Build &build) {
             mustBeOneOf(loadCase.aboard[k], parts, fmt::format("/loadCases/{}/aboard/{}", i, k), "the id of a part");
         if (!loadCase.battery.empty())
             mustBeOneOf(loadCase.battery, parts, fmt::format("/loadCases/{}/battery", i), "the id of a part");
+        for (std::size_t k = 0; k < loadCase.off.size(); ++k)
+            mustBeOneOf(loadCase.off[k], parts, fmt::format("/loadCases/{}/switchedOff/{}", i, k), "the id of a part");
         if (!loadCase.usb.empty())
             mustBeOneOf(loadCase.usb, parts, fmt::format("/loadCases/{}/usb", i), "the id of a part");
     }

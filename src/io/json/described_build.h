@@ -359,6 +359,7 @@ void describe(V &v, T &loadCase) {
     v.sparse("folded", loadCase.folded);
     v.sparse("kind", loadCase.kind);
     v.sparse("usb", loadCase.usb);
+    v.sparse("switchedOff", loadCase.off);
 }
 
 template <class V, Is<PracticeSettings> T>

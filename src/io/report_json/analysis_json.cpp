@@ -135,6 +135,8 @@ OrderedJson fixJson(const Build &build, const Fix &fix) {
     out["site"] = orNothing(fix.as<OntoSite>(), [](const OntoSite &seat) { return seat.site; });
     out["groundHand"] =
         orNothing(fix.as<GroundHand>(), [](const GroundHand &hand) { return nameOf(hand.polarisation); });
+    if (const auto *quiet = fix.as<SwitchOff>()) out["switchOff"] = quiet->cases;
+    if (const auto *shield = fix.as<ShieldUnder>()) out["shieldBeyond_mm"] = shield->beyond_mm;
     if (const auto *propeller = fix.as<MountPropeller>()) out["mountPropeller_mm"] = propeller->diameter_mm;
     if (const auto *height = fix.as<PostHeight>()) out["postHeight_mm"] = height->to_mm;
     if (fix.as<MissingFrameScrews>()) out["frameScrews"] = "missing";
@@ -267,17 +269,22 @@ OrderedJson surveyJson(const Survey &survey) {
     list("coverages", survey.coverages, coverageJson);
     list("radioHelp", survey.radioHelp, [](const PairHelp &pair) {
         OrderedJson entry{{"from", pair.sender}, {"to", pair.listener}, {"proposals", OrderedJson::array()}};
-        for (const auto &help : pair.helps)
-            entry["proposals"].push_back(
-                {{"part", help.fix.part},
-                 {"shift_mm", toJson(help.fix.shift_mm())},
-                 {"turn", help.fix.as<PartTurn>() ? turnJson(*help.fix.as<PartTurn>()) : OrderedJson(nullptr)},
-                 {"radioSetting",
-                  help.fix.as<RadioSetting>() ? settingJson(*help.fix.as<RadioSetting>()) : OrderedJson(nullptr)},
-                 {"site", help.fix.as<OntoSite>() ? OrderedJson(help.fix.as<OntoSite>()->site) : OrderedJson(nullptr)},
-                 {"margin_dB", help.margin_dB},
-                 {"distance_mm", help.distance_mm},
-                 {"cures", help.cures}});
+        for (const auto &help : pair.helps) {
+            OrderedJson one{
+                {"part", help.fix.part},
+                {"shift_mm", toJson(help.fix.shift_mm())},
+                {"turn", help.fix.as<PartTurn>() ? turnJson(*help.fix.as<PartTurn>()) : OrderedJson(nullptr)},
+                {"radioSetting",
+                 help.fix.as<RadioSetting>() ? settingJson(*help.fix.as<RadioSetting>()) : OrderedJson(nullptr)},
+                {"site", help.fix.as<OntoSite>() ? OrderedJson(help.fix.as<OntoSite>()->site) : OrderedJson(nullptr)},
+                {"margin_dB", help.margin_dB},
+                {"distance_mm", help.distance_mm},
+                {"cures", help.cures}};
+            if (help.silent) one["silent"] = true;
+            if (const auto *quiet = help.fix.as<SwitchOff>()) one["switchOff"] = quiet->cases;
+            if (const auto *shield = help.fix.as<ShieldUnder>()) one["shieldBeyond_mm"] = shield->beyond_mm;
+            entry["proposals"].push_back(std::move(one));
+        }
         return entry;
     });
     list("slides", survey.slides, [](const SlideSurvey &s) {

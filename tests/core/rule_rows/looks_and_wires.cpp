@@ -299,6 +299,12 @@ std::vector<Row> lookRows() {
         {"FIT-7 room", fitMating, [](Setting &s) { s.survey.access = {access(false, {})}; }, pass},
         {"FIT-7 no room", fitMating, [](Setting &s) { s.survey.access = {access(false, {}, {"b"})}; }, watch, 0,
          "has no room for its plug"},
+        {"FIT-7 two ports of one board", fitMating,
+         [](Setting &s) {
+             s.survey.access = {access(false, {}, {"b"}), access(false, {}, {"b"})};
+             s.survey.access[1].port = "other";
+         },
+         watch, 0, "have no room for their plugs"},
         {"FIT-8 at the limit", fitCamera, [=](Setting &s) { cameraHidden(s, hidden, 0); }, pass, 0, {}, "view"},
         {"FIT-8 a tenth over", fitCamera, [=](Setting &s) { cameraHidden(s, hidden + 0.001, 0); }, watch, -0.1,
          "sees the craft in", "view"},

@@ -147,7 +147,7 @@ void Ladder::layLanes(const RadioReport &report) {
     const Build &build = document_.build();
     const auto aboard = [&](const RadioUse &radio) {
         const Part *part = findPart(build, radio.part);
-        return part && document_.isAboardNow(*part);
+        return part && document_.isSwitchedOnNow(*part);
     };
     double low = 800, high = 3000;
     for (std::size_t r = 0; r < report.radios.size(); ++r) {

@@ -55,20 +55,23 @@ void Matrix::layOut() {
     columns_.clear();
     const RadioReport &report = *document_.analysis().derived.radio;
     const Build &build = document_.build();
-    const auto aboard = [&](const std::string &part) {
+    // A magnet pulls whether it is switched on or not.
+    const auto counts = [&](int radio, bool noise, const std::string &part) {
         const Part *found = findPart(build, part);
-        return found && document_.isAboardNow(*found);
+        return found && (radio >= 0 || noise ? document_.isSwitchedOnNow(*found) : document_.isAboardNow(*found));
     };
     for (std::size_t c = 0; c < report.columns.size(); ++c) {
         const auto &column = report.columns[c];
-        if (aboard(column.radio >= 0 ? report.radios[std::size_t(column.radio)].part
+        if (counts(column.radio, false,
+                   column.radio >= 0 ? report.radios[std::size_t(column.radio)].part
                                      : report.compasses[std::size_t(column.compass)].part))
             columns_.push_back(c);
     }
     for (std::size_t r = 0; r < report.rows.size(); ++r) {
         const auto &row = report.rows[r];
         if (row.kind != DisturberKind::currents &&
-            !aboard(row.radio >= 0 ? report.radios[std::size_t(row.radio)].part : row.id))
+            !counts(row.radio, row.kind == DisturberKind::noise,
+                    row.radio >= 0 ? report.radios[std::size_t(row.radio)].part : row.id))
             continue;
         // Sources of noise only where they are near enough to matter: a row of distances far outside says nothing.
         bool speaks = row.kind != DisturberKind::noise;
