@@ -202,7 +202,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 16);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 46);
+        QCOMPARE(model.rowCount(), 45);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

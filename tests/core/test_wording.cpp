@@ -55,7 +55,7 @@ private slots:
         QCOMPARE(
             said(RuleId::fitGap, hot),
             QString(
-                "Camera and Receiver: 4.0 mm between heat and what it harms | 5.0 mm wanted; move them apart or put an "
+                "Camera and receiver: 4.0 mm between heat and what it harms | 5.0 mm wanted; move them apart or put an "
                 "insulating layer between."));
         Build bare = pair(1);
         edit(bare, "left", [](PartType &type) { type.solids[0].bare = true; });
