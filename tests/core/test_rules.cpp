@@ -234,6 +234,16 @@ private slots:
         Analyser analyser;
         QVERIFY(std::abs(analyser.update(build).closestCall()->margin - 2) < 1e-6);
     }
+    void theClosestCallIsAGapAndNoLever() {
+        // The GPS has 66 mm more of a lever than the practice notes: a worse margin than any gap of the demo.
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(test::stakewalker());
+        const auto worst = std::find_if(analysis.findings.begin(), analysis.findings.end(),
+                                        [](const Finding &f) { return f.rule == RuleId::balLever; });
+        QVERIFY(worst != analysis.findings.end() && worst->unit == "mm");
+        QVERIFY(worst->margin < analysis.closestCall()->margin);
+        QCOMPARE(analysis.closestCall()->rule, RuleId::fitPropZone);
+    }
     void acceptedFindingsAreCountedApartAndKeepTheirReason() {
         const Build build = twoBoxes(-1);
         const auto found = of(RuleId::fitOverlap, build);

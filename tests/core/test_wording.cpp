@@ -61,13 +61,13 @@ private slots:
         edit(bare, "left", [](PartType &type) { type.solids[0].bare = true; });
         edit(bare, "right", [](PartType &type) { type.solids[0].material = "carbon"; });
         QCOMPARE(said(RuleId::fitGap, bare),
-                 QString("Bare contacts: Camera is 1.0 mm from Receiver | One of them conducts; 2.0 mm "
+                 QString("Bare contacts: Camera is 1.0 mm from receiver | One of them conducts; 2.0 mm "
                          "of air wanted, or an insulator."));
         bare = pair(0);
         edit(bare, "left", [](PartType &type) { type.solids[0].bare = true; });
         edit(bare, "right", [](PartType &type) { type.solids[0].material = "carbon"; });
         QCOMPARE(said(RuleId::fitGap, bare),
-                 QString("Bare contacts: Camera touches Receiver | One of them conducts: short circuit. "
+                 QString("Bare contacts: Camera touches receiver | One of them conducts: short circuit. "
                          "Raise it by 2.0 mm or insulate it."));
     }
     void propellersComeWithTheirCaution() {

@@ -11,6 +11,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
 #include <QToolButton>
@@ -204,7 +205,7 @@ private slots:
         f.window->showBuildSheet();
         QTest::qWait(30);
         const QString vtx = QString::fromStdString(displayName(f.document().build(), "vtx"));
-        const auto button = [&] { return f.child<QToolButton>("off-ferry"); };
+        const auto button = [&] { return f.child<QPushButton>("off-ferry"); };
         QCOMPARE(button()->text(), QString("none"));
         // A click opens its menu; there the part is chosen with the keys.
         QTimer::singleShot(50, &f.document(), [&] {

@@ -1,5 +1,6 @@
 #include "app/shell/build_sheet.h"
 
+#include "app/theme/look.h"
 #include "app/theme/metrics.h"
 #include "core/edits/case_edits.h"
 
@@ -13,7 +14,6 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTableWidget>
-#include <QToolButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -70,6 +70,8 @@ BuildSheet::BuildSheet(Document &document, const theme::Theme &theme, QWidget *p
     cases_->setHorizontalHeaderLabels(
         {tr("Load case"), tr("what it does"), tr("pack"), tr("USB cable"), tr("switched off"), tr("arms folded")});
     cases_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    for (const Column whole : {kName, kFolded})
+        cases_->horizontalHeader()->setSectionResizeMode(whole, QHeaderView::ResizeToContents);
     aboard_ = table("aboard", tr("What is aboard in each load case"));
     auto *add = new QPushButton(tr("Add a load case"));
     add->setObjectName("add-case");
@@ -217,15 +219,13 @@ QComboBox *BuildSheet::usbBox(const LoadCase &loadCase, const QString &name) {
 }
 
 /// Which parts are switched off while the case lasts.
-QToolButton *BuildSheet::offButton(const LoadCase &loadCase, const QString &name) {
+QPushButton *BuildSheet::offButton(const LoadCase &loadCase, const QString &name) {
     const Build &build = document_.build();
-    auto *off = new QToolButton;
+    auto *off = new QPushButton;
     off->setObjectName("off-" + QString::fromStdString(loadCase.id));
     off->setAccessibleName(tr("Switched off in %1").arg(name));
     off->setToolTip(tr("Parts that stay aboard and are switched off: they weigh, draw nothing and send nothing."));
-    off->setPopupMode(QToolButton::InstantPopup);
-    off->setToolButtonStyle(Qt::ToolButtonTextOnly);
-    off->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
+    off->setProperty(theme::kLeft, true);
     auto *menu = new QMenu(off);
     for (const auto &part : build.parts) {
         if (!isAboard(part, loadCase) || !canBeOff(build, part.id)) continue;
@@ -243,7 +243,7 @@ QToolButton *BuildSheet::offButton(const LoadCase &loadCase, const QString &name
     off->setText(loadCase.kind == LoadCaseKind::carried ? tr("all")
                  : ids.empty()                          ? tr("none")
                  : ids.size() == 1                      ? QString::fromStdString(displayName(build, ids.front()))
-                                                        : tr("%n parts", nullptr, int(ids.size())));
+                                                        : tr("%1 parts").arg(ids.size()));
     return off;
 }
 

@@ -11,7 +11,6 @@ class QLineEdit;
 class QPlainTextEdit;
 class QPushButton;
 class QTableWidget;
-class QToolButton;
 
 namespace waxis::app {
 
@@ -31,7 +30,7 @@ private:
     void refresh();
     void refreshCases();
     QComboBox *usbBox(const LoadCase &loadCase, const QString &name);
-    QToolButton *offButton(const LoadCase &loadCase, const QString &name);
+    QPushButton *offButton(const LoadCase &loadCase, const QString &name);
     void refreshAboard();
     QString chosenCase() const;
 

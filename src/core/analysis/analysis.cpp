@@ -29,14 +29,21 @@
 
 namespace waxis {
 
+/// Of all lengths that findings measure those between two things that could meet: no levers, no reach of a magnet, no
+/// way that a pack may slide.
+static bool tellsAGap(const Finding &f) {
+    const Stage stage = ruleOf(f.rule).stage;
+    if (f.rule == RuleId::wirZone) return true;
+    if (stage != Stage::frame && stage != Stage::place && stage != Stage::stack) return false;
+    const bool magnetic = f.rule == RuleId::navMagnet || f.rule == RuleId::navIron;
+    return !magnetic && !(f.rule == RuleId::fitBattery && f.variant == "slide");
+}
+
 const Finding *Analysis::closestCall() const {
     const Finding *closest = nullptr;
     auto look = [&](const std::vector<Finding> &list) {
         for (const auto &f : list)
-            if (f.measured && f.unit == "mm" && ruleOf(f.rule).stage != Stage::kit &&
-                ruleOf(f.rule).stage != Stage::radio &&
-                (ruleOf(f.rule).stage != Stage::wire || f.rule == RuleId::wirZone) && !f.accepted() &&
-                !(f.rule == RuleId::fitBattery && f.variant == "slide") && // a range, no gap
+            if (f.measured && f.unit == "mm" && tellsAGap(f) && !f.accepted() &&
                 (!closest || f.margin < closest->margin))
                 closest = &f;
     };
