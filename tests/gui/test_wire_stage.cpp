@@ -167,6 +167,19 @@ private slots:
             }
         QCOMPARE(rails.verdictOn("fc:5v"), Severity::pass);
     }
+    void bothBarsOfAJoinedRailAreMarked() {
+        // One finding for both regulators; each bar shows what it says.
+        WindowFixture f;
+        f.document().history().setClean();
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/sedge-tri.waxis", f.folder.filePath("sedge.waxis"));
+        QVERIFY(f.window->openFile(f.folder.filePath("sedge.waxis")));
+        f.window->setStage(Stage::wire);
+        auto &rails = f.window->wireBench().rails();
+        QCOMPARE(openFindings(f, RuleId::pwrRail, Severity::watch), 1);
+        QCOMPARE(rails.verdictOn("esc-fr:5v"), Severity::watch);
+        QCOMPARE(rails.verdictOn("fc:5v"), Severity::watch);
+        QCOMPARE(rails.verdictOn("fc:9v"), Severity::pass);
+    }
     void pinsAreJoinedAndMoved() {
         WindowFixture f;
         auto &b = bench(f);

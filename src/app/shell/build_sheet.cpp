@@ -73,6 +73,7 @@ BuildSheet::BuildSheet(Document &document, const theme::Theme &theme, QWidget *p
     for (const Column whole : {kName, kFolded})
         cases_->horizontalHeader()->setSectionResizeMode(whole, QHeaderView::ResizeToContents);
     aboard_ = table("aboard", tr("What is aboard in each load case"));
+    aboard_->horizontalHeader()->setTextElideMode(Qt::ElideRight);
     auto *add = new QPushButton(tr("Add a load case"));
     add->setObjectName("add-case");
     remove_ = new QPushButton(tr("Remove"));

@@ -72,13 +72,28 @@ QRectF RailPanel::rowOf(const std::string &rail) const {
     return {};
 }
 
+/// Whether two rails feed the same things: of regulators that are joined one speaks for all.
+static bool isJoinedWith(const PowerReport &power, const std::string &a, const std::string &b) {
+    const auto loads = [&](const std::string &id) -> const std::vector<RailLoad> * {
+        for (const auto &rail : power.rails)
+            if (rail.id() == id && !rail.loads.empty()) return &rail.loads;
+        return nullptr;
+    };
+    const auto *one = loads(a), *other = loads(b);
+    return one && other &&
+           std::equal(one->begin(), one->end(), other->begin(), other->end(),
+                      [](const RailLoad &x, const RailLoad &y) { return x.part == y.part; });
+}
+
 Severity RailPanel::verdictOn(const std::string &rail) const {
     Severity worst = Severity::pass;
     for (const auto &finding : document_.analysis().findings) {
         if (finding.accepted() || finding.subjects.empty()) continue;
         const std::string &part = finding.subjects.front();
-        const bool mine = (finding.rule == RuleId::pwrRail && rail == part + ":" + finding.variant) ||
-                          (finding.rule == RuleId::pwrPack && rail == part + ":BAT");
+        const PowerReport &power = document_.analysis().derived.power;
+        const bool mine =
+            (finding.rule == RuleId::pwrRail && isJoinedWith(power, rail, part + ":" + finding.variant)) ||
+            (finding.rule == RuleId::pwrPack && rail == part + ":BAT");
         if (mine && finding.severity < worst) worst = finding.severity;
     }
     return worst;
