@@ -138,16 +138,13 @@ void judgeGround(const Build &build, const Practice &practice, const Derived &de
     if (worst) out.push_back(std::move(*worst));
 }
 
+/// `plugs`: indices of the parts that are battery plugs.
 void judgeLead(const Build &build, const Practice &practice, const Derived &derived, std::size_t pack,
-               std::vector<Finding> &out) {
+               const std::vector<std::size_t> &plugs, std::vector<Finding> &out) {
     const PartType &type = *typeOf(build, build.parts[pack]);
     const Part *plug = nullptr;
-    for (std::size_t i = 0; i < build.parts.size(); ++i) {
-        const PartType *other = typeOf(build, build.parts[i]);
-        if (other && other->kind == PartKind::powerPlug &&
-            derived.scene.owners[i].cases & derived.scene.owners[pack].cases)
-            plug = &build.parts[i];
-    }
+    for (const std::size_t i : plugs)
+        if (derived.scene.owners[i].cases & derived.scene.owners[pack].cases) plug = &build.parts[i];
     if (!plug) return;
     const Pose pose = framePose(build, build.parts[pack]);
     const Vec3 to = framePose(build, *plug).position_mm;
@@ -225,10 +222,14 @@ void judgeStrap(const Build &build, const Derived &derived, std::size_t pack, st
 static void judgeBattery(const Build &build, const Practice &practice, const Derived &derived,
                          std::vector<Finding> &out) {
     judgeGround(build, practice, derived, out);
+    std::vector<std::size_t> plugs;
+    for (std::size_t i = 0; i < build.parts.size(); ++i)
+        if (const PartType *type = typeOf(build, build.parts[i]); type && type->kind == PartKind::powerPlug)
+            plugs.push_back(i);
     for (std::size_t i = 0; i < build.parts.size(); ++i) {
         const PartType *type = typeOf(build, build.parts[i]);
         if (!type || type->kind != PartKind::battery || !derived.scene.owners[i].cases) continue;
-        judgeLead(build, practice, derived, i, out);
+        judgeLead(build, practice, derived, i, plugs, out);
         judgeStrap(build, derived, i, out);
     }
     for (const auto &slide : slidesSeen(derived)) {

@@ -47,8 +47,11 @@ void keepGravest(std::vector<Finding> &findings, std::size_t first) {
 void gatherAlike(std::vector<Finding> &findings, std::size_t first, double within, Share share) {
     std::stable_sort(findings.begin() + std::ptrdiff_t(first), findings.end(),
                      [](const Finding &a, const Finding &b) { return a.margin < b.margin; });
+    constexpr double kHair = 1e-9;
     for (std::size_t i = first; i < findings.size(); ++i)
         for (std::size_t k = i + 1; k < findings.size();) {
+            // Of one limit the margins lie as far apart as what was measured.
+            if (findings[k].margin - findings[i].margin > within + kHair) break;
             const bool elsewhere =
                 (share == Share::first && findings[i].subjects.front() != findings[k].subjects.front()) ||
                 (share == Share::second && secondOf(findings[i]) != secondOf(findings[k]));

@@ -77,8 +77,6 @@ static void judgeThroughBody(const Build &build, const Practice &, const Derived
                                     const PartType *type = typeOf(build, part);
                                     return type && type->kind == PartKind::battery && part.optional;
                                 }) > 1;
-    std::vector<Aabb> boxes;
-    for (const auto &body : bodies) boxes.push_back(boundsOf(body.shape, body.X_FrameBody));
     for (std::size_t w = 0; w < build.wires.size() && w < derived.routes.size(); ++w) {
         const Wire &wire = build.wires[w];
         // Where no way was found WIR-13 says so, and the line drawn goes through anything.
@@ -95,12 +93,14 @@ static void judgeThroughBody(const Build &build, const Practice &, const Derived
         f.subjects = {wire.id};
         for (std::size_t b = 0; b < bodies.size() && f.severity == Severity::pass; ++b) {
             const OwnerKind kind = ownerOf(derived.scene, b).kind;
-            if (boxGap(reach, boxes[b]) > 0 || !isSolid(build, derived.scene, b, wire, packsTakeTurns)) continue;
+            const Aabb &box = derived.scene.world->boundsOfBody(int(b));
+            if (boxGap(reach, box) > 0 || !isSolid(build, derived.scene, b, wire, packsTakeTurns)) continue;
             const auto stop = stopIn(bodies[b], wire);
             // Holes of plates and the hollow of arms are not in their bodies' distance: a pinned point tells.
             if (!stop && kind != OwnerKind::part) continue;
-            const auto at =
-                std::find_if(samples.begin(), samples.end(), [&](const Vec3 &p) { return isDeepIn(bodies[b], p); });
+            const auto at = std::find_if(samples.begin(), samples.end(), [&](const Vec3 &p) {
+                return boxGap(Aabb{p, p}, box) <= 0 && isDeepIn(bodies[b], p);
+            });
             if (!stop && at == samples.end()) continue;
             if (isHollowArm(build, ownerOf(derived.scene, b))) continue;
             f.subjects.push_back(ownerOf(derived.scene, b).id);

@@ -45,21 +45,29 @@ void judgeArmHoles(const Build &build, const Derived &derived, std::vector<Findi
     }
 }
 
-/// How near a point within a plate's thickness is to its rim, from outside of it or within a cut-out; none where it is
-/// in the plate, or in a hole made for wires (those are judged as holes).
-std::optional<double> besideRim_mm(const Frame &frame, const Plate &plate, const Vec3 &point) {
-    const Vec2 p = point.head<2>();
+/// The edges of a plate, and its holes that are made for wires.
+struct Rims {
+    double low_mm = 0, high_mm = 0;
+    std::vector<Polygon> rings;  ///< the outline first
+    std::vector<Polygon> passes; ///< judged as holes
+};
+
+Rims rimsOf(const Frame &frame, const Plate &plate) {
+    Rims rims{plate.z_mm, plate.z_mm + plate.thickness_mm, {{plate.outline_mm, {}}}, {}};
+    for (const auto &ring : plate.cutouts_mm) rims.rings.push_back({ring, {}});
     for (const auto &pass : frame.passThroughs)
-        if (pass.plate == plate.id && contains({pass.outline_mm, {}}, p)) return std::nullopt;
-    std::vector<std::vector<Vec2>> rings{plate.outline_mm};
-    rings.insert(rings.end(), plate.cutouts_mm.begin(), plate.cutouts_mm.end());
-    const bool inside = contains({plate.outline_mm, {}}, p);
-    const bool inCutout = std::any_of(plate.cutouts_mm.begin(), plate.cutouts_mm.end(), [&](const auto &ring) {
-        return contains({ring, {}}, p);
-    });
-    if (inside && !inCutout) return std::nullopt;
+        if (pass.plate == plate.id) rims.passes.push_back({pass.outline_mm, {}});
+    return rims;
+}
+
+/// How near a point within a plate's thickness is to its rim, from outside of it or within a cut-out; none where it is
+/// in the plate, or in a hole made for wires.
+std::optional<double> besideRim_mm(const Rims &rims, const Vec2 &p) {
+    const auto holds = [&](const Polygon &ring) { return contains(ring, p); };
+    if (std::any_of(rims.passes.begin(), rims.passes.end(), holds)) return std::nullopt;
+    if (holds(rims.rings.front()) && std::none_of(rims.rings.begin() + 1, rims.rings.end(), holds)) return std::nullopt;
     double least = 1e300;
-    for (const auto &ring : rings)
+    for (const auto &[ring, none] : rims.rings)
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const Vec2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
             const double length = (b - a).squaredNorm();
@@ -85,11 +93,11 @@ Fix forAll(const std::vector<std::string> &subjects, WireChange::Kind kind) {
 }
 
 /// The first place where a wire passes a plate's rim so near that it lies on it.
-std::optional<Vec3> onRim(const Frame &frame, const Plate &plate, const std::vector<Vec3> &samples, double bundle_mm) {
+std::optional<Vec3> onRim(const Rims &rims, const std::vector<Vec3> &samples, double bundle_mm) {
     constexpr double kLies_mm = 2.5; // wires are drawn that much off what they lie on
     for (const Vec3 &p : samples) {
-        if (p.z() < plate.z_mm || p.z() > plate.z_mm + plate.thickness_mm) continue;
-        if (const auto near = besideRim_mm(frame, plate, p); near && *near <= kLies_mm + bundle_mm / 2) return p;
+        if (p.z() < rims.low_mm || p.z() > rims.high_mm) continue;
+        if (const auto near = besideRim_mm(rims, p.head<2>()); near && *near <= kLies_mm + bundle_mm / 2) return p;
     }
     return std::nullopt;
 }
@@ -105,6 +113,7 @@ void judgeRims(const Build &build, const Derived &derived, std::vector<Finding> 
             samples[w] = samplesAlong(derived.routes[w].points_mm, kStep_mm);
     for (const auto &plate : frame.plates) {
         if (!conducts(plate.material, frame.materials)) continue;
+        const Rims rims = rimsOf(frame, plate);
         Finding f;
         f.rule = RuleId::wirEdge;
         f.variant = "rim";
@@ -112,7 +121,7 @@ void judgeRims(const Build &build, const Derived &derived, std::vector<Finding> 
         f.subjects = {plate.id};
         bool any = false;
         for (std::size_t w = 0; w < samples.size(); ++w) {
-            const auto at = onRim(frame, plate, samples[w], derived.wiring->wires[w].bundle_mm);
+            const auto at = onRim(rims, samples[w], derived.wiring->wires[w].bundle_mm);
             if (!at) continue;
             any = true;
             if (build.wires[w].sleeved || build.wires[w].edgesTaped) continue;
