@@ -427,9 +427,7 @@ private slots:
     }
     void jointsInTheFlightPathAreCounted() {
         Build build = stakewalker();
-        const auto found = findingsOf(build, RuleId::wirJoints);
-        QCOMPARE(found.size(), std::size_t(1));
-        QCOMPARE(*found[0].measured, 1.0); // the battery plug
+        QVERIFY(findingsOf(build, RuleId::wirJoints).empty()); // the battery plug, as the practice has it
         for (auto &wire : build.wires)
             if (wire.id == "w-motor-1") wire.splices = 3;
         QCOMPARE(*findingsOf(build, RuleId::wirJoints)[0].measured, 4.0);

@@ -45,7 +45,11 @@ static void judgeSerialPorts(const Build &build, const Practice &, const Derived
     f.margin = *f.measured - *f.limit;
     f.inputs = {{"serial ports", double(derived.links->serial.size()), ""},
                 {"free", double(derived.links->freeSerial), ""}};
-    f.severity = f.margin < 0 ? Severity::stop : waiting.empty() ? Severity::note : Severity::unknown;
+    const bool some = derived.links->freeSerial > 0; // the last one taken is worth knowing, some left are no matter
+    f.severity = f.margin < 0       ? Severity::stop
+                 : !waiting.empty() ? Severity::unknown
+                 : some             ? Severity::pass
+                                    : Severity::note;
     f.variant = f.margin < 0 ? "few" : waiting.empty() ? "left" : "waiting";
     out.push_back(std::move(f));
 }

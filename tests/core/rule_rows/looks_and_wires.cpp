@@ -473,6 +473,22 @@ std::vector<Row> lookRows() {
         {"LNK-9 no controller", lnkPorts, [](Setting &s) { s.wire("x", "y"); }, {}},
         {"LNK-9 enough", lnkPorts, [](Setting &s) { serialPorts(s, 1); }, unknown, 0, "a has no serial port yet",
          "waiting"},
+        {"LNK-9 some left",
+         lnkPorts,
+         [](Setting &s) {
+             serialPorts(s, 1);
+             s.kind("a", PartKind::buzzer);
+         },
+         pass,
+         1,
+         {},
+         "left"},
+        {"LNK-9 none left", lnkPorts,
+         [](Setting &s) {
+             serialPorts(s, 0);
+             s.kind("a", PartKind::buzzer);
+         },
+         note, 0, "0 of 4 serial ports left", "left"},
         {"LNK-9 too few", lnkPorts, [](Setting &s) { serialPorts(s, 0); }, stop, -1, "1 serial ports too few", "few"},
         {"LNK-10 its own output", lnkMotors, [](Setting &s) { output(s, "a", "M1"); }, pass, 0, {}, "order"},
         {"LNK-10 another's output", lnkMotors, [](Setting &s) { output(s, "a", "M2"); }, stop, -1,

@@ -173,13 +173,13 @@ std::vector<Row> runRows() {
         {"WIR-7 sleeved", wirEdge, [](Setting &s) { hole(s, HoleEdge::bare, "carbon", true); }, pass, 0},
 
         {"WIR-12 soldered through", wirJoints, [](Setting &s) { joints(s, 0, false); }, {}},
-        {"WIR-12 a few", wirJoints, [](Setting &s) { joints(s, 1, true); }, note, 0, "plugs 1, splices 1"},
+        {"WIR-12 a few", wirJoints, [](Setting &s) { joints(s, 1, true); }, pass, 0},
         {"WIR-12 plugs on purpose", wirJoints,
          [](Setting &s) {
              joints(s, 1, true);
              s.follow("plugs", "plugs");
          },
-         note, 1, "plugs 0, splices 1"},
+         pass, 1},
         {"WIR-12 nothing but plugs on purpose",
          wirJoints,
          [](Setting &s) {
