@@ -2,13 +2,16 @@
 
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
+#include "core/base/text_match.h"
 #include "core/practice/practice.h"
 #include "core/rules/rule.h"
+#include "core/sequence/plan.h"
 #include "core/studies/radio_places.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
 #include "io/project/project_file.h"
 #include "io/report_json/analysis_json.h"
+#include "io/report_json/sequence_json.h"
 #include "io/report_json/sum_json.h"
 
 #include <algorithm>
@@ -123,6 +126,37 @@ int analyse(const AnalyseOptions &options, Streams io) {
             slow.propellers = comparePropellers(opened->build, analysis.practice, i, {});
     io.out << waxis::io::analysisText(opened->build, analysis, slow);
     return clean;
+}
+
+int steps(const StepsOptions &options, Streams io) {
+    const auto opened = open(options.file, {}, io);
+    if (!opened) return opened.error();
+    Analyser analyser;
+    const Derived &derived = analyser.update(opened->build, opened->practice).derived;
+    const auto &cases = *derived.loadCases;
+    std::vector<std::string> ids;
+    for (const auto &loadCase : cases) ids.push_back(loadCase.id);
+    const auto at = options.loadCase.empty() ? ids.begin() : std::find(ids.begin(), ids.end(), options.loadCase);
+    if (at == ids.end()) {
+        const std::string near = waxis::nearestWord(options.loadCase, ids);
+        say(io.err, "{}: there is no load case \"{}\"{}\n", options.file, options.loadCase,
+            near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
+        return unreadable;
+    }
+    const AssemblyPlan plan = planAssembly(opened->build, derived.scene, cases, int(at - ids.begin()));
+    if (options.json) {
+        io.out << waxis::io::stepsText(opened->build, plan);
+        return clean;
+    }
+    say(io.out, "{}, {}\n\n", opened->build.name, displayName(opened->build, plan.loadCase));
+    bool stuck = false;
+    for (std::size_t i = 0; i < plan.steps.size(); ++i) {
+        say(io.out, "{:>3}  {}\n", i + 1, wordStep(opened->build, plan.steps[i]).text());
+        const std::string why = wordWhyHere(opened->build, plan, i).text();
+        if (!why.empty()) say(io.out, "     {}\n", why);
+        stuck |= !plan.steps[i].stuckBehind.empty();
+    }
+    return stuck ? stopFindings : clean;
 }
 
 namespace {

@@ -28,6 +28,14 @@ struct AnalyseOptions {
 };
 int analyse(const AnalyseOptions &options, Streams io);
 
+struct StepsOptions {
+    std::string file;
+    std::string loadCase; ///< id; empty: the first
+    bool json = false;
+};
+/// In which order the craft goes together.
+int steps(const StepsOptions &options, Streams io);
+
 struct CalcOptions {
     bool list = false;
     bool json = false;

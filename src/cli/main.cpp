@@ -40,6 +40,14 @@ CLI::App *addAnalyse(CLI::App &app, AnalyseOptions &options) {
     return command;
 }
 
+CLI::App *addSteps(CLI::App &app, StepsOptions &options) {
+    auto *command = app.add_subcommand("steps", "In which order the craft goes together");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_option("--case", options.loadCase, "id of a load case (the first when left out)");
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    return command;
+}
+
 CLI::App *addCalc(CLI::App &app, CalcOptions &options) {
     auto *command = app.add_subcommand("calc", "One calculation by name");
     command->add_flag("--list", options.list, "all calculations with inputs, outputs, formula and source");
@@ -122,6 +130,8 @@ int main(int argc, char **argv) {
     commands.emplace_back(addCheck(app, checkOptions), [&] { return check(checkOptions, io); });
     AnalyseOptions analyseOptions;
     commands.emplace_back(addAnalyse(app, analyseOptions), [&] { return analyse(analyseOptions, io); });
+    StepsOptions stepsOptions;
+    commands.emplace_back(addSteps(app, stepsOptions), [&] { return steps(stepsOptions, io); });
     CalcOptions calcOptions;
     commands.emplace_back(addCalc(app, calcOptions), [&] { return calc(calcOptions, io); });
     ImportOptions importOptions;

@@ -90,6 +90,8 @@ private slots:
         QTest::newRow("unknown sum") << QStringList{"calc", "thrust-splt"} << QByteArray("did you mean thrust-split");
         QTest::newRow("bad input") << QStringList{"calc", "attitude", "roll_deg"} << QByteArray("KEY=VALUE");
         QTest::newRow("bad batch") << QStringList{"calc", "--batch", kDemo} << QByteArray("expected");
+        QTest::newRow("steps of no case")
+            << QStringList{"steps", kDemo, "--case", "survay"} << QByteArray("did you mean \"survey\"?");
         QTest::newRow("readable analyse") << QStringList{"analyse", kDemo} << QByteArray("--json");
     }
     void whatCannotBeReadExitsWithTwoAndSaysWhere() {
@@ -114,6 +116,22 @@ private slots:
         QCOMPARE(document["findings"].toArray().size(), qsizetype(analysis.findings.size()));
         QCOMPARE(document["clearances"].toArray().size(), qsizetype(analysis.derived.scene.world->gaps().size()));
         QCOMPARE(document["parts"].toArray().size(), 77);
+    }
+    void stepsAreListedInTheirOrder() {
+        const Run readable = run({"steps", kDemo});
+        QCOMPARE(readable.exit, 0);
+        QVERIFY(readable.out.contains("  1  Begin with main plate\n"));
+        const Run r = run({"steps", kDemo, "--case", "short", "--json"});
+        QCOMPARE(r.exit, 0);
+        const auto document = QJsonDocument::fromJson(r.out).object();
+        QCOMPARE(document["loadCase"].toString(), QString("short"));
+        QStringList order;
+        for (const auto &step : document["steps"].toArray())
+            for (const auto &thing : step.toObject()["things"].toArray()) order << thing.toString();
+        QVERIFY(order.indexOf("esc") < order.indexOf("fc")); // the lower board of the stack first
+        QVERIFY(order.indexOf("fc") < order.indexOf("plate-top"));
+        QVERIFY(order.indexOf("motor-1") < order.indexOf("prop-1"));
+        QVERIFY(order.contains("pack-small") && !order.contains("pack")); // the pack of this case
     }
     void anOwnPracticeIsJudgedBy() {
         QTemporaryDir folder;

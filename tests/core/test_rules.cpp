@@ -295,8 +295,9 @@ private slots:
         }
         QCOMPARE(analysis.counts.stop, 11);
         QCOMPARE(analysis.counts.watch, 17);
-        QCOMPARE(analysis.counts.note, 17);
+        QCOMPARE(analysis.counts.note, 9);
         QCOMPARE(analysis.counts.unknown, 1);
+        QCOMPARE(analysis.counts.accepted, 10);
     }
 };
 

@@ -1,0 +1,289 @@
+#include "core/sequence/blocking.h"
+
+#include "core/build/chain.h"
+#include "core/build/frame_screws.h"
+#include "core/catalog/part_bounds.h"
+
+#include <algorithm>
+#include <map>
+
+namespace waxis {
+
+namespace {
+
+void addWay(std::vector<Vec3> &ways, const Vec3 &direction) {
+    constexpr double kSame = 0.999; // cosine
+    if (direction.squaredNorm() < 0.25) return;
+    const Vec3 unit = direction.normalized();
+    if (std::none_of(ways.begin(), ways.end(), [&](const Vec3 &way) { return way.dot(unit) > kSame; }))
+        ways.push_back(unit);
+}
+
+/// Up first, then down, then the sides: how a hand reaches into a craft.
+void addFrameWays(std::vector<Vec3> &ways) {
+    for (const Vec3 &axis :
+         {Vec3(0, 0, 1), Vec3(0, 0, -1), Vec3(1, 0, 0), Vec3(-1, 0, 0), Vec3(0, 1, 0), Vec3(0, -1, 0)})
+        addWay(ways, axis);
+}
+
+/// Along the normal of what it sits on, the axes of the frame, and out where its ports open.
+std::vector<Vec3> waysOf(const Build &build, const Part &part) {
+    std::vector<Vec3> ways;
+    const PartType *type = typeOf(build, part);
+    const Pose X_FramePart = framePose(build, part);
+    addWay(ways, placementAxes(build, part).rotation * Vec3::UnitZ());
+    addFrameWays(ways);
+    addWay(ways, X_FramePart.rotation * Vec3::UnitZ());
+    if (type)
+        for (const auto &port : type->ports) addWay(ways, X_FramePart.rotation * port.direction);
+    return ways;
+}
+
+/// Which end of a screw the head is at, by its bodies: +1 or -1 along its own z; 0: no body stands out sideways, or it
+/// is no screw (a nut's flange is no head).
+int headEnd(const PartType &type) {
+    if (!type.fastener || type.fastener->form != FastenerForm::screw) return 0;
+    constexpr double kOut_mm = 0.2;
+    const auto across = [](const Solid &solid) {
+        const Vec3 size = boundsOf(solid.shape, solid.X_PartSolid).size_mm();
+        return std::min(size.x(), size.y());
+    };
+    const Aabb all = firmBounds(type);
+    const Solid *head = nullptr;
+    double thinnest = 1e300;
+    for (const auto &solid : type.solids) {
+        if (!head || across(solid) > across(*head)) head = &solid;
+        thinnest = std::min(thinnest, across(solid));
+    }
+    if (!head || across(*head) < thinnest + kOut_mm) return 0;
+    const Aabb box = boundsOf(head->shape, head->X_PartSolid);
+    return box.min_mm.z() + box.max_mm.z() > all.min_mm.z() + all.max_mm.z() ? 1 : -1;
+}
+
+/// A screw goes back the way it came, its head first; what has no head may go either way.
+std::vector<Vec3> waysOfFastener(const Build &build, const Part &part) {
+    std::vector<Vec3> ways;
+    const PartType *type = typeOf(build, part);
+    const Vec3 axis = framePose(build, part).rotation * Vec3::UnitZ();
+    const int head = type ? headEnd(*type) : 0;
+    if (head >= 0) addWay(ways, axis);
+    if (head <= 0) addWay(ways, -axis);
+    return ways;
+}
+
+/// The lowest plate of the rigid frame.
+const Plate *basePlate(const Frame &frame) {
+    const Plate *lowest = nullptr;
+    for (const auto &plate : frame.plates)
+        if (!plate.isolated && (!lowest || plate.z_mm < lowest->z_mm)) lowest = &plate;
+    return lowest;
+}
+
+class ThingTable {
+public:
+    ThingTable(const Build &build, const Scene &scene, int loadCase) : build_(build) {
+        for (std::size_t o = 0; o < scene.owners.size(); ++o) {
+            const BodyOwner &owner = scene.owners[o];
+            if (owner.kind == OwnerKind::disc || !(owner.cases >> loadCase & 1)) continue;
+            Thing thing;
+            thing.owner = int(o);
+            thing.id = owner.id;
+            thing.fastener = owner.fastener || owner.kind == OwnerKind::screw;
+            byId_.emplace(owner.id, int(things_.size()));
+            things_.push_back(std::move(thing));
+        }
+        for (Thing &thing : things_) {
+            if (const Part *part = findPart(build, thing.id))
+                partRests(thing, *part);
+            else
+                addFrameWays(thing.ways);
+        }
+        for (const auto &screw : build.frame->screws) screwRests(screw);
+        for (const auto &stack : build.stacks) stackRests(stack);
+        for (Thing &thing : things_) thing.atTheEnd = isPropeller(thing);
+        for (Thing &thing : things_)
+            thing.atTheEnd |= std::any_of(thing.restsOn.begin(), thing.restsOn.end(),
+                                          [&](int below) { return isPropeller(things_[std::size_t(below)]); });
+    }
+    std::vector<Thing> take() { return std::move(things_); }
+
+private:
+    Thing *find(const std::string &id) {
+        const auto at = byId_.find(id);
+        return at == byId_.end() ? nullptr : &things_[std::size_t(at->second)];
+    }
+    void rests(const std::string &id, const std::string &below) {
+        Thing *thing = find(id);
+        const auto at = byId_.find(below);
+        if (!thing || at == byId_.end() || id == below || reaches(at->second, id)) return;
+        if (std::find(thing->restsOn.begin(), thing->restsOn.end(), at->second) == thing->restsOn.end())
+            thing->restsOn.push_back(at->second);
+    }
+    /// Whether a thing rests on the other already, over whatever lies between: the two may not rest on each other.
+    bool reaches(int from, const std::string &id) const {
+        std::vector<int> open{from};
+        for (std::size_t k = 0; k < open.size(); ++k) {
+            if (things_[std::size_t(open[k])].id == id) return true;
+            for (const int below : things_[std::size_t(open[k])].restsOn)
+                if (std::find(open.begin(), open.end(), below) == open.end()) open.push_back(below);
+        }
+        return false;
+    }
+    bool isPropeller(const Thing &thing) const {
+        const Part *part = findPart(build_, thing.id);
+        const PartType *type = part ? typeOf(build_, *part) : nullptr;
+        return type && type->kind == PartKind::propeller;
+    }
+    void partRests(Thing &thing, const Part &part) {
+        thing.ways = thing.fastener ? waysOfFastener(build_, part) : waysOf(build_, part);
+        const auto place = stackPlaceOf(build_, part);
+        if (place) return; // its stack says
+        const auto &onto = part.fastening.onto;
+        for (std::size_t k = 0; k < (thing.fastener ? onto.size() : std::min<std::size_t>(1, onto.size())); ++k)
+            rests(thing.id, onto[k]);
+        if (thing.fastener) return;
+        for (const auto &site : build_.frame->sites)
+            if (site.id == part.placement.site) rests(thing.id, site.on);
+    }
+    /// Above the base plate each member of the frame stands on the next one down, below it it hangs from the next one
+    /// up; the screw comes after all of them.
+    void screwRests(const FrameScrew &screw) {
+        Thing *own = find(screw.id);
+        if (!own) return;
+        own->ways = {Vec3(0, 0, screw.fromAbove ? 1 : -1)};
+        std::vector<std::string> held = screw.through;
+        if (!screw.into.empty()) held.push_back(screw.into);
+        const Plate *base = basePlate(*build_.frame);
+        std::vector<std::pair<double, std::string>> heights;
+        for (const auto &id : held) {
+            if (const auto at = uprightOf(*build_.frame, id, screw.at_mm))
+                heights.emplace_back((at->low_mm + at->high_mm) / 2 - (base ? base->z_mm + base->thickness_mm / 2 : 0),
+                                     id);
+            rests(screw.id, id);
+        }
+        std::sort(heights.begin(), heights.end());
+        for (std::size_t i = 1; i < heights.size(); ++i) {
+            const bool above = heights[i].first > 1e-6;
+            rests(heights[above ? i : i - 1].second, heights[above ? i - 1 : i].second);
+        }
+    }
+    /// From the frame outwards each layer lies on the one before. Screws whose heads are under the frame go in first
+    /// and what they hold is put over them; with their heads outside they come last.
+    void stackRests(const Stack &stack) {
+        std::string carrier = stack.on;
+        for (const auto &site : build_.frame->sites)
+            if (site.id == stack.on) carrier = site.on;
+        const int seat = frameLayer(stack);
+        std::vector<std::string> all{carrier};
+        for (const int step : {1, -1}) {
+            std::vector<std::string> before{carrier};
+            if (step > 0 && !stack.headsOutside) before.insert(before.end(), stack.screws.begin(), stack.screws.end());
+            for (int i = seat + step; i >= 0 && i < int(stack.layers.size()); i += step) {
+                const auto &parts = stack.layers[std::size_t(i)].parts;
+                for (const auto &part : parts)
+                    for (const auto &below : before) rests(part, below);
+                all.insert(all.end(), parts.begin(), parts.end());
+                if (!parts.empty()) before = parts;
+            }
+        }
+        for (const auto &screw : stack.screws)
+            for (const auto &held : stack.headsOutside ? all : std::vector<std::string>{carrier}) rests(screw, held);
+    }
+
+    const Build &build_;
+    std::vector<Thing> things_;
+    std::map<std::string, int> byId_;
+};
+
+} // namespace
+
+BlockingGraph::BlockingGraph(const Build &build, const Scene &scene, int loadCase)
+    : scene_(scene), sweeps_(scene.world->bodies()), things_(ThingTable(build, scene, loadCase).take()),
+      bodiesOf_(things_.size()), heads_(things_.size()), bounds_(things_.size()), standing_(things_.size()),
+      known_(things_.size()) {
+    std::vector<int> thingOf(scene.owners.size(), -1);
+    for (std::size_t t = 0; t < things_.size(); ++t) {
+        thingOf[std::size_t(things_[t].owner)] = int(t);
+        byId_.emplace(things_[t].id, int(t));
+    }
+    Aabb craft;
+    for (std::size_t b = 0; b < scene.traits.size(); ++b)
+        if (const int t = thingOf[std::size_t(scene.traits[b].owner)]; t >= 0) {
+            bodiesOf_[std::size_t(t)].push_back(int(b));
+            bounds_[std::size_t(t)].include(sweeps_.boundsOf(int(b)));
+            craft.include(sweeps_.boundsOf(int(b)));
+        }
+    findHeads(build);
+    clear_mm_ = craft.empty() ? 0 : craft.size_mm().norm();
+    if (const Plate *base = basePlate(*build.frame)) base_ = find(base->id);
+}
+
+int BlockingGraph::find(const std::string &id) const {
+    const auto at = byId_.find(id);
+    return at == byId_.end() ? -1 : at->second;
+}
+
+bool BlockingGraph::holdsBack(int body) const {
+    const BodyTraits &traits = scene_.traits[std::size_t(body)];
+    return !traits.soft && !scene_.owners[std::size_t(traits.owner)].flexible;
+}
+
+bool BlockingGraph::meets(int thing, const Vec3 &way_mm, int body) const {
+    if (const auto &head = heads_[std::size_t(thing)]) return sweeps_.meets(*head, way_mm, body);
+    const auto &own = bodiesOf_[std::size_t(thing)];
+    return std::any_of(own.begin(), own.end(), [&](int mine) { return sweeps_.meets(mine, way_mm, body); });
+}
+
+/// A countersunk head has no body of its own; every head is a disc just outside of the face that it lies on.
+void BlockingGraph::findHeads(const Build &build) {
+    constexpr double kDisc_mm = 0.5, kOff_mm = 0.05;
+    const Brackets brackets = bracketsOf(build);
+    for (const auto &screw : build.frame->screws) {
+        const int thing = find(screw.id);
+        const ThreadSize *thread = findThread(screw.thread);
+        if (thing < 0 || !thread) continue;
+        const ScrewColumn column = columnOf(*build.frame, screw, brackets);
+        const double across_mm = headOf(*thread, screw.head).value_or(HeadSize{thread->capHead_mm, 0}).diameter_mm;
+        Body head;
+        head.shape = Cylinder{across_mm, kDisc_mm};
+        head.X_FrameBody.position_mm = {screw.at_mm.x(), screw.at_mm.y(),
+                                        column.headFace_mm - column.up * (kOff_mm + kDisc_mm / 2)};
+        bounds_[std::size_t(thing)].include(boundsOf(head.shape, head.X_FrameBody));
+        heads_[std::size_t(thing)] = std::move(head);
+    }
+}
+
+const std::vector<bool> &BlockingGraph::standingIn(int thing) {
+    auto &standing = standing_[std::size_t(thing)];
+    if (!standing.empty()) return standing;
+    standing.assign(things_.size(), false);
+    for (std::size_t other = 0; other < things_.size(); ++other) {
+        if (int(other) == thing || boxGap(bounds_[std::size_t(thing)], bounds_[other]) > 0) continue;
+        standing[other] = std::any_of(bodiesOf_[other].begin(), bodiesOf_[other].end(), [&](int theirs) {
+            return holdsBack(theirs) && meets(thing, Vec3::Zero(), theirs);
+        });
+    }
+    return standing;
+}
+
+const std::vector<int> &BlockingGraph::inTheWay(int thing, const Vec3 &direction) {
+    auto &known = known_[std::size_t(thing)];
+    constexpr double kSame = 1e-9;
+    for (const auto &[way, blockers] : known)
+        if ((way - direction).squaredNorm() < kSame) return blockers;
+    const auto &standing = standingIn(thing);
+    const Vec3 way_mm = clear_mm_ * direction;
+    Aabb swept = bounds_[std::size_t(thing)];
+    swept.include(Aabb{swept.min_mm + way_mm, swept.max_mm + way_mm});
+    std::vector<int> blockers;
+    for (std::size_t other = 0; other < things_.size(); ++other) {
+        if (int(other) == thing || standing[other] || boxGap(swept, bounds_[other]) > 0) continue;
+        if (std::any_of(bodiesOf_[other].begin(), bodiesOf_[other].end(),
+                        [&](int theirs) { return holdsBack(theirs) && meets(thing, way_mm, theirs); }))
+            blockers.push_back(int(other));
+    }
+    known.emplace_back(direction, std::move(blockers));
+    return known.back().second;
+}
+
+} // namespace waxis

@@ -1,0 +1,59 @@
+// Which ways each thing of the finished craft could leave by, and what stands in each.
+#pragma once
+
+#include "core/build/build.h"
+#include "core/clearance/sweep.h"
+#include "core/scene/scene.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace waxis {
+
+/// A thing that is put in as one: a part, or a member of the frame.
+struct Thing {
+    int owner = 0; ///< in Scene::owners
+    std::string id;
+    bool fastener = false;    ///< goes in after all that it holds
+    bool atTheEnd = false;    ///< propellers, and what goes onto them: after everything else that may wait
+    std::vector<int> restsOn; ///< things that are there before it: of fasteners all they go through, else its carrier
+    std::vector<Vec3> ways;   ///< unit vectors along which it may leave, the likeliest first; frame axes
+};
+
+/// Everything that is aboard in a load case. Directional blocking graphs (Wilson and Latombe 1994, from memory), by
+/// exact sweeps of convex pieces: a thing leaves in a straight line until it is clear of all that there is. What is
+/// soft, bends or is a propeller's disc holds nothing back, nor does what a thing stands in as it is drawn.
+class BlockingGraph {
+public:
+    BlockingGraph(const Build &build, const Scene &scene, int loadCase);
+
+    const std::vector<Thing> &things() const { return things_; }
+    /// The thing of that id; -1: none.
+    int find(const std::string &id) const;
+    /// What all else goes onto: the lowest rigid plate; -1: there is none.
+    int base() const { return base_; }
+    /// What a thing meets on its way out along a unit vector; things, ascending. Worked out when it is first asked for.
+    const std::vector<int> &inTheWay(int thing, const Vec3 &direction);
+
+private:
+    bool holdsBack(int body) const;
+    bool meets(int thing, const Vec3 &way_mm, int body) const;
+    void findHeads(const Build &build);
+    const std::vector<bool> &standingIn(int thing);
+
+    const Scene &scene_;
+    Sweeps sweeps_;
+    std::vector<Thing> things_;
+    std::map<std::string, int> byId_;
+    int base_ = -1;
+    std::vector<std::vector<int>> bodiesOf_; ///< by thing
+    std::vector<std::optional<Body>> heads_; ///< by thing: of a screw of the frame what leaves, without its nut
+    std::vector<Aabb> bounds_;               ///< by thing
+    double clear_mm_ = 0;                    ///< so far away everything is out
+    std::vector<std::vector<bool>> standing_;
+    std::vector<std::vector<std::pair<Vec3, std::vector<int>>>> known_; ///< by thing
+};
+
+} // namespace waxis
