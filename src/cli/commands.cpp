@@ -144,19 +144,20 @@ int steps(const StepsOptions &options, Streams io) {
         return unreadable;
     }
     const AssemblyPlan plan = planAssembly(opened->build, derived.scene, cases, int(at - ids.begin()));
+    const bool stuck = std::any_of(plan.steps.begin(), plan.steps.end(),
+                                   [](const waxis::Step &step) { return !step.stuckBehind.empty(); });
+    const Exit exit = stuck ? stopFindings : clean;
     if (options.json) {
         io.out << waxis::io::stepsText(opened->build, plan);
-        return clean;
+        return exit;
     }
     say(io.out, "{}, {}\n\n", opened->build.name, displayName(opened->build, plan.loadCase));
-    bool stuck = false;
     for (std::size_t i = 0; i < plan.steps.size(); ++i) {
         say(io.out, "{:>3}  {}\n", i + 1, wordStep(opened->build, plan.steps[i]).text());
         const std::string why = wordWhyHere(opened->build, plan, i).text();
         if (!why.empty()) say(io.out, "     {}\n", why);
-        stuck |= !plan.steps[i].stuckBehind.empty();
     }
-    return stuck ? stopFindings : clean;
+    return exit;
 }
 
 namespace {

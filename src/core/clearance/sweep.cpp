@@ -43,7 +43,6 @@ Sweeps::Sweeps(Sweeps &&) noexcept = default;
 Sweeps &Sweeps::operator=(Sweeps &&) noexcept = default;
 
 const Aabb &Sweeps::boundsOf(int body) const { return impl_->bounds[std::size_t(body)]; }
-std::size_t Sweeps::size() const { return impl_->bodies.size(); }
 
 /// One convex piece on its way against all pieces of a body.
 static bool pieceMeets(const Convex &mover, const Aabb &way, const Body &other, const clearance::Pieces &pieces,

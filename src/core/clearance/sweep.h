@@ -25,7 +25,6 @@ public:
     bool meets(const Body &mover, const Vec3 &way_mm, int other) const;
 
     const Aabb &boundsOf(int body) const;
-    std::size_t size() const;
 
 private:
     struct Impl;
