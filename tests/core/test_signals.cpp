@@ -1,5 +1,6 @@
 // Pins by what they are for: what is right passes, what is wrong is caught, and what is offered makes it right.
 #include "core/analysis/analysis.h"
+#include "core/catalog/plug_body.h"
 #include "core/edits/channel_edits.h"
 #include "core/links/channels.h"
 #include "core/links/joint.h"
@@ -211,6 +212,26 @@ private slots:
         QCOMPARE(wantedFunctions(build).size(), kFlightFunctions.size() + 3);
         const auto found = findingsOf(build, RuleId::lnkChannels);
         QVERIFY(found.size() == 1 && *found[0].measured == 4 && *found[0].limit == 8);
+    }
+    void plugsAreAsLargeAsTheirFamily() {
+        // Makers' drawings, from memory: housings of 1.0 mm pitch are 3 mm wider than their outermost contacts lie
+        // apart, those of balance plugs 4.9 mm; battery plugs as the library's own parts.
+        QVERIFY(plugBody_mm("1.0 mm lock plug", 4)->y() == 6);
+        QVERIFY(plugBody_mm("1.25 mm lock plug", 4)->y() > plugBody_mm("1.25 mm plug", 4)->y());
+        QVERIFY(std::abs(plugBody_mm("2.54 mm balance plug, 5 ways", 5)->y() - (4 * 2.54 + 4.9)) < 1e-9);
+        QVERIFY(*plugBody_mm("60 A polarised battery plug", 0) == Vec3(16, 16, 8));
+        QVERIFY(!plugBody_mm("1.0 mm lock plug", 0) && !plugBody_mm("", 4) && !plugBody_mm("banana", 4));
+        Build build;
+        addBoard(build, "pack", {0, 0, 0}, {portAt("lead", {0, 0, 0}, Vec3::UnitX(), {"BAT", "GND"})});
+        addBoard(build, "plug", {60, 0, 0}, {portAt("pack", {60, 0, 0}, Vec3::UnitX(), {"BAT", "GND"})});
+        build.types.edit([](TypeTable &types) {
+            typeIn(types, "pack").leads = {{"lead", 100, 14, "30 A polarised battery plug", {"BAT", "GND"}}};
+        });
+        build.wires = {wireBetween("w", {"pack", "lead"}, {"plug", "pack"}, {{"BAT", "BAT"}, {"GND", "GND"}})};
+        QVERIFY(*plugBodyOn(build, build.wires[0], false) == Vec3(13, 11, 6)); // of its family
+        build.types.edit([](TypeTable &types) { typeIn(types, "pack").leads[0].plugSize_mm = Vec3(12, 10, 5); });
+        QVERIFY(*plugBodyOn(build, build.wires[0], false) == Vec3(12, 10, 5)); // as it is stated
+        QVERIFY(!plugBodyOn(build, build.wires[0], true));
     }
     void plugsPassHolesBySmallestSideFirst() {
         QVERIFY(passes({14, 8, 3}, {8.1, 3.1}, 3.1));  // through a slot

@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QTableWidget>
 #include <QToolButton>
+#include <QWheelEvent>
 
 using namespace waxis;
 using namespace waxis::test;
@@ -255,6 +256,22 @@ private slots:
         f.document().select("w-main");
         auto *gauge = f.window->findChild<QComboBox *>("wire-gauge");
         QVERIFY(gauge && gauge->isVisible());
+        // On its way down the inspector the wheel changes no wire; where the keyboard is, it may.
+        const auto rolledOver = [&] {
+            const QPoint middle = gauge->rect().center();
+            QWheelEvent event(middle, gauge->mapToGlobal(middle), {}, {0, -120}, Qt::NoButton, Qt::NoModifier,
+                              Qt::NoScrollPhase, false);
+            const int before = gauge->currentIndex();
+            QApplication::sendEvent(gauge, &event);
+            return gauge->currentIndex() - before;
+        };
+        f.window->setFocus();
+        QVERIFY(!gauge->hasFocus());
+        QCOMPARE(rolledOver(), 0);
+        gauge->setFocus();
+        QVERIFY(gauge->hasFocus());
+        QCOMPARE(rolledOver(), 1);
+        f.document().history().undo();
         gauge->setCurrentIndex(gauge->findData(10));
         emit gauge->activated(gauge->currentIndex());
         QCOMPARE(wireOf(f, "w-main")->gauge_AWG.value_or(0), 10);

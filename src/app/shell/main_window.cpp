@@ -25,6 +25,7 @@
 #include "app/stages/stack/stack_bench.h"
 #include "app/stages/wire/wire_bench.h"
 #include "app/theme/metrics.h"
+#include "app/widgets/calm_wheel.h"
 #include "app/widgets/file_dialogs.h"
 #include "app/widgets/notice_bar.h"
 #include "core/edits/part_edits.h"
@@ -106,6 +107,7 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     bench_->addWidget(practiceSheet_);
     buildSheet_ = new BuildSheet(document_, theme_);
     bench_->addWidget(buildSheet_);
+    new CalmWheel(this);
     notices_ = new NoticeBar(theme_, bench_);
     inspector_ = new InspectorPanel(document_, theme_);
     findings_ = new FindingsPanel(document_, theme_);

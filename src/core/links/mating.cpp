@@ -1,5 +1,6 @@
 #include "core/links/mating.h"
 
+#include "core/catalog/plug_body.h"
 #include "core/pins/signal.h"
 
 #include <algorithm>
@@ -24,6 +25,17 @@ std::optional<PlugOnWire> plugOn(const Build &build, const Wire &wire, bool atFr
     const SuppliedLead *lead = leadOf(build, atFrom ? wire.to : wire.from);
     if (!lead || lead->plug.empty()) return std::nullopt;
     return PlugOnWire{lead->plug, int(lead->pins.size()), false, lead->plugSize_mm};
+}
+
+std::optional<Vec3> plugBodyOn(const Build &build, const Wire &wire, bool atFrom) {
+    const auto plug = plugOn(build, wire, atFrom);
+    if (plug && plug->size_mm) return plug->size_mm;
+    // What the builder crimps is threaded bare; a ready-made cable comes with what goes into its sockets.
+    if (!plug && wire.make != WireMake::readyMade) return std::nullopt;
+    const Port *port = portOf(build, atFrom ? wire.from : wire.to);
+    if (!port) return std::nullopt;
+    return plugBody_mm(plug && !plug->family.empty() ? plug->family : port->connector,
+                       plug && plug->ways > 0 ? plug->ways : int(port->pins.size()));
 }
 
 std::vector<TurnedPins> turnedPins(const Port &port) {

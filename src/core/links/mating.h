@@ -20,6 +20,10 @@ struct PlugOnWire {
 };
 std::optional<PlugOnWire> plugOn(const Build &build, const Wire &wire, bool atFrom);
 
+/// Body of the plug on that end, mm: as somebody states it, else as plugs of its family usually are; a ready-made
+/// cable's is of its socket's family. None: crimped or soldered by the builder, or its family is not known.
+std::optional<Vec3> plugBodyOn(const Build &build, const Wire &wire, bool atFrom);
+
 /// Two pins that a plug put on turned lays on each other, by their names.
 struct TurnedPins {
     std::string pin, meets;

@@ -5,6 +5,7 @@
 #include "core/derived/all_up.h"
 #include "core/findings/input.h"
 #include "core/remedies/free_travel.h"
+#include "core/rules/name_list.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
 #include "core/stance/stance.h"
@@ -232,6 +233,7 @@ static void judgeBattery(const Build &build, const Practice &practice, const Der
         judgeLead(build, practice, derived, i, plugs, out);
         judgeStrap(build, derived, i, out);
     }
+    std::optional<Finding> tight; // of all that cannot slide as far as was asked
     for (const auto &slide : slidesSeen(derived)) {
         const Part *part = findPart(build, slide.part);
         if (!part || !part->slide) continue;
@@ -250,8 +252,16 @@ static void judgeBattery(const Build &build, const Practice &practice, const Der
         f.severity = slide.stopAft.empty() && slide.stopFore.empty() ? Severity::pass : Severity::note;
         f.from_mm = framePose(build, *part).position_mm;
         f.inputs = {{"free aft", -slide.free_min_mm, "mm"}, {"free forward", slide.free_max_mm, "mm"}};
-        out.push_back(std::move(f));
+        if (f.severity == Severity::pass) {
+            out.push_back(std::move(f));
+        } else if (!tight) {
+            tight = std::move(f);
+        } else {
+            if (f.margin < tight->margin) std::swap(*tight, f);
+            tight->subjects.push_back(f.subjects.front());
+        }
     }
+    if (tight) out.push_back(std::move(*tight));
 }
 
 static FindingText wordBattery(const Build &build, const Finding &f) {
@@ -297,7 +307,13 @@ static FindingText wordBattery(const Build &build, const Finding &f) {
     }
     words[2] = oneDecimal(maybeInput(f, "free aft").value_or(0));
     words[3] = oneDecimal(maybeInput(f, "free forward").value_or(0));
-    return {{"{0} can slide {2} mm aft and {3} mm forward", words}, {"Then it meets {1}.", words}};
+    std::vector<std::string> others;
+    for (std::size_t i = 1; i < f.subjects.size(); ++i)
+        if (const Part *part = findPart(build, f.subjects[i]); part && part->slide) others.push_back(part->id);
+    words[4] = listNames(build, others);
+    return {{"{0} can slide {2} mm aft and {3} mm forward", words},
+            {others.empty() ? "Then it meets {1}." : "Then it meets {1}. Not as far as asked can slide as well: {4}.",
+             words}};
 }
 
 std::span<const Rule> batteryRules() {

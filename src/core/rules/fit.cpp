@@ -287,7 +287,12 @@ static void judgePropellerZone(const Build &build, const Practice &practice, con
             return finding;
         });
     }
-    worst.moveTo(out);
+    std::vector<Finding> found, near;
+    worst.moveTo(found);
+    for (auto &finding : found) (finding.severity == Severity::watch ? near : out).push_back(std::move(finding));
+    constexpr double kMirrored_mm = 0.01;
+    gatherAlike(near, 0, kMirrored_mm); // what stands left and right alike is said once
+    std::move(near.begin(), near.end(), std::back_inserter(out));
     if (low) out.push_back(std::move(*low));
 }
 
@@ -374,8 +379,9 @@ static FindingText wordGap(const Build &build, const Finding &f) {
 }
 
 static FindingText wordPropellerZone(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects.back()),
-                                         oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit)};
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+                                         oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit),
+                                         listNames(build, std::span(f.subjects).subspan(2))};
     if (f.variant == "low") {
         const Sentence cure{
             "Flexed blades strike it: {3} mm wanted. A taller motor, a spacer under the propeller, or a "
@@ -388,7 +394,8 @@ static FindingText wordPropellerZone(const Build &build, const Finding &f) {
     if (f.severity == Severity::stop)
         return {{"{0} is {2} mm inside the {1}", words},
                 {"The blades strike it: keep {3} mm outside. Propellers off on the bench.", words}};
-    return {{"{0} is {2} mm from the {1}", words}, {"{3} mm wanted.", words}};
+    return {{"{0} is {2} mm from the {1}", words},
+            {f.subjects.size() > 2 ? "{3} mm wanted. So near one as well: {4}." : "{3} mm wanted.", words}};
 }
 
 static FindingText wordTipGap(const Build &build, const Finding &f) {

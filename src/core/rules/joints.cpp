@@ -302,12 +302,11 @@ void judgePlug(const Build &build, const Wire &wire, bool atFrom, std::vector<Fi
 /// A wire with plugs on both ends has to be threaded with one of them on.
 void judgeThreading(const Build &build, const Derived &derived, std::size_t w, std::vector<Finding> &out) {
     const Wire &wire = build.wires[w];
-    const auto a = plugOn(build, wire, true), b = plugOn(build, wire, false);
     const Port *from = portOf(build, wire.from), *to = portOf(build, wire.to);
-    if (!from || !to) return;
-    // An end that is soldered is threaded before; one that is plugged and whose plug nobody knows is not judged.
-    const bool fromFree = from->kind == PortKind::pads, toFree = to->kind == PortKind::pads;
-    if (fromFree || toFree || !a || !b || !a->size_mm || !b->size_mm) return;
+    // An end that is soldered is threaded before.
+    if (!from || !to || from->kind == PortKind::pads || to->kind == PortKind::pads) return;
+    const auto a = plugBodyOn(build, wire, true), b = plugBodyOn(build, wire, false);
+    if (!a || !b) return;
     for (const auto &use : derived.wiring->holes) {
         if (std::find(use.wires.begin(), use.wires.end(), int(w)) == use.wires.end()) continue;
         const auto &list = build.frame->passThroughs;
@@ -319,7 +318,7 @@ void judgeThreading(const Build &build, const Derived &derived, std::size_t w, s
         const Vec2 sides = box.size_mm().head<2>();
         Finding f = matingFinding(wire, wire.from, "hole");
         f.subjects.push_back(use.pass);
-        const bool through = passes(*a->size_mm, sides, use.hole_mm) || passes(*b->size_mm, sides, use.hole_mm);
+        const bool through = passes(*a, sides, use.hole_mm) || passes(*b, sides, use.hole_mm);
         f.severity = through ? Severity::pass : Severity::watch;
         f.margin = through ? 0 : -1;
         out.push_back(std::move(f));

@@ -185,9 +185,11 @@ static void judgeMarks(const Build &build, const Practice &, const Derived &deri
     // Only once somebody has begun to look through the box: an untouched kit has a finding of its own (KIT-2).
     if (build.kit.empty()) return;
     std::vector<std::string> items;
-    for (const auto &line : derived.kit)
-        if (line.needed > 0 && ((line.hasArrow && !line.arrowConfirmed) || (line.hasPins && !line.pinsConfirmed)))
-            items.push_back(line.item);
+    for (const auto &line : derived.kit) {
+        const bool unread = (line.hasArrow && !line.arrowConfirmed) || (line.hasPins && !line.pinsConfirmed);
+        const bool there = !line.inHand || *line.inHand > 0; // what is still to come cannot be read
+        if (line.needed > 0 && there && unread) items.push_back(line.item);
+    }
     if (items.empty()) return;
     Finding f;
     f.rule = RuleId::kitMarks;

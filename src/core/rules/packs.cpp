@@ -302,41 +302,66 @@ static FindingText wordVideoTap(const Build &build, const Finding &f) {
             {"Your practice taps at the battery plug, where motor noise is least.", {}}};
 }
 
-/// One finding for each pack, by the case in which it is empty first.
+/// One finding for all packs, each by the case in which it is empty first: the one that lasts least speaks, then the
+/// one that lasts longest.
 static void judgeEndurance(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+    const auto &hover = derived.power->hover;
     std::map<std::string, std::vector<std::size_t>> casesOf;
-    for (std::size_t i = 0; i < derived.power->hover.size(); ++i)
-        if (const auto &pack = derived.power->hover[i].pack; !pack.empty()) casesOf[pack].push_back(i);
-    for (const auto &[pack, cases] : casesOf) {
-        const auto shortest = *std::min_element(cases.begin(), cases.end(), [&](std::size_t a, std::size_t b) {
-            return derived.power->hover[a].least_min < derived.power->hover[b].least_min;
-        });
-        const HoverReport &hover = derived.power->hover[shortest];
-        Finding f;
-        f.rule = RuleId::pwrEndurance;
-        f.severity = Severity::note;
-        f.loadCase = derived.loadCases[shortest].id;
-        f.subjects = {pack};
-        f.unit = "min";
-        f.inputs = {{"at least", hover.least_min, "min"},
-                    {"at most", hover.most_min, "min"},
-                    {"hover", hover.current_A, "A"},
-                    {"power", hover.power_W, "W"},
-                    {"alarm per cell", hover.alarm_V, "V"},
-                    {"turn back at", hover.turnBack_mAh, "mAh"},
-                    {"reserve", practice[Limit::packReserve], "%"},
-                    {"cases", double(cases.size()), ""}};
-        out.push_back(std::move(f));
-    }
+    for (std::size_t i = 0; i < hover.size(); ++i)
+        if (const auto &pack = hover[i].pack; !pack.empty()) casesOf[pack].push_back(i);
+    std::vector<std::size_t> shortest;
+    const auto lastsLess = [&](std::size_t a, std::size_t b) { return hover[a].least_min < hover[b].least_min; };
+    for (const auto &[pack, cases] : casesOf)
+        shortest.push_back(*std::min_element(cases.begin(), cases.end(), lastsLess));
+    if (shortest.empty()) return;
+    std::stable_sort(shortest.begin(), shortest.end(), lastsLess);
+    const HoverReport &least = hover[shortest.front()], &most = hover[shortest.back()];
+    Finding f;
+    f.rule = RuleId::pwrEndurance;
+    f.severity = Severity::note;
+    f.loadCase = derived.loadCases[shortest.front()].id;
+    f.unit = "min";
+    for (const auto i : shortest) f.subjects.push_back(hover[i].pack);
+    f.inputs = {{"at least", least.least_min, "min"},
+                {"at most", least.most_min, "min"},
+                {"hover", least.current_A, "A"},
+                {"power", least.power_W, "W"},
+                {"alarm per cell", least.alarm_V, "V"},
+                {"turn back at", least.turnBack_mAh, "mAh"},
+                {"reserve", practice[Limit::packReserve], "%"},
+                {"cases", double(casesOf.at(least.pack).size()), ""}};
+    if (shortest.size() > 1)
+        f.inputs.insert(f.inputs.end(), {{"the longest, at least", most.least_min, "min"},
+                                         {"the longest, at most", most.most_min, "min"},
+                                         {"the longest, hover", most.current_A, "A"},
+                                         {"the longest, turn back at", most.turnBack_mAh, "mAh"}});
+    out.push_back(std::move(f));
 }
 
 static FindingText wordEndurance(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{brief(inputOf(f, "hover")), wholeNumber(inputOf(f, "reserve")),
-                                         fmt::format("{:.2f}", inputOf(f, "alarm per cell")),
-                                         wholeNumber(inputOf(f, "turn back at")), displayName(build, f.loadCase)};
-    return {{"{0} to {1} minutes of hover on {2}",
-             {oneDecimal(inputOf(f, "at least")), oneDecimal(inputOf(f, "at most")), nameWithin(build, f.subjects[0])}},
-            {inputOf(f, "cases") > 1
+    const bool one = f.subjects.size() == 1;
+    auto input = [&](const char *name) { return maybeInput(f, name).value_or(0); };
+    const std::vector<std::string> minutes{oneDecimal(input("at least")),
+                                           oneDecimal(input("at most")),
+                                           nameWithin(build, f.subjects.front()),
+                                           oneDecimal(input("the longest, at least")),
+                                           oneDecimal(input("the longest, at most")),
+                                           nameWithin(build, f.subjects.back())};
+    const std::vector<std::string> words{brief(input("hover")),
+                                         wholeNumber(input("reserve")),
+                                         fmt::format("{:.2f}", input("alarm per cell")),
+                                         wholeNumber(input("turn back at")),
+                                         displayName(build, f.loadCase),
+                                         brief(input("the longest, hover")),
+                                         wholeNumber(input("the longest, turn back at"))};
+    if (!one)
+        return {
+            {"{0} to {1} minutes of hover on {2}, {3} to {4} on {5}", minutes},
+            {"{0} and {5} A in hover, {1} % kept. Set the alarms to {2} V a cell under load, and to {3} and {6} mAh "
+             "used to turn back.",
+             words}};
+    return {{"{0} to {1} minutes of hover on {2}", minutes},
+            {input("cases") > 1
                  ? "Of {4}, the shortest: {0} A in hover, {1} % kept. Set the alarms to {2} V a cell under "
                    "load and {3} mAh used to turn back."
                  : "{0} A in hover, {1} % kept. Set the alarms to {2} V a cell under load and {3} mAh used "

@@ -9,6 +9,7 @@
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
+#include <optional>
 
 namespace waxis {
 
@@ -51,6 +52,8 @@ static std::vector<Fix> otherChannels(const Build &build, const RadioReport &rep
 static void judgeMixing(const Build &build, const Practice &practice, const Derived &derived,
                         std::vector<Finding> &out) {
     const auto &radios = derived.radio->radios;
+    std::optional<Finding> faint; // of those that are too weak as assumed the strongest, and how many there are
+    double faints = 0;
     for (const auto &mix : derived.radio->mixes) {
         const RadioUse &a = radios[std::size_t(mix.first)], &b = radios[std::size_t(mix.second)],
                        &listener = radios[std::size_t(mix.listener)];
@@ -77,8 +80,16 @@ static void judgeMixing(const Build &build, const Practice &practice, const Deri
                 for (auto &fix : cureOfPair(derived, *sender, listener))
                     if (f.fixes.size() < 6) f.fixes.push_back(std::move(fix));
         }
-        out.push_back(std::move(f));
+        if (f.severity != Severity::note) {
+            out.push_back(std::move(f));
+            continue;
+        }
+        ++faints;
+        if (!faint || f.margin < faint->margin) faint = std::move(f);
     }
+    if (!faint) return;
+    faint->inputs.push_back({"products as weak", faints, ""});
+    out.push_back(std::move(*faint));
 }
 
 static FindingText wordMixing(const Build &build, const Finding &f) {
@@ -92,9 +103,13 @@ static FindingText wordMixing(const Build &build, const Finding &f) {
                                          inputOf(f, "times the second") < 0 ? "−" : "+",
                                          megahertz(inputOf(f, "product from")),
                                          megahertz(inputOf(f, "to")),
-                                         oneDecimal(*f.measured)};
+                                         oneDecimal(*f.measured),
+                                         wholeNumber(maybeInput(f, "products as weak").value_or(1) - 1)};
     const Sentence detail{
-        f.severity == Severity::note
+        f.severity == Severity::note && maybeInput(f, "products as weak").value_or(1) > 1
+            ? "{3} {5} {4} MHz can land at {6} to {7} MHz; weak as assumed. Another channel avoids it. Fainter ones "
+              "beside it: {9}."
+        : f.severity == Severity::note
             ? "{3} {5} {4} MHz can land at {6} to {7} MHz; weak as assumed. Another channel avoids it."
         : inputOf(f, "filters stated") > 0
             ? "{3} {5} {4} MHz lands at {6} to {7} MHz and raises the noise by {8} dB. Choose another channel, or set "

@@ -170,6 +170,13 @@ std::vector<Row> balanceRows() {
              kitLine(s, 1, 1).hasPins = true;
          },
          note, 0, "Arrow or pin order not read"},
+        {"KIT-5 still to come",
+         kitMarks,
+         [](Setting &s) {
+             s.build.kit.emplace_back();
+             kitLine(s, 1, 0).hasPins = true;
+         },
+         {}},
         {"KIT-6 like lead", kitPlausible, [=](Setting &s) { weighs(s, 12 - kHair); }, {}},
         {"KIT-6 heavier", kitPlausible, [](Setting &s) { weighs(s, 12.5); }, watch, -0.5, "12.5 g/cm³", "heavy"},
         {"KIT-6 like foam", kitPlausible, [=](Setting &s) { weighs(s, 0.02 + kHair); }, {}},

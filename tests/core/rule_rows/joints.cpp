@@ -101,6 +101,21 @@ void mates(Setting &s, const char *plug, int ways = 0, bool turned = false, bool
     wire.fromPlug = WirePlug{plug, ways, turned, {}};
 }
 
+/// A cable between two sockets through a slot of this width and 3.2 mm of height; plugs of four ways are 5 mm long, 6
+/// wide and 3 high where their family is known, and go through by the smallest of their faces.
+void threaded(Setting &s, double wide_mm, WireMake make = WireMake::readyMade,
+              const char *family = "1.0 mm lock plug") {
+    s.port("a", "x", PortKind::socket, {"5V", "GND", "TX", "RX"});
+    s.port("b", "y", PortKind::socket, {"5V", "GND", "TX", "RX"});
+    for (const char *id : {"a", "b"}) s.type(id, [&](PartType &type) { type.ports.back().connector = family; });
+    s.wire("x", "y").make = make;
+    s.build.frame.edit([&](Frame &frame) {
+        const double w = wide_mm / 2;
+        frame.passThroughs.push_back({"slot", "plate", {{-w, -1.6}, {w, -1.6}, {w, 1.6}, {-w, 1.6}}, {}});
+    });
+    s.wiringReport.holes.push_back({"slot", {0}, 3.2, wide_mm * 3.2, 0.2, 0.6, 3});
+}
+
 /// Two halves plugged into each other.
 void halves(Setting &s, Contacts one, Contacts other) {
     s.port("a", "x", PortKind::plug, {"BAT", "GND"});
@@ -296,6 +311,21 @@ std::vector<Row> jointRows() {
          0,
          {},
          "gender-y"},
+
+        {"LNK-16 a ready-made cable through its slot",
+         lnkMates,
+         [](Setting &s) { threaded(s, 5.01); },
+         pass,
+         0,
+         {},
+         "hole-x"},
+        {"LNK-16 a slot too narrow for its plugs", lnkMates, [](Setting &s) { threaded(s, 4.99); }, watch, -1,
+         "its plugs do not pass", "hole-x"},
+        {"LNK-16 nobody knows its plugs",
+         lnkMates,
+         [](Setting &s) { threaded(s, 3.3, WireMake::readyMade, "some plug"); },
+         {}},
+        {"LNK-16 crimped when it is through", lnkMates, [](Setting &s) { threaded(s, 3.3, WireMake::stock); }, {}},
 
         {"PWR-11 all alive", pwrDark,
          [](Setting &s) {

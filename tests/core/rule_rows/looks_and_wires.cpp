@@ -525,6 +525,20 @@ std::vector<Row> lookRows() {
              s.powerReport.hover[0].most_min = 5;
          },
          note, 0, "4.0 to 5.0 minutes of hover on a"},
+        {"PWR-9 two packs are one finding", pwrEndurance,
+         [](Setting &s) {
+             s.build.loadCases.resize(2);
+             s.build.loadCases[0].id = "one";
+             s.build.loadCases[1].id = "other";
+             s.powerReport.hover.resize(2);
+             s.powerReport.hover[0].pack = "b";
+             s.powerReport.hover[0].least_min = 6;
+             s.powerReport.hover[0].most_min = 7;
+             s.powerReport.hover[1].pack = "a";
+             s.powerReport.hover[1].least_min = 4;
+             s.powerReport.hover[1].most_min = 5;
+         },
+         note, 0, "4.0 to 5.0 minutes of hover on a, 6.0 to 7.0 on b"},
         {"RAD-14 long enough", radPigtail, [](Setting &s) { pigtail(s, 100, 100 + bend_mm()); }, pass, 0},
         {"RAD-14 a millimetre short", radPigtail, [](Setting &s) { pigtail(s, 101, 100 + bend_mm()); }, stop, -1,
          "is 1 mm short of"},

@@ -126,6 +126,17 @@ std::vector<Row> placeRows() {
          "lead"},
         {"FIT-11 lead not stated", fitBattery, [](Setting &s) { lead(s, {}); }, unknown, 0, "length not known", "lead"},
         {"FIT-11 slides freely", fitBattery, [](Setting &s) { slides(s, 10, 10, ""); }, pass, 0, {}, "slide"},
+        {"FIT-11 two packs meet something", fitBattery,
+         [=](Setting &s) {
+             slides(s, 10, 4, "b");
+             s.build.parts[1].slide = s.build.parts[0].slide;
+             SlideSurvey other = s.survey.slides[0];
+             other.part = "b";
+             other.free_max_mm = 3; // the tighter one speaks
+             other.stopFore = "a";
+             s.survey.slides.push_back(other);
+         },
+         note, -7, "b can slide 10.0 mm aft and 3.0 mm forward", "slide"},
         {"FIT-11 meets something", fitBattery, [](Setting &s) { slides(s, 10, 4, "b"); }, note, -6,
          "can slide 10.0 mm aft and 4.0 mm forward", "slide"},
         {"FIT-11 slides no more",

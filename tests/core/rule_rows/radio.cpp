@@ -145,6 +145,14 @@ std::vector<Row> radioRows() {
         {"RAD-1 a board nearer", radSeparation, [](Setting &s) { noisyBoard(s, 99); }, watch, -1,
          "is 99 mm from the antenna of b", "noise"},
         {"RAD-4 may mix", radMixing, [=](Setting &s) { mixing(s, watched - 0.1); }, note, 0.1, "may mix onto b"},
+        {"RAD-4 a fainter one beside it", radMixing,
+         [=](Setting &s) {
+             mixing(s, watched - 0.2);
+             MixProduct louder = s.radioReport.mixes[0];
+             louder.rise_dB = watched - 0.1;
+             s.radioReport.mixes.push_back(louder);
+         },
+         note, 0.1, "may mix onto b"},
         {"RAD-4 mixes", radMixing, [=](Setting &s) { mixing(s, watched + 0.1); }, watch, -0.1, "mix onto b"},
         {"RAD-4 deafens, by filters that nobody states", radMixing, [=](Setting &s) { mixing(s, deaf + 0.1); }, watch,
          -0.1, "mix onto b"},

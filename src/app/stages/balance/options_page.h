@@ -144,6 +144,7 @@ private:
         }
         asked_ = document_.build();
         askedCase_ = document_.loadCase();
+        title_->setText(whatIsCompared()); // another document may have something now
         note_->setText(whileTrying());
         return compare(asked_, std::size_t(askedCase_));
     }
