@@ -10,6 +10,7 @@
 #include "core/rays/ray_world.h"
 #include "core/recognise/recognise.h"
 #include "core/remedies/stack_changes.h"
+#include "core/sequence/plan.h"
 #include "core/sight/camera_view.h"
 #include "core/sky/sky_view.h"
 #include "core/stack/report.h"
@@ -275,6 +276,17 @@ void survey(benchmark::State &state, const char *demo) {
 void surveyStakewalker(benchmark::State &state) { survey(state, "stakewalker"); }
 void surveyKilnlamp(benchmark::State &state) { survey(state, "kilnlamp"); }
 
+/// The order of building, from nothing.
+void plan(benchmark::State &state, const Build &build) {
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build);
+    for (auto _ : state) benchmark::DoNotOptimize(planAssembly(build, analysis.practice, analysis.derived, 0));
+}
+void planDemo(benchmark::State &state, const std::string &demo) {
+    plan(state, loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build);
+}
+void plan300(benchmark::State &state) { plan(state, bench::syntheticBuild(300)); }
+
 /// Twelve radios, all of which send and listen, spread over Stakewalker: in each other's near field and beyond.
 RadioReport twelveRadios(const Build &build, const Derived &derived) {
     RadioReport report;
@@ -377,6 +389,11 @@ BENCHMARK(accessStakewalker)->Unit(benchmark::kMillisecond);
 BENCHMARK(accessOwlbox)->Unit(benchmark::kMillisecond);
 BENCHMARK(surveyStakewalker)->Unit(benchmark::kMillisecond);
 BENCHMARK(surveyKilnlamp)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planDemo, stakewalker, std::string("stakewalker"))->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planDemo, owlbox, std::string("owlbox-mini"))->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planDemo, sedge, std::string("sedge-tri"))->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planDemo, kilnlamp, std::string("kilnlamp"))->Unit(benchmark::kMillisecond);
+BENCHMARK(plan300)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfFiveThousand)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfAFrame)->Unit(benchmark::kMillisecond);
 BENCHMARK(pullAnArm)->Unit(benchmark::kMillisecond);

@@ -4,6 +4,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/plurals.h"
 #include "app/stages/balance/balance_bench.h"
+#include "app/stages/build/build_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/pending/pending_bench.h"
 #include "app/stages/place/place_bench.h"
@@ -121,9 +122,11 @@ QString showPage(MainWindow &window, const QString &page) {
     const auto wire = QStringList{"routes", "pins", "cut", "joints"}.indexOf(page);
     const auto radio = QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(page);
     const auto balance = QStringList{"target", "grams", "packs", "propellers", "doubt", "weighings"}.indexOf(page);
-    if (wire < 0 && radio < 0 && balance < 0)
+    const auto build = QStringList{"steps", "checks", "settings", "service"}.indexOf(page);
+    if (wire < 0 && radio < 0 && balance < 0 && build < 0)
         return "--page takes routes, pins, cut, matrix, coverage, compass, places, ground, study, target, grams, "
-               "packs, propellers, doubt or weighings";
+               "packs, propellers, doubt, weighings, steps, checks, settings or service";
+    if (build >= 0) window.buildBench().showPage(waxis::assembly::Page(build));
     if (balance >= 0) window.balanceBench().showPage(waxis::balance::Page(balance));
     if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));
     if (radio >= 0) window.radioBench().showPage(waxis::radio::Page(radio));
@@ -181,7 +184,7 @@ int takePicture(MainWindow &window, const QCommandLineParser &parser, const Opti
     QObject::connect(&shutter, &QTimer::timeout, &window, [&] {
         if (!window.surveyor().isSettled() || !window.findings().isSettled() ||
             !window.stackBench().whatIf().isSettled() || !window.radioBench().isSettled() ||
-            !window.balanceBench().isSettled())
+            !window.balanceBench().isSettled() || !window.buildBench().isSettled())
             return;
         shutter.stop();
         QTimer::singleShot(300, &window, [&] { // the panels have taken it in

@@ -3,9 +3,13 @@
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
 #include "core/base/text_match.h"
+#include "core/instructions/check_words.h"
+#include "core/instructions/step_words.h"
 #include "core/practice/practice.h"
 #include "core/rules/rule.h"
+#include "core/sequence/checks.h"
 #include "core/sequence/plan.h"
+#include "core/sequence/service_depth.h"
 #include "core/studies/radio_places.h"
 #include "io/file_bytes.h"
 #include "io/json/parse.h"
@@ -128,36 +132,119 @@ int analyse(const AnalyseOptions &options, Streams io) {
     return clean;
 }
 
+namespace {
+
+/// Number of a load case by its id; of none the one that is built.
+std::optional<int> caseOf(const std::string &file, const std::string &id, const Build &build,
+                          const std::vector<LoadCase> &cases, Streams io) {
+    if (id.empty()) return waxis::fullestCase(build, cases);
+    std::vector<std::string> ids;
+    for (const auto &loadCase : cases) ids.push_back(loadCase.id);
+    if (const auto at = std::find(ids.begin(), ids.end(), id); at != ids.end()) return int(at - ids.begin());
+    const std::string near = waxis::nearestWord(id, ids);
+    say(io.err, "{}: there is no load case \"{}\"{}\n", file, id,
+        near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
+    return std::nullopt;
+}
+
+} // namespace
+
 int steps(const StepsOptions &options, Streams io) {
     const auto opened = open(options.file, {}, io);
     if (!opened) return opened.error();
+    const Build &build = opened->build;
     Analyser analyser;
-    const Derived &derived = analyser.update(opened->build, opened->practice).derived;
-    const auto &cases = *derived.loadCases;
-    std::vector<std::string> ids;
-    for (const auto &loadCase : cases) ids.push_back(loadCase.id);
-    const auto at = options.loadCase.empty() ? ids.begin() : std::find(ids.begin(), ids.end(), options.loadCase);
-    if (at == ids.end()) {
-        const std::string near = waxis::nearestWord(options.loadCase, ids);
-        say(io.err, "{}: there is no load case \"{}\"{}\n", options.file, options.loadCase,
+    const Analysis &analysis = analyser.update(build, opened->practice);
+    const Derived &derived = analysis.derived;
+    const auto at = caseOf(options.file, options.loadCase, build, *derived.loadCases, io);
+    if (!at) return unreadable;
+    const AssemblyPlan plan = planAssembly(build, analysis.practice, derived, *at);
+    const bool stuck = std::any_of(plan.steps.begin(), plan.steps.end(), [](const waxis::Step &step) {
+        return !step.stuckBehind.empty() || !step.undriven.empty();
+    });
+    const Exit exit = stuck ? stopFindings : clean;
+    if (options.json) {
+        io.out << waxis::io::documentText(waxis::io::planJson(build, derived, plan));
+        return exit;
+    }
+    say(io.out, "{}, {}: {} steps, some {:.0f} minutes, turned over {} times\n", build.name,
+        displayName(build, plan.loadCase), plan.steps.size(), plan.minutes, plan.turns);
+    std::string group;
+    for (std::size_t i = 0; i < plan.steps.size(); ++i) {
+        const waxis::Step &step = plan.steps[i];
+        const std::string here =
+            fmt::format("{}{}{}", placeWord(build, step), step.side == 0 ? "" : ", ", waxis::sideWord(step.side));
+        if (here != group) say(io.out, "\n{}\n", here);
+        group = here;
+        say(io.out, "{:>3}  {} ({}, {:.0f} min)\n", i + 1, wordStep(build, step).text(), waxis::toolWord(step.tool),
+            std::max(1.0, step.minutes));
+        for (const auto &line : wordTakes(build, derived, step)) say(io.out, "       {}\n", line.text());
+        for (const auto &why : wordWhyHere(build, plan, i)) say(io.out, "     {}\n", why.text());
+    }
+    return exit;
+}
+
+int checks(const ChecksOptions &options, Streams io) {
+    const auto opened = open(options.file, {}, io);
+    if (!opened) return opened.error();
+    const Build &build = opened->build;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build, opened->practice);
+    const auto at = caseOf(options.file, options.loadCase, build, *analysis.derived.loadCases, io);
+    if (!at) return unreadable;
+    const auto all = waxis::checksOf(build, analysis.practice, analysis.derived, *at);
+    const bool bad = std::any_of(all.begin(), all.end(), [&](const waxis::Check &check) {
+        return verdictOf(check, resultOf(build, check)) == waxis::CheckVerdict::bad;
+    });
+    if (options.json) {
+        io.out << waxis::io::documentText(waxis::io::checksJson(build, all));
+        return bad ? stopFindings : clean;
+    }
+    for (const auto &check : all) {
+        const waxis::CheckText text = wordCheck(build, check);
+        const waxis::CheckResult *result = resultOf(build, check);
+        say(io.out, "{}: {}\n    {}\n", text.title.text(), text.expected.text(), text.how.text());
+        if (result)
+            say(io.out, "    found: {}{}\n", result->found,
+                verdictOf(check, result) == waxis::CheckVerdict::bad ? "  NOT AS EXPECTED" : "");
+    }
+    return bad ? stopFindings : clean;
+}
+
+int service(const ServiceOptions &options, Streams io) {
+    const auto opened = open(options.file, {}, io);
+    if (!opened) return opened.error();
+    const Build &build = opened->build;
+    if (!findPart(build, options.part)) {
+        std::vector<std::string> ids;
+        for (const auto &part : build.parts) ids.push_back(part.id);
+        const std::string near = waxis::nearestWord(options.part, ids);
+        say(io.err, "{}: there is no part \"{}\"{}\n", options.file, options.part,
             near.empty() ? "" : fmt::format(", did you mean \"{}\"?", near));
         return unreadable;
     }
-    const AssemblyPlan plan = planAssembly(opened->build, derived.scene, cases, int(at - ids.begin()));
-    const bool stuck = std::any_of(plan.steps.begin(), plan.steps.end(),
-                                   [](const waxis::Step &step) { return !step.stuckBehind.empty(); });
-    const Exit exit = stuck ? stopFindings : clean;
+    Analyser analyser;
+    const Analysis &analysis = analyser.update(build, opened->practice);
+    const auto at = caseOf(options.file, options.loadCase, build, *analysis.derived.loadCases, io);
+    if (!at) return unreadable;
+    const auto way = serviceOf(build, analysis.practice, analysis.derived, *at, options.part);
+    if (!way) {
+        say(io.err, "{}: {} cannot be taken off, or is not aboard in that load case\n", options.file, options.part);
+        return stopFindings;
+    }
     if (options.json) {
-        io.out << waxis::io::stepsText(opened->build, plan);
-        return exit;
+        io.out << waxis::io::documentText(waxis::io::serviceJson(*way));
+        return clean;
     }
-    say(io.out, "{}, {}\n\n", opened->build.name, displayName(opened->build, plan.loadCase));
-    for (std::size_t i = 0; i < plan.steps.size(); ++i) {
-        say(io.out, "{:>3}  {}\n", i + 1, wordStep(opened->build, plan.steps[i]).text());
-        const std::string why = wordWhyHere(opened->build, plan, i).text();
-        if (!why.empty()) say(io.out, "     {}\n", why);
+    for (std::size_t i = 0; i < way->off.size(); ++i) {
+        for (const auto &joint : way->off[i].undo)
+            say(io.out, "     undo {} at {}\n", displayName(build, joint.wire), displayName(build, joint.part));
+        std::string along;
+        for (std::size_t k = 1; k < way->off[i].things.size(); ++k)
+            along += (k == 1 ? ", with " : ", ") + displayName(build, way->off[i].things[k]);
+        say(io.out, "{:>3}  {}{}\n", i + 1, displayName(build, way->off[i].things.front()), along);
     }
-    return exit;
+    return clean;
 }
 
 namespace {

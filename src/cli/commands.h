@@ -30,11 +30,28 @@ int analyse(const AnalyseOptions &options, Streams io);
 
 struct StepsOptions {
     std::string file;
-    std::string loadCase; ///< id; empty: the first
+    std::string loadCase; ///< id; empty: the one with most aboard that flies
     bool json = false;
 };
 /// In which order the craft goes together.
 int steps(const StepsOptions &options, Streams io);
+
+struct ChecksOptions {
+    std::string file;
+    std::string loadCase; ///< as StepsOptions
+    bool json = false;
+};
+/// What is measured before and at first power, with what is expected.
+int checks(const ChecksOptions &options, Streams io);
+
+struct ServiceOptions {
+    std::string file;
+    std::string part;
+    std::string loadCase;
+    bool json = false;
+};
+/// What comes off before a part does.
+int service(const ServiceOptions &options, Streams io);
 
 struct CalcOptions {
     bool list = false;

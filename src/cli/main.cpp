@@ -25,6 +25,8 @@ const CLI::Validator
 const std::string profileHelp =
     "practice instead of the build's own: sprint, flow, range, lift, pocket, or a practice file";
 
+const std::string caseHelp = "id of a load case (left out: the one with most aboard that flies)";
+
 CLI::App *addCheck(CLI::App &app, CheckOptions &options) {
     auto *command = app.add_subcommand("check", "Findings and balance in readable form");
     command->add_option("FILE", options.file, "build (.waxis)")->required();
@@ -43,7 +45,24 @@ CLI::App *addAnalyse(CLI::App &app, AnalyseOptions &options) {
 CLI::App *addSteps(CLI::App &app, StepsOptions &options) {
     auto *command = app.add_subcommand("steps", "In which order the craft goes together");
     command->add_option("FILE", options.file, "build (.waxis)")->required();
-    command->add_option("--case", options.loadCase, "id of a load case (the first when left out)");
+    command->add_option("--case", options.loadCase, caseHelp);
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    return command;
+}
+
+CLI::App *addChecks(CLI::App &app, ChecksOptions &options) {
+    auto *command = app.add_subcommand("checks", "What is measured before and at first power, and what is expected");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_option("--case", options.loadCase, caseHelp);
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    return command;
+}
+
+CLI::App *addService(CLI::App &app, ServiceOptions &options) {
+    auto *command = app.add_subcommand("service", "What comes off before a part does, in order");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_option("PART", options.part, "id of a part")->required();
+    command->add_option("--case", options.loadCase, caseHelp);
     command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
     return command;
 }
@@ -132,6 +151,10 @@ int main(int argc, char **argv) {
     commands.emplace_back(addAnalyse(app, analyseOptions), [&] { return analyse(analyseOptions, io); });
     StepsOptions stepsOptions;
     commands.emplace_back(addSteps(app, stepsOptions), [&] { return steps(stepsOptions, io); });
+    ChecksOptions checksOptions;
+    commands.emplace_back(addChecks(app, checksOptions), [&] { return checks(checksOptions, io); });
+    ServiceOptions serviceOptions;
+    commands.emplace_back(addService(app, serviceOptions), [&] { return service(serviceOptions, io); });
     CalcOptions calcOptions;
     commands.emplace_back(addCalc(app, calcOptions), [&] { return calc(calcOptions, io); });
     ImportOptions importOptions;

@@ -120,7 +120,8 @@ private slots:
     void stepsAreListedInTheirOrder() {
         const Run readable = run({"steps", kDemo});
         QCOMPARE(readable.exit, 0);
-        QVERIFY(readable.out.contains("  1  Begin with main plate\n"));
+        QVERIFY(readable.out.contains("  1  Cut, strip and tin in the hand: "));
+        QVERIFY(readable.out.contains("  Begin with main plate "));
         const Run r = run({"steps", kDemo, "--case", "short", "--json"});
         QCOMPARE(r.exit, 0);
         const auto document = QJsonDocument::fromJson(r.out).object();
@@ -132,6 +133,31 @@ private slots:
         QVERIFY(order.indexOf("fc") < order.indexOf("plate-top"));
         QVERIFY(order.indexOf("motor-1") < order.indexOf("prop-1"));
         QVERIFY(order.contains("pack-small") && !order.contains("pack")); // the pack of this case
+        QStringList kinds;
+        for (const auto &step : document["steps"].toArray()) kinds << step.toObject()["kind"].toString();
+        for (const char *kind : {"prepare", "fit", "solder", "plug", "snap", "tie", "check"})
+            QVERIFY2(kinds.contains(kind), kind);
+        QCOMPARE(run({"analyse", kDemo, "--json"}).out.contains("\"plan\""), true);
+    }
+    void checksAreListedWithWhatIsExpected() {
+        const Run readable = run({"checks", kDemo});
+        QCOMPARE(readable.exit, 0);
+        QVERIFY(readable.out.contains("Flight controller: 5 V: 4.75 to 5.25 V"));
+        const auto list = QJsonDocument::fromJson(run({"checks", kDemo, "--json"}).out).array();
+        QVERIFY(list.size() > 20);
+        QCOMPARE(list[0].toObject()["gate"].toString(), QString("train"));
+        QCOMPARE(run({"checks", kDemo, "--case", "nobody"}).exit, 2);
+    }
+    void serviceSaysWhatComesOff() {
+        const Run readable = run({"service", kDemo, "gps"});
+        QCOMPARE(readable.exit, 0);
+        QVERIFY(readable.out.contains("GPS with compass"));
+        const auto way = QJsonDocument::fromJson(run({"service", kDemo, "esc", "--json"}).out).object();
+        QVERIFY(way["depth"].toInt() >= 2); // the upper board and the top plate at least
+        QCOMPARE(way["off"].toArray().last().toObject()["things"].toArray()[0].toString(), QString("esc"));
+        const Run nobody = run({"service", kDemo, "esk"});
+        QCOMPARE(nobody.exit, 2);
+        QVERIFY(nobody.err.contains("did you mean \"esc\"?"));
     }
     void anOwnPracticeIsJudgedBy() {
         QTemporaryDir folder;

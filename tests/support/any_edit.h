@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/edits/assembly_edits.h"
 #include "core/edits/balance_edits.h"
 #include "core/edits/case_edits.h"
 #include "core/edits/channel_edits.h"
@@ -60,6 +61,25 @@ inline const std::vector<AnyEdit> &everyEdit() {
                  PartType type = d.type();
                  type.mass_g = d.grams();
                  return putType(b, type, type.id);
+             }},
+            {"tickSteps",
+             [](B b, Draw &d) {
+                 return tickSteps(b, {{"fit:" + d.part(), "2026-11-30T20:00:00", std::to_string(d.upTo(9))}});
+             }},
+            {"untickSteps", [](B b, Draw &d) { return untickSteps(b, {d.one(b.stepsDone).step}); }},
+            {"untickAll", [](B b, Draw &) { return untickAll(b); }},
+            {"addOwnStep", [](B b, Draw &d) { return addOwnStep(b, d.words(), "fit:" + d.part()); }},
+            {"changeOwnStep", [](B b, Draw &d) { return changeOwnStep(b, d.id(b.ownSteps), d.words()); }},
+            {"removeOwnStep", [](B b, Draw &d) { return removeOwnStep(b, d.id(b.ownSteps)); }},
+            {"wantOrder",
+             [](B b, Draw &d) {
+                 return wantOrder(b, {{"fit:" + d.part(), "fit:" + d.part(), d.coin() ? "so it is" : ""}});
+             }},
+            {"dropOwnOrder", [](B b, Draw &) { return dropOwnOrder(b); }},
+            {"recordCheck",
+             [](B b, Draw &d) {
+                 return recordCheck(b, "idle", d.coin() ? "0.3" : "", d.coin() ? std::optional(d.coin()) : std::nullopt,
+                                    "2026-11-30T20:00:00");
              }},
             {"acceptFinding", [](B b, Draw &d) { return acceptFinding(b, d.finding().key(), "so be it"); }},
             {"withdrawAcceptance", [](B b, Draw &d) { return withdrawAcceptance(b, d.one(b.acceptances).finding); }},

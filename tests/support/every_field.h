@@ -233,6 +233,10 @@ inline Build everyField() {
     build.radioSettings = {{"part-1", 1, 1575.42, std::nullopt}, {"part-1", 0, 5740, 14}};
     build.groundStations = {
         {"ground-1", "Handset", "part-1", 1, 7.5, Polarisation::rightCircular, 1200, 2.5, 60, 20, 5, 9}};
+    build.stepsDone = {{"fit:part-1", "2026-11-30T19:05:00", "part-1"}};
+    build.ownSteps = {{"own-1", "Engrave the plate", "fit:part-1"}};
+    build.ownOrder = {{"fit:part-1", "own-1", "the jig asks for it"}};
+    build.checkResults = {{"idle", "0.21 A", true, "2026-11-30T19:10:00"}};
     build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
     build.weighings = {
         test::weighed("scale-1", "On the scale", build.loadCases.empty() ? std::string() : build.loadCases[0].id,

@@ -16,8 +16,8 @@ CureRunner::CureRunner(Document &document, QObject *parent) : QObject(parent), d
     connect(&document_, &Document::judged, this, &CureRunner::look);
     connect(&run_, &QFutureWatcherBase::resultReadyAt, this, [this](int index) {
         if (!stop_ || stop_->load()) return;
-        auto [key, cures] = run_.resultAt(index);
-        known_.insert_or_assign(key, std::move(cures));
+        Tried found = run_.resultAt(index);
+        known_[found.key] = std::move(found);
         emit tried();
     });
     connect(&run_, &QFutureWatcherBase::finished, this, [this] {
@@ -55,7 +55,7 @@ void CureRunner::start() {
     std::vector<Finding> wanted;
     for (const auto &finding : document_.analysis().findings) {
         const bool curable = !finding.fixes.empty() || finding.rule == RuleId::stkHeight;
-        if (curable && !finding.accepted() && !known_.contains(finding.key())) wanted.push_back(finding);
+        if (curable && !finding.accepted() && !isKnown(finding)) wanted.push_back(finding);
     }
     if (wanted.empty()) return;
     std::stable_partition(wanted.begin(), wanted.end(), [&](const Finding &f) { return f.key() == first_; });
@@ -68,7 +68,7 @@ void CureRunner::start() {
             CureTester tester(build, [stopped] { return stopped->load(); });
             for (const auto &finding : findings) {
                 if (stopped->load()) return;
-                Tried tried(finding.key(), tester.curesOf(finding));
+                Tried tried{finding.key(), finding.fixes.size(), tester.curesOf(finding)};
                 if (stopped->load()) return; // half of them is not all
                 promise.addResult(std::move(tried));
             }
@@ -79,8 +79,12 @@ void CureRunner::start() {
 const std::vector<Cure> *CureRunner::curesOf(const Finding &finding) const {
     static const std::vector<Cure> none;
     if (finding.fixes.empty() && finding.rule != RuleId::stkHeight) return &none;
+    return isKnown(finding) ? &known_.at(finding.key()).cures : nullptr;
+}
+
+bool CureRunner::isKnown(const Finding &finding) const {
     const auto at = known_.find(finding.key());
-    return at == known_.end() ? nullptr : &at->second;
+    return at != known_.end() && at->second.offered == finding.fixes.size();
 }
 
 void CureRunner::tryFirst(const std::string &findingKey) {

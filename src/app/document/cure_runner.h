@@ -29,7 +29,13 @@ signals:
     void tried(); ///< more of them are known
 
 private:
-    using Tried = std::pair<std::string, std::vector<Cure>>;
+    /// Of a finding: a survey that comes in may offer more than was tried before.
+    struct Tried {
+        std::string key;
+        std::size_t offered = 0; ///< fixes that the finding had then
+        std::vector<Cure> cures;
+    };
+    bool isKnown(const Finding &finding) const;
     void look();
     void start();
     void stop();
@@ -39,9 +45,9 @@ private:
     QFutureWatcher<Tried> run_;
     bool underWay_ = false; ///< until its end was told: the work itself ends a little earlier
     std::shared_ptr<std::atomic<bool>> stop_;
-    Build of_; ///< the build that `known_` speaks of
-    std::map<std::string, std::vector<Cure>> known_;
-    std::string first_; ///< finding that is tried before the others
+    Build of_;                           ///< the build that `known_` speaks of
+    std::map<std::string, Tried> known_; ///< by key
+    std::string first_;                  ///< finding that is tried before the others
 };
 
 } // namespace waxis::app

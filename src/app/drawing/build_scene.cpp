@@ -327,7 +327,7 @@ void BuildScene::updateMarks() {
             content.grams.push_back(
                 {project(view_, row.element.centroid_mm), kRadiusPerRootGram_mm * std::sqrt(row.element.mass_g)});
         }
-    if (const Part *part = document_.selectedPart(); part && document_.foldedShare() == 0) {
+    if (const Part *part = document_.selectedPart(); part && overlays_.chosen && document_.foldedShare() == 0) {
         const int owner = int(part - document_.build().parts.data());
         constexpr double kReach_mm = 60;
         const auto near = nearestThings(derived.scene, owner, document_.loadCase(), kReach_mm, 3);

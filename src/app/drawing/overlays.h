@@ -17,6 +17,7 @@ struct Overlays {
     bool room = false;
     bool section = false;
     bool wires = false;
+    bool chosen = true; ///< what belongs to the chosen thing: room, neighbours, what it sees
     bool operator==(const Overlays &) const = default;
 };
 

@@ -61,6 +61,7 @@ private:
     /// Chosen or lit up.
     bool concerns(const std::string &id) const {
         const QString name = QString::fromStdString(id);
+        if (!overlays_.chosen) return false;
         return document_.selection().contains(name) || document_.highlighted().contains(name);
     }
     bool aboard(const std::string &id) const {

@@ -13,6 +13,7 @@
 #include "app/shell/start_page.h"
 #include "app/shell/sum_sheet.h"
 #include "app/stages/balance/balance_bench.h"
+#include "app/stages/build/build_bench.h"
 #include "app/stages/frame/frame_bench.h"
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
@@ -89,15 +90,8 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     wire_ = new wire::WireBench(document_, theme_);
     radio_ = new radio::RadioBench(document_, theme_);
     balance_ = new balance::BalanceBench(document_, theme_);
-    benches_ = {kit_,
-                frame_,
-                place_,
-                stack_,
-                wire_,
-                radio_,
-                balance_,
-                new PendingBench(Stage::build, theme_),
-                new PendingBench(Stage::log, theme_)};
+    build_ = new assembly::BuildBench(document_, theme_);
+    benches_ = {kit_, frame_, place_, stack_, wire_, radio_, balance_, build_, new PendingBench(Stage::log, theme_)};
     for (Bench *bench : benches_) {
         bench_->addWidget(bench);
         connect(bench, &Bench::said, this, [this](const QString &text, bool bad) { tell(text, bad); });

@@ -30,6 +30,9 @@ class WireBench;
 namespace waxis::radio {
 class RadioBench;
 }
+namespace waxis::assembly {
+class BuildBench;
+}
 namespace waxis::balance {
 class BalanceBench;
 }
@@ -66,6 +69,7 @@ public:
     wire::WireBench &wireBench() { return *wire_; }
     radio::RadioBench &radioBench() { return *radio_; }
     balance::BalanceBench &balanceBench() { return *balance_; }
+    assembly::BuildBench &buildBench() { return *build_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -168,6 +172,7 @@ private:
     wire::WireBench *wire_ = nullptr;
     radio::RadioBench *radio_ = nullptr;
     balance::BalanceBench *balance_ = nullptr;
+    assembly::BuildBench *build_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

@@ -46,7 +46,7 @@ BuildChanges changesBetween(const Build &a, const Build &b) {
                           a.parts.size() == b.parts.size() && sameInserts(a.wires, b.wires));
     changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || a.name != b.name ||
                    a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
-                   !(a.practice == b.practice);
+                   a.ownOrder != b.ownOrder || !(a.practice == b.practice);
     for (std::size_t i = 0; i < b.parts.size() && !changes.copper; ++i) {
         if (a.parts[i] == b.parts[i]) continue;
         changes.copper = !onlyMovedOrWeighed(a.parts[i], b.parts[i]);

@@ -108,6 +108,7 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.loadCases);
     take(build.weighings);
     take(build.weightLimits);
+    take(build.ownSteps);
     return ids;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/shared_value.h"
+#include "core/build/assembly.h"
 #include "core/build/frame.h"
 #include "core/build/radio_plan.h"
 #include "core/build/stack.h"
@@ -151,6 +152,10 @@ struct Build {
     std::vector<WeightLimit> weightLimits;
     PracticeSettings practice;
     std::vector<Acceptance> acceptances;
+    std::vector<StepTick> stepsDone;
+    std::vector<OwnStep> ownSteps;
+    std::vector<OwnOrder> ownOrder;
+    std::vector<CheckResult> checkResults;
 
     // Copied in a hundred files; the code of it is made in one.
     Build();
@@ -191,7 +196,8 @@ CaseMask casesAboard(const Part &part, const std::vector<LoadCase> &loadCases);
 CaseMask casesSwitchedOn(const Part &part, const std::vector<LoadCase> &loadCases);
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, screws, sites, pass-throughs,
-/// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings and weight limits share
+/// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings, weight limits and own
+/// steps share
 /// one name space.
 std::vector<std::string> allIds(const Build &build);
 

@@ -110,6 +110,14 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::balYaw: return "BAL-7";
     case RuleId::balLever: return "BAL-8";
     case RuleId::prcSchool: return "PRC-1";
+    case RuleId::seqStuck: return "SEQ-1";
+    case RuleId::seqDriver: return "SEQ-2";
+    case RuleId::seqCovered: return "SEQ-3";
+    case RuleId::seqHole: return "SEQ-4";
+    case RuleId::seqHeat: return "SEQ-5";
+    case RuleId::seqService: return "SEQ-6";
+    case RuleId::seqDryFit: return "SEQ-7";
+    case RuleId::seqByHand: return "SEQ-8";
     }
     return "";
 }

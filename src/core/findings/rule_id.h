@@ -111,7 +111,15 @@ enum class RuleId {
     balMeasured,
     balYaw,
     balLever,
-    prcSchool
+    prcSchool,
+    seqStuck,
+    seqDriver,
+    seqCovered,
+    seqHole,
+    seqHeat,
+    seqService,
+    seqDryFit,
+    seqByHand
 };
 
 /// As in files and on the command line: "FIT-1".

@@ -204,6 +204,12 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::balanceSure, "balance-sure", "Chance that the balance is within its ring", "%", 90.0, kTrade},
         {Limit::yawTorque, "yaw-torque", "Torque of the propellers left over at hover", "%", 5.0, kTrade},
         {Limit::lever, "sensor-lever", "Controller or GPS off the centre of gravity", "mm", 25.0, kTrade},
+        {Limit::driverAcross, "driver-across", "Thickness of the driver for screws", "mm", 6.0, kTrade},
+        {Limit::driverLength, "driver-length", "Room behind a screw's head for its driver", "mm", 80.0, kTrade},
+        {Limit::solderClear, "solder-clear", "Tape, foam and glue are kept from a joint until it is soldered", "mm",
+         30.0, kTrade},
+        {Limit::serviceDepth, "service-depth", "Things that come off first to change what is often changed", "", 1.0,
+         kTrade},
         {Limit::catalogueMassShare, "catalogue-mass-tolerance", "Doubt of a catalogue mass without tolerance", "%", 5.0,
          kTrade},
         {Limit::estimatedMassShare, "estimated-mass-tolerance", "Doubt of an estimated mass without tolerance", "%",
@@ -296,6 +302,10 @@ const std::vector<School> &schools() {
          {{"trade", "as the trade bends them", "Three diameters for wire, five for coax: tight, and it holds."},
           {"aviation", "as aircraft are wired",
            "Ten diameters for bundles, six for coax (FAA AC 43.13-1B chapter 11, from memory)."}}},
+        {"build-start",
+         "Where building begins",
+         {{"arms", "motors first, then inwards", "The stack is soldered once, with all leads at hand."},
+          {"stack", "the stack first", "Boards are tried and powered before anything is bolted round them."}}},
     };
     return table;
 }

@@ -120,6 +120,10 @@ enum class Limit {
     balanceSure,
     yawTorque,
     lever,
+    driverAcross,
+    driverLength,
+    solderClear,
+    serviceDepth,
     catalogueMassShare,
     estimatedMassShare,
     measuredMassTolerance

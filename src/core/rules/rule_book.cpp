@@ -36,6 +36,7 @@ std::span<const Rule> navCompassRules();
 std::span<const Rule> balanceRules();
 std::span<const Rule> balanceWeightRules();
 std::span<const Rule> schoolRules();
+std::span<const Rule> sequenceRules();
 
 std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
@@ -49,7 +50,8 @@ std::span<const Rule> ruleBook() {
                                   signalsRules,       radioRules,         controllerLinksRules,
                                   suppliesRules,      jointsRules,        wireEdgesRules,
                                   radioProductsRules, radioAntennasRules, navCompassRules,
-                                  balanceRules,       balanceWeightRules, schoolRules})
+                                  balanceRules,       balanceWeightRules, schoolRules,
+                                  sequenceRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

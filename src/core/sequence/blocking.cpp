@@ -60,6 +60,12 @@ int headEnd(const PartType &type) {
     return box.min_mm.z() + box.max_mm.z() > all.min_mm.z() + all.max_mm.z() ? 1 : -1;
 }
 
+bool isScrew(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    return type && type->fastener && type->fastener->form == FastenerForm::screw;
+}
+
 /// A screw goes back the way it came, its head first; what has no head may go either way.
 std::vector<Vec3> waysOfFastener(const Build &build, const Part &part) {
     std::vector<Vec3> ways;
@@ -89,6 +95,7 @@ public:
             thing.owner = int(o);
             thing.id = owner.id;
             thing.fastener = owner.fastener || owner.kind == OwnerKind::screw;
+            thing.turned = owner.kind == OwnerKind::screw || isScrew(build, owner.id);
             byId_.emplace(owner.id, int(things_.size()));
             things_.push_back(std::move(thing));
         }
@@ -112,12 +119,20 @@ private:
         const auto at = byId_.find(id);
         return at == byId_.end() ? nullptr : &things_[std::size_t(at->second)];
     }
-    void rests(const std::string &id, const std::string &below) {
+    /// False: one of them is not there, or the other rests on the first already.
+    bool rests(const std::string &id, const std::string &below) {
         Thing *thing = find(id);
         const auto at = byId_.find(below);
-        if (!thing || at == byId_.end() || id == below || reaches(at->second, id)) return;
+        if (!thing || at == byId_.end() || id == below || reaches(at->second, id)) return false;
         if (std::find(thing->restsOn.begin(), thing->restsOn.end(), at->second) == thing->restsOn.end())
             thing->restsOn.push_back(at->second);
+        return true;
+    }
+    /// Of plates; what is none is far up.
+    double heightOf(const std::string &id) const {
+        for (const auto &plate : build_.frame->plates)
+            if (plate.id == id) return plate.z_mm;
+        return 1e300;
     }
     /// Whether a thing rests on the other already, over whatever lies between: the two may not rest on each other.
     bool reaches(int from, const std::string &id) const {
@@ -139,9 +154,19 @@ private:
         const auto place = stackPlaceOf(build_, part);
         if (place) return; // its stack says
         const auto &onto = part.fastening.onto;
-        for (std::size_t k = 0; k < (thing.fastener ? onto.size() : std::min<std::size_t>(1, onto.size())); ++k)
-            rests(thing.id, onto[k]);
-        if (thing.fastener) return;
+        if (thing.fastener) {
+            for (const auto &id : onto) rests(thing.id, id);
+            return;
+        }
+        // What it is fastened onto first carries it; where that rests on it itself (camera and cheeks), the lowest of
+        // the frame that it touches, else the next one that may.
+        if (!onto.empty() && !rests(thing.id, onto.front())) {
+            std::vector<std::string> others(onto.begin() + 1, onto.end());
+            std::stable_sort(others.begin(), others.end(),
+                             [&](const std::string &a, const std::string &b) { return heightOf(a) < heightOf(b); });
+            for (const auto &id : others)
+                if (rests(thing.id, id)) break;
+        }
         for (const auto &site : build_.frame->sites)
             if (site.id == part.placement.site) rests(thing.id, site.on);
     }
@@ -197,10 +222,11 @@ private:
 
 } // namespace
 
-BlockingGraph::BlockingGraph(const Build &build, const Scene &scene, int loadCase)
-    : scene_(scene), sweeps_(scene.world->bodies()), things_(ThingTable(build, scene, loadCase).take()),
-      bodiesOf_(things_.size()), heads_(things_.size()), bounds_(things_.size()), standing_(things_.size()),
-      known_(things_.size()) {
+BlockingGraph::BlockingGraph(const Build &build, const Scene &scene, const Practice &practice, int loadCase)
+    : scene_(scene), driverAcross_mm_(practice[Limit::driverAcross]), driverLength_mm_(practice[Limit::driverLength]),
+      sweeps_(scene.world->bodies()), things_(ThingTable(build, scene, loadCase).take()), bodiesOf_(things_.size()),
+      heads_(things_.size()), bounds_(things_.size()), standing_(things_.size()), known_(things_.size()),
+      drivers_(things_.size()) {
     std::vector<int> thingOf(scene.owners.size(), -1);
     for (std::size_t t = 0; t < things_.size(); ++t) {
         thingOf[std::size_t(things_[t].owner)] = int(t);
@@ -284,6 +310,61 @@ const std::vector<int> &BlockingGraph::inTheWay(int thing, const Vec3 &direction
     }
     known.emplace_back(direction, std::move(blockers));
     return known.back().second;
+}
+
+std::vector<int> BlockingGraph::beforeTool(const Vec3 &at_mm, const Vec3 &way_mm, double across_mm, int but) const {
+    Body tip;
+    tip.shape = Sphere{across_mm};
+    tip.X_FrameBody.position_mm = at_mm;
+    Aabb swept = boundsOf(tip.shape, tip.X_FrameBody);
+    swept.include(Aabb{swept.min_mm + way_mm, swept.max_mm + way_mm});
+    std::vector<int> blockers;
+    for (std::size_t other = 0; other < things_.size(); ++other) {
+        if (int(other) == but || boxGap(swept, bounds_[other]) > 0) continue;
+        if (std::any_of(bodiesOf_[other].begin(), bodiesOf_[other].end(),
+                        [&](int theirs) { return holdsBack(theirs) && sweeps_.meets(tip, way_mm, theirs); }))
+            blockers.push_back(int(other));
+    }
+    return blockers;
+}
+
+std::vector<int> BlockingGraph::within(const Body &box, int but) const {
+    const Aabb bounds = boundsOf(box.shape, box.X_FrameBody);
+    std::vector<int> found;
+    for (std::size_t other = 0; other < things_.size(); ++other) {
+        if (int(other) == but || boxGap(bounds, bounds_[other]) > 0) continue;
+        if (std::any_of(bodiesOf_[other].begin(), bodiesOf_[other].end(),
+                        [&](int theirs) { return holdsBack(theirs) && sweeps_.meets(box, Vec3::Zero(), theirs); }))
+            found.push_back(int(other));
+    }
+    return found;
+}
+
+double BlockingGraph::distanceTo(int thing, const Vec3 &at_mm) const {
+    const Aabb &box = bounds_[std::size_t(thing)];
+    if (box.empty()) return 1e300;
+    return (at_mm - at_mm.cwiseMax(box.min_mm).cwiseMin(box.max_mm)).norm();
+}
+
+const std::vector<int> &BlockingGraph::beforeTheDriver(int thing) {
+    auto &known = drivers_[std::size_t(thing)];
+    if (known) return *known;
+    known.emplace();
+    const Thing &screw = things_[std::size_t(thing)];
+    if (!screw.turned || screw.ways.empty()) return *known;
+    // Off the outermost end of the head, so that what the head lies on is not before it.
+    const Vec3 out = screw.ways.front();
+    const Aabb &box = bounds_[std::size_t(thing)];
+    const Vec3 middle = (box.min_mm + box.max_mm) / 2;
+    const double reach_mm = (out.cwiseAbs().dot(box.size_mm()) + driverAcross_mm_) / 2;
+    constexpr double kOff_mm = 0.3;
+    const Vec3 tip = middle + out * (reach_mm + kOff_mm);
+    known = beforeTool(tip, out * driverLength_mm_, driverAcross_mm_, thing);
+    // What it holds itself lies round its head: counterbores and pockets are no obstacle.
+    std::erase_if(*known, [&](int other) {
+        return std::find(screw.restsOn.begin(), screw.restsOn.end(), other) != screw.restsOn.end();
+    });
+    return *known;
 }
 
 } // namespace waxis

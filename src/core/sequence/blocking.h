@@ -3,6 +3,7 @@
 
 #include "core/build/build.h"
 #include "core/clearance/sweep.h"
+#include "core/practice/practice.h"
 #include "core/scene/scene.h"
 
 #include <map>
@@ -17,6 +18,7 @@ struct Thing {
     int owner = 0; ///< in Scene::owners
     std::string id;
     bool fastener = false;    ///< goes in after all that it holds
+    bool turned = false;      ///< a screw: a driver turns it in
     bool atTheEnd = false;    ///< propellers, and what goes onto them: after everything else that may wait
     std::vector<int> restsOn; ///< things that are there before it: of fasteners all they go through, else its carrier
     std::vector<Vec3> ways;   ///< unit vectors along which it may leave, the likeliest first; frame axes
@@ -27,7 +29,7 @@ struct Thing {
 /// soft, bends or is a propeller's disc holds nothing back, nor does what a thing stands in as it is drawn.
 class BlockingGraph {
 public:
-    BlockingGraph(const Build &build, const Scene &scene, int loadCase);
+    BlockingGraph(const Build &build, const Scene &scene, const Practice &practice, int loadCase);
 
     const std::vector<Thing> &things() const { return things_; }
     /// The thing of that id; -1: none.
@@ -36,6 +38,16 @@ public:
     int base() const { return base_; }
     /// What a thing meets on its way out along a unit vector; things, ascending. Worked out when it is first asked for.
     const std::vector<int> &inTheWay(int thing, const Vec3 &direction);
+    /// Of screws what stands where the driver goes while it is turned in, things, ascending; of all else nothing.
+    const std::vector<int> &beforeTheDriver(int thing);
+    /// What a round tool of this diameter meets from a point outwards, frame axes; things, ascending. `but` is left
+    /// out: what it works on.
+    std::vector<int> beforeTool(const Vec3 &at_mm, const Vec3 &way_mm, double across_mm, int but) const;
+    /// What firm bodies of other things stand in a box, a little smaller than it is.
+    std::vector<int> within(const Body &box, int but) const;
+    /// Nearest distance of the thing's boxes to a point, mm.
+    double distanceTo(int thing, const Vec3 &at_mm) const;
+    const Aabb &boundsOfThing(int thing) const { return bounds_[std::size_t(thing)]; }
 
 private:
     bool holdsBack(int body) const;
@@ -44,6 +56,7 @@ private:
     const std::vector<bool> &standingIn(int thing);
 
     const Scene &scene_;
+    double driverAcross_mm_ = 0, driverLength_mm_ = 0;
     Sweeps sweeps_;
     std::vector<Thing> things_;
     std::map<std::string, int> byId_;
@@ -54,6 +67,7 @@ private:
     double clear_mm_ = 0;                    ///< so far away everything is out
     std::vector<std::vector<bool>> standing_;
     std::vector<std::vector<std::pair<Vec3, std::vector<int>>>> known_; ///< by thing
+    std::vector<std::optional<std::vector<int>>> drivers_;              ///< by thing
 };
 
 } // namespace waxis

@@ -1,119 +1,140 @@
 #include "core/sequence/plan.h"
 
-#include "core/rules/name_list.h"
-#include "core/rules/wording.h"
+#include "core/sequence/schedule.h"
+#include "core/sequence/service_depth.h"
 
 #include <algorithm>
-#include <fmt/format.h>
 #include <map>
 
 namespace waxis {
 
 namespace {
 
-/// Of what kind a thing is, as far as like things go into one step.
-std::string sortOf(const Build &build, const Scene &scene, const Thing &thing) {
-    const Part *part = findPart(build, thing.id);
-    return part ? "type " + part->type : fmt::format("member {}", int(scene.owners[std::size_t(thing.owner)].kind));
-}
+bool isScrewed(const Operation &op) { return op.tool == Tool::driver; }
 
-bool goesOn(const Build &build, const Scene &scene, const std::vector<Thing> &things, const std::vector<int> &run,
-            const PutIn &last, const PutIn &next) {
+/// Whether an operation goes on with the step before it.
+bool goesOn(const Operation &last, const Operation &next, const std::vector<std::string> &soFar) {
     constexpr double kSame = 0.999;
-    if (last.first || next.first || last.things.size() > 1 || next.things.size() > 1 || !last.stuckBehind.empty() ||
-        !next.stuckBehind.empty() || last.from.dot(next.from) < kSame)
+    if (last.kind != next.kind || last.sort != next.sort || last.sort.empty() || last.base || next.base ||
+        last.inHand != next.inHand || last.place != next.place || isScrewed(last) != isScrewed(next) ||
+        last.kind == OperationKind::check || last.kind == OperationKind::own)
         return false;
-    const Thing &thing = things[std::size_t(next.things.front())];
-    return sortOf(build, scene, things[std::size_t(last.things.front())]) == sortOf(build, scene, thing) &&
-           std::none_of(run.begin(), run.end(), [&](int before) {
-               return std::find(thing.restsOn.begin(), thing.restsOn.end(), before) != thing.restsOn.end();
-           });
+    if (last.kind != OperationKind::fit) return true;
+    if (last.from.dot(next.from) < kSame || !last.stuckBehind.empty() || !next.stuckBehind.empty()) return false;
+    return std::none_of(soFar.begin(), soFar.end(), [&](const std::string &id) {
+        return std::find(next.onto.begin(), next.onto.end(), id) != next.onto.end();
+    });
 }
 
-std::string_view wayWord(const Vec3 &from) {
-    constexpr double kPlain = 0.9;
-    if (from.z() > kPlain) return "from above";
-    if (from.z() < -kPlain) return "from below";
-    if (from.x() > kPlain) return "from ahead";
-    if (from.x() < -kPlain) return "from behind";
-    if (from.y() > kPlain) return "from the left";
-    if (from.y() < -kPlain) return "from the right";
-    return from.z() >= 0 ? "slanting from above" : "slanting from below";
+void addUnique(std::vector<std::string> &list, const std::vector<std::string> &more) {
+    for (const auto &id : more)
+        if (std::find(list.begin(), list.end(), id) == list.end()) list.push_back(id);
+}
+
+void addPieces(const Build &build, const Practice &practice, Step &step) {
+    for (const auto &id : step.things) {
+        const Part *part = findPart(build, id);
+        if (!part || step.kind != OperationKind::fit) continue;
+        for (const auto &piece : holdingOf(build, *part, practice).pieces) {
+            const auto at = std::find_if(step.takes.begin(), step.takes.end(),
+                                         [&](const Hardware &h) { return h.item == piece.item; });
+            if (at == step.takes.end())
+                step.takes.push_back(piece);
+            else
+                at->pieces += piece.pieces;
+        }
+    }
 }
 
 } // namespace
 
-AssemblyPlan planAssembly(const Build &build, const Scene &scene, const std::vector<LoadCase> &loadCases,
-                          int loadCase) {
+AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase) {
     AssemblyPlan plan;
-    plan.loadCase = loadCases[std::size_t(loadCase)].id;
-    if (!scene.world) return plan;
-    BlockingGraph graph(build, scene, loadCase);
+    plan.loadCase = (*derived.loadCases)[std::size_t(loadCase)].id;
+    if (!derived.scene.world) return plan;
+    BlockingGraph graph(build, derived.scene, practice, loadCase);
+    if (graph.things().empty()) return plan;
     const PutTogether together = putTogether(graph);
-    const auto &things = graph.things();
-    std::vector<std::size_t> stepOf(things.size(), 0);
-    std::vector<int> run;
-    for (std::size_t i = 0; i < together.order.size(); ++i) {
-        const PutIn &put = together.order[i];
-        if (i == 0 || !goesOn(build, scene, things, run, together.order[i - 1], put)) {
-            run.clear();
+    const OperationGraph all = operationsOf(build, practice, derived, graph, together);
+    Preferences preferences;
+    preferences.armsFirst = practice.follows("build-start", "arms");
+    for (const auto &tick : build.stepsDone) preferences.ticked.insert(tick.step);
+    std::vector<std::size_t> stepOf(all.operations.size(), 0);
+    const Operation *last = nullptr;
+    int side = 1;
+    for (const std::size_t index : schedule(all, preferences)) {
+        const Operation &op = all.operations[index];
+        if (!last || !goesOn(*last, op, plan.steps.back().things)) {
             Step step;
-            step.id = "fit:" + things[std::size_t(put.things.front())].id;
-            step.from = put.from;
-            step.base = put.first;
-            step.asOne = put.things.size() > 1;
-            for (const int other : put.stuckBehind) step.stuckBehind.push_back(things[std::size_t(other)].id);
+            step.id = op.id;
+            step.kind = op.kind;
+            step.gate = op.gate;
+            step.tool = op.tool;
+            step.side = op.side;
+            step.place = op.place;
+            step.from = op.from;
+            step.base = op.base;
+            step.asOne = op.things.size() > 1 && op.kind == OperationKind::fit;
+            step.inHand = op.inHand;
             plan.steps.push_back(std::move(step));
         }
+        last = &op;
         Step &step = plan.steps.back();
-        for (const int thing : put.things) {
-            run.push_back(thing);
-            stepOf[std::size_t(thing)] = plan.steps.size() - 1;
-            step.things.push_back(things[std::size_t(thing)].id);
+        stepOf[index] = plan.steps.size() - 1;
+        step.does.push_back({op.id, {}, op.contents});
+        step.things.insert(step.things.end(), op.things.begin(), op.things.end());
+        addUnique(step.onto, op.onto);
+        step.joints.insert(step.joints.end(), op.joints.begin(), op.joints.end());
+        addUnique(step.stuckBehind, op.stuckBehind);
+        addUnique(step.undriven, op.undriven);
+        step.minutes += op.minutes;
+        if (op.side != 0 && op.side != side) {
+            side = op.side;
+            ++plan.turns;
         }
-        for (const int below : things[std::size_t(put.things.front())].restsOn)
-            if (const auto &id = things[std::size_t(below)].id;
-                std::find(step.onto.begin(), step.onto.end(), id) == step.onto.end())
-                step.onto.push_back(id);
+    }
+    for (Step &step : plan.steps) {
+        addPieces(build, practice, step);
+        plan.minutes += step.minutes;
     }
     std::map<std::pair<std::size_t, std::size_t>, StepBefore> reasons;
-    for (const auto &before : together.edges) {
-        const std::size_t first = stepOf[std::size_t(before.first)], second = stepOf[std::size_t(before.second)];
+    for (const auto &order : all.order) {
+        const std::size_t first = stepOf[order.first], second = stepOf[order.second];
         if (first == second) continue;
-        const auto [at, isNew] = reasons.try_emplace(
-            {first, second}, StepBefore{first, second, before.reason, things[std::size_t(before.first)].id,
-                                        things[std::size_t(before.second)].id});
-        if (!isNew && before.reason < at->second.reason) at->second.reason = before.reason;
+        const StepBefore before{first, second, order.reason, order.thing, order.other};
+        const auto [at, isNew] = reasons.try_emplace({first, second}, before);
+        if (!isNew && order.reason < at->second.reason) at->second = before;
     }
     for (const auto &[pair, reason] : reasons) plan.reasons.push_back(reason);
+    plan.remarks = all.remarks;
+    addServiceRemarks(build, practice, graph, plan.remarks);
     return plan;
 }
 
-Sentence wordStep(const Build &build, const Step &step) {
-    constexpr std::size_t kNamed = 2;
-    const Part *part = findPart(build, step.things.front());
-    const PartType *type = part ? typeOf(build, *part) : nullptr;
-    std::string what = listNamesFirst(build, step.things);
-    if (!step.asOne && step.things.size() > kNamed && type)
-        what = fmt::format("{} x {}", step.things.size(), type->name);
-    if (step.base) return {"Begin with {0}", {listNames(build, step.things)}};
-    const std::vector<std::string> words{what, listNames(build, step.onto), std::string(wayWord(step.from)),
-                                         listNames(build, step.stuckBehind)};
-    if (!step.stuckBehind.empty()) return {"{0} does not go in: {3} in the way", words};
-    if (step.asOne)
-        return step.onto.empty() ? Sentence{"{0}, put together in the hand, {2}", words}
-                                 : Sentence{"{0}, put together in the hand, onto {1}, {2}", words};
-    return step.onto.empty() ? Sentence{"{0}, {2}", words} : Sentence{"{0} onto {1}, {2}", words};
+int fullestCase(const Build &build, const std::vector<LoadCase> &loadCases) {
+    int best = 0;
+    auto worth = [&](int c) {
+        const LoadCase &loadCase = loadCases[std::size_t(c)];
+        const auto aboard = std::count_if(build.parts.begin(), build.parts.end(),
+                                          [&](const Part &part) { return isAboard(part, loadCase); });
+        return std::pair(loadCase.flies(), aboard);
+    };
+    for (int c = 1; c < int(loadCases.size()); ++c)
+        if (worth(c) > worth(best)) best = c;
+    return best;
 }
 
-Sentence wordWhyHere(const Build &build, const AssemblyPlan &plan, std::size_t step) {
-    std::vector<std::string> later;
-    for (const auto &before : plan.reasons)
-        if (before.first == step && before.reason == BeforeReason::inTheWay) later.push_back(before.other);
-    if (later.empty()) return {"", {}};
-    return {later.size() == 1 ? "before {0}, which would stand in its way"
-                              : "before {0}, which would stand in its way each",
-            {listNames(build, later)}};
+StepState stateOf(const Build &build, const Step &step) {
+    std::size_t done = 0, same = 0;
+    for (const auto &does : step.does)
+        for (const auto &tick : build.stepsDone)
+            if (tick.step == does.step) {
+                ++done;
+                same += tick.contents == does.contents;
+            }
+    if (done == 0) return StepState::open;
+    if (same < done) return StepState::again;
+    return done < step.does.size() ? StepState::partly : StepState::done;
 }
 
 } // namespace waxis

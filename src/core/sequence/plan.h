@@ -1,20 +1,30 @@
-// The order of putting together as steps for people: runs of like things are one.
+// The order of building as steps for people: runs of like operations are one.
 #pragma once
 
-#include "core/base/sentence.h"
-#include "core/sequence/taking_apart.h"
+#include "core/kit/holding.h"
+#include "core/sequence/operations.h"
 
 namespace waxis {
 
-/// What goes in at once, by one way.
+/// What is done at once, with one tool at one place.
 struct Step {
-    std::string id;                       ///< "fit:esc", by its first thing: the same wherever the step stands
-    std::vector<std::string> things;      ///< ids
-    std::vector<std::string> onto;        ///< what they rest on
-    Vec3 from = Vec3::UnitZ();            ///< unit vector towards where they come from
-    bool base = false;                    ///< what all else goes onto
-    bool asOne = false;                   ///< put together in the hand before
-    std::vector<std::string> stuckBehind; ///< no way is free: who stands in the best one
+    std::string id; ///< of its first operation
+    OperationKind kind = OperationKind::fit;
+    Gate gate = Gate::none;
+    Tool tool = Tool::hand;
+    int side = 0; ///< as Operation::side
+    std::string place;
+    std::vector<StepTick> does;      ///< operation by operation: what a tick of today says, without its time
+    std::vector<std::string> things; ///< ids
+    std::vector<std::string> onto;   ///< what they rest on
+    std::vector<JointEnd> joints;
+    Vec3 from = Vec3::UnitZ(); ///< unit vector towards where they come from
+    bool base = false;         ///< what all else goes onto
+    bool asOne = false;        ///< put together in the hand before
+    bool inHand = false;       ///< joints that are made before their part goes in
+    std::vector<std::string> stuckBehind, undriven;
+    std::vector<Hardware> takes; ///< screws, tape, ties that are not drawn, of all its things
+    double minutes = 0;
 };
 
 /// Why a step stands before another one.
@@ -28,14 +38,20 @@ struct AssemblyPlan {
     std::string loadCase;
     std::vector<Step> steps;
     std::vector<StepBefore> reasons; ///< each pair of steps once, the plainest reason
+    std::vector<PlanRemark> remarks;
+    double minutes = 0;
+    int turns = 0; ///< how often the craft is turned over
 };
 
-/// For what is aboard in a load case (its number). A good order, not the best.
-AssemblyPlan planAssembly(const Build &build, const Scene &scene, const std::vector<LoadCase> &loadCases, int loadCase);
+/// For what is aboard in a load case (its number). A good order, not the best; deterministic. Everything that goes
+/// wrong is in the steps and remarks.
+AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase);
 
-/// "Four-in-one ESC onto damper 1 and 3 more, from above".
-Sentence wordStep(const Build &build, const Step &step);
-/// "before flight controller, which would stand in its way"; empty: nothing but what rests on it comes later.
-Sentence wordWhyHere(const Build &build, const AssemblyPlan &plan, std::size_t step);
+/// The load case with most aboard that flies, else with most aboard: what is built.
+int fullestCase(const Build &build, const std::vector<LoadCase> &loadCases);
+
+/// How far a step is done: all of what it does, or some of it; `again`: it was done when it was another one.
+enum class StepState { open, partly, done, again };
+StepState stateOf(const Build &build, const Step &step);
 
 } // namespace waxis

@@ -21,6 +21,7 @@ public:
         for (left_ = things_.size(); left_ > 0;) {
             auto next = left_ == 1 ? last() : freeThing();
             if (!next) next = freeGroup();
+            if (!next) next = freeThing(false);
             if (!next) next = leastBlocked();
             take(*next);
         }
@@ -61,13 +62,21 @@ private:
                           thing.restsOn != other.restsOn,
                           -put.things.front()};
     }
-    std::optional<PutIn> freeThing() {
+    std::vector<int> stillThere(const std::vector<int> &all) const {
+        std::vector<int> there;
+        for (const int other : all)
+            if (there_[std::size_t(other)]) there.push_back(other);
+        return there;
+    }
+    std::optional<PutIn> freeThing(bool withDriver = true) {
         std::optional<PutIn> best;
         for (std::size_t t = 0; t < things_.size(); ++t) {
             if (!there_[t] || int(t) == graph_.base() || !carriesNothing(int(t))) continue;
             for (const Vec3 &way : things_[t].ways) {
                 if (!blockers(int(t), way).empty()) continue;
-                PutIn put{{int(t)}, way, false, {}};
+                const auto undriven = stillThere(graph_.beforeTheDriver(int(t)));
+                if (withDriver && !undriven.empty()) continue;
+                PutIn put{{int(t)}, way, false, {}, undriven};
                 if (!best || costOf(put) < costOf(*best)) best = std::move(put);
             }
         }
@@ -82,6 +91,21 @@ private:
                     members.push_back(rider);
         return members;
     }
+    /// A screw through what stays behind leaves along its axis, whatever comes with it.
+    bool screwsAllow(const std::vector<int> &members, const Vec3 &way) {
+        constexpr double kAlong = 0.999;
+        return std::all_of(members.begin(), members.end(), [&](int member) {
+            const Thing &thing = things_[std::size_t(member)];
+            if (!thing.turned || thing.ways.empty()) return true;
+            const bool within = std::all_of(thing.restsOn.begin(), thing.restsOn.end(), [&](int below) {
+                return !there_[std::size_t(below)] || std::find(members.begin(), members.end(), below) != members.end();
+            });
+            // It is turned in when the group is there: its driver needs room beside that, too.
+            return within || (stillThere(graph_.beforeTheDriver(member)).empty() &&
+                              std::any_of(thing.ways.begin(), thing.ways.end(),
+                                          [&](const Vec3 &own) { return own.dot(way) > kAlong; }));
+        });
+    }
     std::optional<PutIn> freeGroup() {
         std::optional<PutIn> best;
         for (std::size_t t = 0; t < things_.size(); ++t) {
@@ -90,9 +114,10 @@ private:
             if (members.size() < 2 || members.size() == left_ || (best && members.size() >= best->things.size()))
                 continue;
             for (const Vec3 &way : things_[t].ways)
-                if (std::all_of(members.begin(), members.end(),
-                                [&](int member) { return blockers(member, way, members).empty(); })) {
-                    best = PutIn{members, way, false, {}};
+                if (screwsAllow(members, way) && std::all_of(members.begin(), members.end(), [&](int member) {
+                        return blockers(member, way, members).empty();
+                    })) {
+                    best = PutIn{members, way, false, {}, {}};
                     break;
                 }
         }
@@ -111,7 +136,7 @@ private:
                 in.insert(in.end(), riders.begin(), riders.end());
                 if (in.size() >= fewest) continue;
                 fewest = in.size();
-                best = {{int(t)}, way, false, std::move(in)};
+                best = {{int(t)}, way, false, std::move(in), {}};
             }
         }
         return best;
@@ -128,6 +153,8 @@ private:
             // What was in its way has left: in the order of putting in it comes after.
             for (const int other : graph_.inTheWay(thing, put.from))
                 if (!there_[std::size_t(other)]) before(thing, other, BeforeReason::inTheWay);
+            for (const int other : graph_.beforeTheDriver(thing))
+                if (!there_[std::size_t(other)]) before(thing, other, BeforeReason::tool);
         }
         for (const int thing : put.things) {
             there_[std::size_t(thing)] = false;

@@ -8,8 +8,13 @@ namespace waxis {
 
 /// Why one thing goes in before another.
 enum class BeforeReason {
-    rests,   ///< the second rests on the first, or goes through it
-    inTheWay ///< the second would stand in the first one's way
+    rests,    ///< the second rests on the first, or goes through it
+    inTheWay, ///< the second would stand in the first one's way
+    tool,     ///< driver, iron or hand would not get to the first any more
+    joint,    ///< a wire is joined to what is there, or before it goes in
+    heat,     ///< what heat harms comes after the iron
+    process,  ///< power train tried before more hangs on it, antennas before senders have power ...
+    own       ///< the builder wants it so
 };
 struct Before {
     int first = 0, second = 0; ///< things
@@ -24,6 +29,8 @@ struct PutIn {
     bool first = false;        ///< what all else goes onto: it comes from nowhere
     /// No way was free for it: who stood in the best one. Empty: it goes in.
     std::vector<int> stuckBehind;
+    /// Nothing left room for its driver when it had to go in: who stood there.
+    std::vector<int> undriven;
 };
 
 struct PutTogether {

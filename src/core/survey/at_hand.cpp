@@ -40,6 +40,8 @@ std::span<const CompassHelp> compassHelpFound(const Derived &derived) { return f
 std::span<const PlaceHelp> placeHelpFound(const Derived &derived) { return found(derived, &Survey::placeHelp); }
 std::span<const TurnHelp> turnHelpFound(const Derived &derived) { return found(derived, &Survey::turnHelp); }
 
+const AssemblyPlan *planSeen(const Derived &derived) { return derived.survey ? derived.survey->plan.get() : nullptr; }
+
 const SlideSurvey *freshSlide(const Derived &derived, std::string_view part) {
     for (const auto &slide : found(derived, &Survey::slides))
         if (slide.part == part) return &slide;

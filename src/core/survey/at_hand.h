@@ -8,6 +8,7 @@
 namespace waxis {
 
 struct AccessSurvey;
+struct AssemblyPlan;
 struct CameraSurvey;
 struct CompassHelp;
 struct Derived;
@@ -32,6 +33,8 @@ std::span<const TravelContact> travelsSeen(const Derived &derived);
 std::span<const SlideSurvey> slidesSeen(const Derived &derived);
 std::span<const LineShadow> shadowsSeen(const Derived &derived);
 std::span<const RadioCoverage> coveragesSeen(const Derived &derived);
+/// The order of building; null: nobody has looked.
+const AssemblyPlan *planSeen(const Derived &derived);
 
 /// What would help, only while it was found for the very build at hand: a cure for an earlier one may be wrong.
 std::span<const PairHelp> radioHelpFound(const Derived &derived);

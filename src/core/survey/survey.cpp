@@ -12,6 +12,7 @@
 #include "core/scene/body_table.h"
 #include "core/scene/hanging.h"
 #include "core/scene/scene.h"
+#include "core/sequence/plan.h"
 #include "core/survey/helps.h"
 #include "core/survey/reach.h"
 #include "core/survey/views.h"
@@ -394,6 +395,9 @@ Survey surveyOf(const Build &build, const Practice &practice, const Derived &der
     survey.access = accessOf(build, practice, derived.loadCases, derived.scene, stop);
     if (!stopped(stop)) survey.folding = foldContacts(build, practice, stop);
     if (!stopped(stop)) survey.travels = travelContacts(build, practice, derived.scene, stop);
+    if (!stopped(stop) && derived.scene.world)
+        survey.plan = std::make_shared<const AssemblyPlan>(
+            planAssembly(build, practice, derived, fullestCase(build, *derived.loadCases)));
     return survey;
 }
 

@@ -6,9 +6,11 @@
 #include "core/survey/at_hand.h"
 
 #include <atomic>
+#include <memory>
 
 namespace waxis {
 
+struct AssemblyPlan;
 struct Scene;
 
 /// Each look is only declared here, so that a change of one concerns those alone who read it (views, reach, helps,
@@ -30,12 +32,13 @@ struct Survey {
     std::vector<FoldContact> folding;
     std::vector<TravelContact> travels; ///< one for each pair that comes too near, the worst place of it
     std::vector<SlideSurvey> slides;
-    std::vector<LineShadow> shadows;      ///< between senders' and listeners' antennas, only where something stands
-    std::vector<PairHelp> radioHelp;      ///< of pairs that are not well
-    std::vector<CompassHelp> compassHelp; ///< of those that are turned by more than the practice notes
-    std::vector<PlaceHelp> placeHelp;     ///< of the first that hang; the rest get theirs when these are held
-    std::vector<TurnHelp> turnHelp;       ///< of what stands in a zone
-    std::vector<RadioCoverage> coverages; ///< of radios other than satellite receivers, whose sky is looked at
+    std::vector<LineShadow> shadows;          ///< between senders' and listeners' antennas, only where something stands
+    std::vector<PairHelp> radioHelp;          ///< of pairs that are not well
+    std::vector<CompassHelp> compassHelp;     ///< of those that are turned by more than the practice notes
+    std::vector<PlaceHelp> placeHelp;         ///< of the first that hang; the rest get theirs when these are held
+    std::vector<TurnHelp> turnHelp;           ///< of what stands in a zone
+    std::vector<RadioCoverage> coverages;     ///< of radios other than satellite receivers, whose sky is looked at
+    std::shared_ptr<const AssemblyPlan> plan; ///< of the load case with most aboard; none: there is nothing to build
 };
 
 /// Everything above for a build and what was derived of it. Returns early, incomplete, once `stop` is set.

@@ -184,6 +184,7 @@ void checkReferences(const Build &build) {
     all.take(build.loadCases, "/loadCases");
     all.take(build.weighings, "/weighings");
     all.take(build.weightLimits, "/weightLimits");
+    all.take(build.ownSteps, "/ownSteps");
 
     const auto plates = idsOf(frame.plates), parts = idsOf(build.parts);
     auto seats = idsOf(frame.sites);

@@ -370,6 +370,35 @@ void describe(V &v, T &practice) {
     v.sparse("notes", practice.notes);
 }
 
+template <class V, Is<StepTick> T>
+void describe(V &v, T &tick) {
+    v.must("step", tick.step);
+    v.must("at", tick.at);
+    v.sparse("contents", tick.contents);
+}
+
+template <class V, Is<OwnStep> T>
+void describe(V &v, T &step) {
+    v.must("id", step.id);
+    v.must("text", step.text);
+    v.sparse("after", step.after);
+}
+
+template <class V, Is<OwnOrder> T>
+void describe(V &v, T &order) {
+    v.must("step", order.step);
+    v.must("before", order.before);
+    v.sparse("note", order.note);
+}
+
+template <class V, Is<CheckResult> T>
+void describe(V &v, T &result) {
+    v.must("check", result.check);
+    v.sparse("found", result.found);
+    v.sparse("good", result.good);
+    v.must("at", result.at);
+}
+
 template <class V, Is<Acceptance> T>
 void describe(V &v, T &acceptance) {
     v.must("finding", acceptance.finding);
@@ -395,6 +424,10 @@ void describe(V &v, T &build) {
     v.sparse("weighings", build.weighings);
     v.sparse("weightLimits", build.weightLimits);
     v.sparse("acceptances", build.acceptances);
+    v.sparse("stepsDone", build.stepsDone);
+    v.sparse("ownSteps", build.ownSteps);
+    v.sparse("ownOrder", build.ownOrder);
+    v.sparse("checkResults", build.checkResults);
     v.must("types", build.types);
 }
 

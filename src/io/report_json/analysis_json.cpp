@@ -12,6 +12,7 @@
 #include "core/remedies/radio_help.h"
 #include "core/rules/rule.h"
 #include "core/scene/scene.h"
+#include "core/sequence/plan.h"
 #include "core/survey/reach.h"
 #include "core/survey/survey.h"
 #include "core/survey/views.h"
@@ -20,6 +21,7 @@
 #include "io/report_json/balance_json.h"
 #include "io/report_json/or_null.h"
 #include "io/report_json/radio_json.h"
+#include "io/report_json/sequence_json.h"
 #include "io/report_json/stack_json.h"
 #include "io/report_json/wire_json.h"
 
@@ -375,6 +377,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
     if (derived.survey) {
         out["survey"] = surveyJson(*derived.survey);
         out["survey"]["stale"] = derived.surveyStale;
+        if (derived.survey->plan) out["plan"] = planJson(build, derived, *derived.survey->plan);
     }
     const FindingCounts &n = analysis.counts;
     out["counts"] = {

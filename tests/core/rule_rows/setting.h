@@ -112,6 +112,7 @@ std::vector<Row> powerRows();
 std::vector<Row> radioRows();
 std::vector<Row> runRows();
 std::vector<Row> schoolRows();
+std::vector<Row> sequenceRows();
 std::vector<Row> stackRows();
 
 } // namespace waxis::test

@@ -15,7 +15,7 @@ const std::vector<StageText> &stageTexts() {
         {"wire", say("Wire"), {}},
         {"radio", say("Radio"), {}},
         {"balance", say("Balance"), {}},
-        {"build", say("Build"), say("The order of work and the printed sheets are not built yet.")},
+        {"build", say("Build"), {}},
         {"log", say("Log"), say("Measurements and trials are not built yet.")},
     };
     return texts;

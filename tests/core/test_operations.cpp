@@ -1,0 +1,418 @@
+// What hands do and in which order: joints, tools, heat, gates, own steps; the order kept, minimal and good to work by.
+#include "core/analysis/analysis.h"
+#include "core/edits/assembly_edits.h"
+#include "core/instructions/step_words.h"
+#include "core/sequence/order_keeper.h"
+#include "core/sequence/plan.h"
+#include "core/sequence/service_depth.h"
+#include "support/builds.h"
+#include "support/wires.h"
+
+#include <QElapsedTimer>
+#include <random>
+
+using namespace waxis;
+using namespace waxis::test;
+
+namespace {
+
+Solid wall(Vec3 size_mm, Vec3 at_mm) {
+    Solid solid = solidBox(size_mm);
+    solid.X_PartSolid.position_mm = at_mm;
+    return solid;
+}
+
+/// A part of several boxes.
+Part &addShape(Build &build, const std::string &id, std::vector<Solid> solids, Vec3 at_mm,
+               std::vector<std::string> onto = {}) {
+    Part &part = addBox(build, id, {1, 1, 1}, at_mm, 5);
+    build.types.edit([&](TypeTable &types) { typeIn(types, id).solids = std::move(solids); });
+    part.fastening.onto = std::move(onto);
+    return part;
+}
+
+/// A screw of M2 with its head up, through what lies under it.
+void addScrew(Build &build, const std::string &id, Vec3 at_mm, std::vector<std::string> through) {
+    addShape(build, id, {wall({2, 2, 8}, {0, 0, -4}), wall({3.8, 3.8, 2}, {0, 0, 1})}, at_mm, std::move(through));
+    build.types.edit([&](TypeTable &types) {
+        typeIn(types, id).kind = PartKind::fastener;
+        typeIn(types, id).fastener = FastenerData{FastenerForm::screw, "M2", 8, HeadStyle::cap};
+    });
+}
+
+struct Planned {
+    Build build;
+    AssemblyPlan plan;
+    Planned(Build of) : build(std::move(of)) { // NOLINT
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(build);
+        plan =
+            planAssembly(build, analysis.practice, analysis.derived, fullestCase(build, *analysis.derived.loadCases));
+    }
+    /// Step that does this; -1: none.
+    int at(const std::string &operation) const {
+        for (std::size_t i = 0; i < plan.steps.size(); ++i)
+            for (const auto &does : plan.steps[i].does)
+                if (does.step == operation) return int(i);
+        return -1;
+    }
+    const Step &step(const std::string &operation) const { return plan.steps[std::size_t(at(operation))]; }
+    std::vector<PlanRemark> remarks(RemarkKind kind) const {
+        std::vector<PlanRemark> found;
+        for (const auto &remark : plan.remarks)
+            if (remark.kind == kind) found.push_back(remark);
+        return found;
+    }
+};
+
+Build onABase() {
+    Build build = bareQuad(500);
+    addShape(build, "base", {wall({80, 80, 4}, {0, 0, 2})}, {0, 0, 0});
+    return build;
+}
+
+/// A board 20 mm square and 2 mm thick that lies on something.
+void addBoardOn(Build &build, const std::string &id, Vec3 at_mm, const std::string &on, std::vector<Port> ports,
+                FasteningMethod method = FasteningMethod::none) {
+    addShape(build, id, {wall({20, 20, 2}, {0, 0, 1})}, at_mm, {on}).fastening.method = method;
+    build.types.edit([&](TypeTable &types) { typeIn(types, id).ports = std::move(ports); });
+}
+
+} // namespace
+
+class TestOperations : public QObject {
+    Q_OBJECT
+
+private slots:
+    void edgesThatFollowFromOthersAreNone() {
+        OrderKeeper keeper(4);
+        auto add = [&](std::size_t a, std::size_t b) { return keeper.add({a, b, BeforeReason::rests, "", ""}); };
+        QVERIFY(add(0, 1) && add(1, 2) && add(0, 2) && add(2, 3) && add(0, 3));
+        QVERIFY(!add(3, 0)); // a circle
+        QVERIFY(!add(2, 2));
+        QCOMPARE(keeper.edges().size(), std::size_t(3));
+        keeper.drop(1, 2);
+        QCOMPARE(keeper.edges().size(), std::size_t(3)); // now 0 before 2 says something
+        QVERIFY(keeper.isBefore(0, 3) && !keeper.isBefore(1, 3));
+    }
+    void ofOnePairThePlainestReasonStays() {
+        OrderKeeper keeper(2);
+        QVERIFY(keeper.add({0, 1, BeforeReason::process, "", ""}));
+        QVERIFY(keeper.add({0, 1, BeforeReason::rests, "", ""}));
+        QVERIFY(keeper.add({0, 1, BeforeReason::heat, "", ""}));
+        QCOMPARE(keeper.edges()[0].reason, BeforeReason::rests);
+    }
+    void aShelfOverAScrewComesAfterItsDriver() {
+        // The shelf stands beside the screw's way out and in its driver's: 1.5 mm from the axis' own head.
+        Build build = onABase();
+        addScrew(build, "screw", {0, 0, 4}, {"base"});
+        addShape(build, "shelf", {wall({20, 20, 2}, {12.4, 0, 40}), wall({4, 20, 40}, {20, 0, 20})}, {0, 0, 4},
+                 {"base"});
+        const Planned planned(build);
+        QVERIFY(planned.at("fit:screw") < planned.at("fit:shelf"));
+        const auto why = wordWhyHere(build, planned.plan, std::size_t(planned.at("fit:screw")));
+        QVERIFY(!why.empty());
+        QCOMPARE(why[0].text(), std::string("before shelf, where driver, iron or fingers go"));
+        QVERIFY(planned.remarks(RemarkKind::undriven).empty());
+    }
+    void aWallBesideTheHeadLeavesNoRoomForADriver() {
+        Build build = bareQuad(500);
+        addShape(build, "base", {wall({80, 80, 4}, {0, 0, 2}), wall({4, 80, 60}, {4.4, 0, 34})}, {0, 0, 0});
+        addScrew(build, "screw", {0, 0, 4}, {"base"});
+        const Planned close(build);
+        QVERIFY(close.remarks(RemarkKind::undriven).empty()); // what it holds itself is left out
+        addShape(build, "wall", {wall({4, 80, 60}, {0, 0, 30})}, {-4.6, 0, 4}, {"base"});
+        addShape(build, "floor", {wall({80, 80, 1}, {0, 0, 0})}, {0, 0, 0}, {"wall"});
+        build.parts[1].fastening.onto = {"base", "wall"}; // goes through both: the wall is there before it
+        const Planned held(build);
+        QVERIFY(held.remarks(RemarkKind::undriven).empty());
+        // Something else that has to be there before: what stands on the wall's side and carries the screw.
+        build.parts[1].fastening.onto = {"base", "post"};
+        addShape(build, "post", {wall({6, 6, 2}, {0, 0, 0})}, {0, 0, 1}, {"wall"});
+        const Planned undriven(build);
+        const auto remarks = undriven.remarks(RemarkKind::undriven);
+        QCOMPARE(remarks.size(), std::size_t(1));
+        QCOMPARE(remarks[0].subjects, (std::vector<std::string>{"screw", "wall"}));
+    }
+    void whatIsUnderAnotherBoardIsPluggedBefore() {
+        Build build = onABase();
+        addBoardOn(build, "low", {0, 0, 4}, "base", {portAt("up", {0, 0, 2}, Vec3::UnitZ(), {"TX"}, PortKind::socket)});
+        addBoardOn(build, "far", {30, 0, 4}, "base",
+                   {portAt("x", {10, 0, 1}, Vec3::UnitX(), {"RX"}, PortKind::socket)});
+        addShape(build, "high", {wall({20, 20, 2}, {0, 0, 1})}, {0, 0, 10}, {"low"});
+        build.wires = {wireBetween("w", {"low", "up"}, {"far", "x"}, {{"TX", "RX"}})};
+        const Planned planned(build);
+        QVERIFY(planned.at("fit:low") < planned.at("plug:w.low.up"));
+        QVERIFY(planned.at("plug:w.low.up") < planned.at("fit:high"));
+        QVERIFY(!planned.step("plug:w.low.up").inHand);
+        build.parts.pop_back(); // the twin without the upper board: nothing has to come after
+        QVERIFY(Planned(build).at("plug:w.low.up") >= 0);
+    }
+    void whatFacesDownIsPluggedInTheHand() {
+        // Upside down over the base: its connector lies between the two.
+        Build build = onABase();
+        addBoardOn(build, "far", {30, 0, 4}, "base",
+                   {portAt("x", {10, 0, 1}, Vec3::UnitX(), {"RX"}, PortKind::socket)});
+        addBoardOn(build, "inverted", {0, 0, 8}, "base",
+                   {portAt("down", {0, 0, 0}, -Vec3::UnitZ(), {}, PortKind::coax)});
+        build.wires = {wireBetween("lead", {"inverted", "down"}, {"far", "x"}, {})};
+        const Planned planned(build);
+        QVERIFY(planned.step("snap:lead.inverted.down").inHand);
+        QVERIFY(planned.at("snap:lead.inverted.down") < planned.at("fit:inverted"));
+        QCOMPARE(planned.remarks(RemarkKind::covered).size(), std::size_t(1));
+        findPart(build, "far");
+        build.parts.back().placement.pose.position_mm.z() = 60; // with room under it: on the bench
+        QVERIFY(!Planned(build).step("snap:lead.inverted.down").inHand);
+    }
+    void ironGoesBeforeThePlateAndBeforeTheTape() {
+        Build build = onABase();
+        const auto pads = portAt("pads", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"});
+        addBoardOn(build, "board", {0, 0, 4}, "base", {pads});
+        addBoardOn(build, "lamp", {60, 60, 4}, "base", {pads});
+        addBoardOn(build, "taped", {22, 0, 4}, "base", {}, FasteningMethod::tape);
+        addBoardOn(build, "far", {-30, 0, 4}, "base", {}, FasteningMethod::tape); // its edge is 20 mm away
+        addShape(build, "roof", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 30}, {"base"});
+        build.wires = {wireBetween("w", {"board", "pads"}, {"lamp", "pads"}, {{"5V", "5V"}, {"GND", "GND"}})};
+        const Planned planned(build);
+        const int joint = planned.at("solder:board.pads");
+        QVERIFY(planned.at("fit:board") < joint && joint < planned.at("fit:roof"));
+        QVERIFY(joint < planned.at("fit:taped"));
+        QVERIFY(joint < planned.at("fit:far"));
+        QVERIFY(planned.remarks(RemarkKind::heat).empty());
+        bool heat = false;
+        for (const auto &line : wordWhyHere(build, planned.plan, std::size_t(joint)))
+            heat |= line.text().find("which heat harms") != std::string::npos;
+        QVERIFY(heat);
+        build.parts[4].placement.pose.position_mm.x() = -41; // 31 mm: free to come first
+        const Planned apart(build);
+        bool tied = false;
+        for (const auto &before : apart.plan.reasons)
+            tied |= before.reason == BeforeReason::heat && before.other == "far";
+        QVERIFY(!tied);
+        // The board itself stands on what is taped: heat has no choice, and it is said.
+        build.parts[1].fastening.onto = {"taped"};
+        build.parts[1].placement.pose.position_mm = {22, 0, 6};
+        const auto remarks = Planned(build).remarks(RemarkKind::heat);
+        QCOMPARE(remarks.size(), std::size_t(1));
+        QCOMPARE(remarks[0].subjects, (std::vector<std::string>{"board", "taped"}));
+    }
+    void whatIsStuckDownIsSolderedInTheHand() {
+        Build build = onABase();
+        const auto pads = portAt("pads", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"});
+        addBoardOn(build, "receiver", {0, 0, 4}, "base", {pads}, FasteningMethod::tape);
+        addBoardOn(build, "other", {30, 30, 4}, "base", {pads}, FasteningMethod::screws);
+        build.wires = {wireBetween("w", {"receiver", "pads"}, {"other", "pads"}, {{"5V", "5V"}, {"GND", "GND"}})};
+        const Planned planned(build);
+        QVERIFY(planned.step("solder:receiver.pads").inHand);
+        QVERIFY(planned.at("solder:receiver.pads") < planned.at("fit:receiver"));
+        QVERIFY(!planned.step("solder:other.pads").inHand);
+    }
+    void powerTrainFirstThenTheRestThenPropellers() {
+        for (const char *demo : {"stakewalker", "owlbox-mini", "sedge-tri", "kilnlamp"}) {
+            const Planned planned(loadBuild(std::string(WEIGHTAXIS_TEST_DATA "/demos/") + demo + ".waxis")->build);
+            const int train = planned.at("check:train"), end = planned.at("check:end"),
+                      flight = planned.at("check:flight");
+            QVERIFY2(0 < train && train < end && end < flight, demo);
+            QCOMPARE(flight, int(planned.plan.steps.size()) - 1);
+            // The controller is powered alone before the receiver hangs on it.
+            const int rails = planned.at("check:rails.fc"), receiver = planned.at("solder:fc.uart1");
+            if (demo == std::string("stakewalker") || demo == std::string("owlbox-mini"))
+                QVERIFY2(train < rails && rails < receiver && receiver < end, demo);
+            for (const auto &part : planned.build.parts) {
+                const PartType *type = typeOf(planned.build, part);
+                const int at = planned.at("fit:" + part.id);
+                if (type->kind == PartKind::propeller && at >= 0) QVERIFY2(at > end, part.id.c_str());
+            }
+            // Every edge holds, and no step is in two places.
+            for (const auto &before : planned.plan.reasons) QVERIFY2(before.first < before.second, demo);
+            std::set<std::string> ids;
+            for (const auto &step : planned.plan.steps)
+                for (const auto &does : step.does) QVERIFY2(ids.insert(does.step).second, does.step.c_str());
+            QVERIFY2(planned.plan.turns <= 6, demo);
+            qInfo("%s: %d steps, %.0f min, turned over %d times", demo, int(planned.plan.steps.size()),
+                  planned.plan.minutes, planned.plan.turns);
+        }
+    }
+    void aTickIsGoodForWhatWasDone() {
+        Build build = onABase();
+        addBoardOn(build, "board", {0, 0, 4}, "base", {});
+        Planned planned(build);
+        const auto ticked = [&](const Build &now) {
+            const Planned again(now);
+            return stateOf(now, again.step("fit:board"));
+        };
+        QCOMPARE(ticked(build), StepState::open);
+        std::vector<StepTick> ticks = planned.step("fit:board").does;
+        for (auto &tick : ticks) tick.at = "2026-11-30T20:00:00";
+        Build done = *tickSteps(build, ticks);
+        QCOMPARE(ticked(done), StepState::done);
+        Build moved = done; // a place elsewhere is no other step
+        findPart(moved, "board");
+        moved.parts[1].placement.pose.position_mm.x() += 5;
+        QCOMPARE(ticked(moved), StepState::done);
+        Build other = done; // another part is
+        addBox(other, "spare", {20, 20, 2}, {0, 0, 90}, 4);
+        other.parts[1].type = "spare-type";
+        QCOMPARE(ticked(other), StepState::again);
+        QCOMPARE(ticked(*untickSteps(done, {"fit:board"})), StepState::open);
+        QVERIFY(!untickSteps(build, {"fit:board"}));
+        QVERIFY(!tickSteps(build, {{"", "", ""}}));
+    }
+    void anOrderAgainstAReasonWantsANote() {
+        Build build = onABase();
+        addBoardOn(build, "a", {-20, 0, 4}, "base", {});
+        addBoardOn(build, "b", {20, 0, 4}, "base", {});
+        addShape(build, "lid", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 20}, {"base"});
+        const Planned plain(build);
+        const std::string first = plain.at("fit:a") < plain.at("fit:b") ? "a" : "b", second = first == "a" ? "b" : "a";
+        // No reason speaks against it.
+        const Planned turned(*wantOrder(build, {{"fit:" + second, "fit:" + first, ""}}));
+        QVERIFY(turned.at("fit:" + second) < turned.at("fit:" + first));
+        QVERIFY(turned.remarks(RemarkKind::byHand).empty());
+        QVERIFY(wordWhyNotBefore(build, plain.plan, std::size_t(plain.at("fit:" + second)),
+                                 std::size_t(plain.at("fit:" + first)))
+                    .pattern.empty());
+        // The lid before what it covers: refused, and with a note done and said.
+        const auto why =
+            wordWhyNotBefore(build, plain.plan, std::size_t(plain.at("fit:lid")), std::size_t(plain.at("fit:a")));
+        QCOMPARE(why.text(), std::string("lid would stand in the way of a"));
+        const Planned refused(*wantOrder(build, {{"fit:lid", "fit:a", ""}}));
+        QVERIFY(refused.at("fit:a") < refused.at("fit:lid"));
+        const Planned forced(*wantOrder(build, {{"fit:lid", "fit:a", "it slides in from the side"}}));
+        QVERIFY(forced.at("fit:lid") < forced.at("fit:a"));
+        QCOMPARE(forced.remarks(RemarkKind::byHand).size(), std::size_t(1));
+        QVERIFY(!wantOrder(build, {{"fit:a", "fit:a", ""}}));
+        QVERIFY(!dropOwnOrder(build));
+        QVERIFY(bool(dropOwnOrder(forced.build)));
+    }
+    void ownStepsStandWhereTheyAreWanted() {
+        Build build = onABase();
+        addBoardOn(build, "board", {0, 0, 4}, "base", {});
+        build = *addOwnStep(build, "Engrave the board", "fit:board");
+        const Planned planned(build);
+        QCOMPARE(planned.at("own"), planned.at("fit:board") + 1);
+        QCOMPARE(wordStep(build, planned.step("own")).text(), std::string("Engrave the board"));
+        QVERIFY(!addOwnStep(build, "  ", ""));
+        build = *changeOwnStep(build, "own", "Engrave it");
+        QCOMPARE(build.ownSteps[0].text, std::string("Engrave it"));
+        build = *removeOwnStep(build, "own");
+        QVERIFY(build.ownSteps.empty() && !removeOwnStep(build, "own"));
+    }
+    void anEditElsewhereLeavesTheOrder() {
+        const Planned before(stakewalker());
+        Build build = before.build;
+        const auto at =
+            std::find_if(build.parts.begin(), build.parts.end(), [](const Part &p) { return p.id == "gps"; });
+        at->placement.pose.position_mm.x() += 1;
+        const Planned after(build);
+        std::vector<std::string> a, b;
+        for (const auto &step : before.plan.steps) a.push_back(step.id);
+        for (const auto &step : after.plan.steps) b.push_back(step.id);
+        QCOMPARE(a, b);
+    }
+    void whatComesOffForAPart() {
+        Build build = onABase();
+        addBoardOn(build, "board", {0, 0, 4}, "base",
+                   {portAt("p", {10, 0, 1}, Vec3::UnitX(), {"TX"}, PortKind::socket)});
+        addShape(build, "lid", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 20}, {"base"});
+        addBoardOn(build, "rider", {0, 0, 22}, "lid",
+                   {portAt("p", {10, 0, 1}, Vec3::UnitX(), {"RX"}, PortKind::socket)});
+        build.wires = {wireBetween("w", {"board", "p"}, {"rider", "p"}, {{"TX", "RX"}})};
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(build);
+        const auto way = serviceOf(build, analysis.practice, analysis.derived, 0, "board");
+        QVERIFY(way.has_value());
+        // Out sideways, under the lid: nothing has to come off.
+        QCOMPARE(way->off.size(), std::size_t(1));
+        QCOMPARE(way->depth, 0);
+        QCOMPARE(way->off[0].undo.size(), std::size_t(1));
+        // Walls round it: the lid first, with what rides on it.
+        build.types.edit([](TypeTable &types) {
+            auto &solids = typeIn(types, "base").solids;
+            for (const double side : {-1.0, 1.0}) {
+                solids.push_back(wall({2, 80, 16}, {side * 39, 0, 12}));
+                solids.push_back(wall({80, 2, 16}, {0, side * 39, 12}));
+            }
+        });
+        Analyser fresh;
+        const Analysis &walled = fresh.update(build);
+        const auto deep = serviceOf(build, walled.practice, walled.derived, 0, "board");
+        QVERIFY(deep.has_value());
+        QCOMPARE(deep->depth, 1);
+        QCOMPARE(deep->off.front().things, (std::vector<std::string>{"lid", "rider"}));
+        QCOMPARE(deep->off.front().undo.size(), std::size_t(1)); // the lead between the two
+        QCOMPARE(deep->off.back().things.front(), std::string("board"));
+        QVERIFY(!serviceOf(build, walled.practice, walled.derived, 0, "nobody"));
+    }
+    void everyPartOfTheDemosComesOffPastNothing() {
+        for (const char *demo : {"stakewalker", "owlbox-mini"}) {
+            const Build build = loadBuild(std::string(WEIGHTAXIS_TEST_DATA "/demos/") + demo + ".waxis")->build;
+            Analyser analyser;
+            const Analysis &analysis = analyser.update(build);
+            BlockingGraph graph(build, analysis.derived.scene, analysis.practice, 0);
+            int ways = 0;
+            for (const auto &part : build.parts) {
+                if (graph.find(part.id) < 0) continue;
+                const auto way = serviceOf(build, graph, part.id);
+                if (!way) continue;
+                ++ways;
+                std::set<int> gone;
+                for (const auto &off : way->off) {
+                    QVERIFY2(!off.things.empty(), part.id.c_str());
+                    std::set<int> group;
+                    for (const auto &id : off.things) group.insert(graph.find(id));
+                    for (const int member : group)
+                        for (const int other : graph.inTheWay(member, off.way))
+                            QVERIFY2(gone.contains(other) || group.contains(other), part.id.c_str());
+                    gone.insert(group.begin(), group.end());
+                }
+                QVERIFY2(gone.contains(graph.find(part.id)), part.id.c_str());
+            }
+            QVERIFY2(ways > 20, demo);
+        }
+    }
+    void randomCraftsGoTogetherAndComeApart() {
+        std::mt19937 random(20261130);
+        auto number = [&](double low, double high) {
+            return std::uniform_real_distribution<double>(low, high)(random);
+        };
+        int stuck = 0;
+        for (int round = 0; round < 200; ++round) {
+            Build build = onABase();
+            std::vector<std::string> ids{"base"};
+            for (int i = 0; i < 12; ++i) {
+                const std::string id = "t" + std::to_string(i);
+                const Vec3 size(number(4, 30), number(4, 30), number(2, 12));
+                addShape(build, id, {wall(size, {0, 0, size.z() / 2})},
+                         {number(-30, 30), number(-30, 30), number(4, 50)}, {ids[std::size_t(random() % ids.size())]});
+                ids.push_back(id);
+            }
+            Analyser analyser;
+            const Analysis &analysis = analyser.update(build);
+            const auto &derived = analysis.derived;
+            const AssemblyPlan plan = planAssembly(build, analysis.practice, derived, 0);
+            BlockingGraph graph(build, derived.scene, analysis.practice, 0);
+            std::vector<bool> there(graph.things().size(), false);
+            std::size_t placed = 0;
+            for (const auto &step : plan.steps) {
+                if (step.kind != OperationKind::fit) continue;
+                stuck += !step.stuckBehind.empty();
+                std::vector<int> group;
+                for (const auto &id : step.things) group.push_back(graph.find(id));
+                for (const int thing : group) {
+                    // Those of one step that is no assembly go in one after the other, and none is in another's way.
+                    if (!step.base && step.stuckBehind.empty())
+                        for (const int other : graph.inTheWay(thing, step.from)) QVERIFY(!there[std::size_t(other)]);
+                    if (!step.asOne) there[std::size_t(thing)] = true;
+                    ++placed;
+                }
+                for (const int thing : group) there[std::size_t(thing)] = true;
+            }
+            QCOMPARE(placed, graph.things().size());
+        }
+        QVERIFY2(stuck < 40, qPrintable(QString::number(stuck))); // boxes that stand in each other
+    }
+};
+
+QTEST_APPLESS_MAIN(TestOperations)
+#include "test_operations.moc"

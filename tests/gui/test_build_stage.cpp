@@ -1,0 +1,283 @@
+// The Build bench with mouse and keys: tick through, another order asked for and refused, checks, settings, service.
+#include "app/shell/findings_panel.h"
+#include "app/stages/build/build_bench.h"
+#include "core/edits/part_edits.h"
+#include "window_fixture.h"
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QDropEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMimeData>
+#include <QStandardPaths>
+#include <QToolButton>
+
+using namespace waxis;
+using namespace waxis::test;
+
+namespace {
+
+assembly::BuildBench &bench(WindowFixture &f, assembly::Page page = assembly::Page::steps) {
+    f.window->setStage(Stage::build);
+    f.window->buildBench().showPage(page);
+    QTest::qWait(30);
+    return f.window->buildBench();
+}
+
+bool settle(assembly::BuildBench &b) {
+    return QTest::qWaitFor([&] { return b.isSettled() && !b.source().plan().steps.empty(); }, 20000);
+}
+
+void press(WindowFixture &f, const char *name) {
+    auto *button = f.window->findChild<QToolButton *>(name);
+    QVERIFY2(button && button->isVisible() && button->isEnabled(), name);
+    QTest::mouseClick(button, Qt::LeftButton);
+}
+
+QString text(WindowFixture &f, const char *name) {
+    auto *label = f.window->findChild<QLabel *>(name);
+    return label ? label->text() : QString();
+}
+
+int stepOf(assembly::BuildBench &b, const std::string &id) { return b.source().stepOf(id); }
+
+/// Lets the chosen step go over the upper half of another one.
+void dropBefore(assembly::StepList &list, int step) {
+    const QRect box = list.visualItemRect(list.item(list.rowOf(step)));
+    QMimeData nothing;
+    QDropEvent event(QPointF(box.center().x(), box.top() + 2), Qt::MoveAction, &nothing, Qt::LeftButton, {});
+    // As the drag manager would; no window of another program can be asked for a drag here.
+    struct Open : assembly::StepList {
+        using StepList::dropEvent;
+    };
+    (list.*(&Open::dropEvent))(&event);
+}
+
+/// Types into the found cell of a check, as a hand does.
+void enter(assembly::ChecksPage &page, const std::string &check, const QString &found) {
+    int row = -1;
+    for (std::size_t i = 0; i < page.checks().size(); ++i)
+        if (page.checks()[i].id == check) row = int(i);
+    QVERIFY2(row >= 0, check.c_str());
+    auto &table = page.table();
+    table.setCurrentCell(row, 2);
+    table.editItem(table.item(row, 2));
+    auto *field = table.viewport()->findChild<QLineEdit *>();
+    QVERIFY(field);
+    field->selectAll();
+    if (found.isEmpty()) QTest::keyClick(field, Qt::Key_Delete);
+    QTest::keyClicks(field, found);
+    QTest::keyClick(field, Qt::Key_Return);
+    QTest::qWait(20);
+}
+
+QString cell(assembly::ChecksPage &page, const std::string &check, int column) {
+    for (std::size_t i = 0; i < page.checks().size(); ++i)
+        if (page.checks()[i].id == check) return page.table().item(int(i), column)->text();
+    return {};
+}
+
+} // namespace
+
+class TestBuildStage : public QObject {
+    Q_OBJECT
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void stepsAreTickedAndGoOn() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        QCOMPARE(list.step(), 0);
+        QVERIFY(text(f, "step-title").startsWith("1. Cut, strip and tin"));
+        QVERIFY(text(f, "build-progress").startsWith("0 of "));
+        list.setFocus();
+        QTest::keyClick(&list, Qt::Key_Space);
+        QCOMPARE(list.step(), 1);
+        QCOMPARE(f.document().build().stepsDone.size(), std::size_t(1));
+        QVERIFY(!f.document().build().stepsDone[0].at.empty());
+        QVERIFY(settle(b));
+        QVERIFY(text(f, "build-progress").startsWith("1 of "));
+        press(f, "step-tick"); // the second one
+        QVERIFY(settle(b));
+        QVERIFY(text(f, "build-progress").startsWith("2 of "));
+        // Through to the end, by keys alone.
+        const int steps = int(b.source().plan().steps.size());
+        for (int i = 2; i < steps; ++i) {
+            list.choose(i);
+            QTest::keyClick(&list, Qt::Key_Space);
+        }
+        QVERIFY(settle(b));
+        QVERIFY(text(f, "build-progress").startsWith(QString("%1 of %1").arg(steps)));
+        // Taken back, and by undo.
+        list.choose(0);
+        press(f, "step-tick");
+        QVERIFY(settle(b));
+        const auto progress = [&] { return text(f, "build-progress").section(' ', 0, 2); };
+        const auto all = [&] { return int(b.source().plan().steps.size()); };
+        QCOMPARE(progress(), QString("%1 of %2").arg(all() - 1).arg(all()));
+        f.document().history().undo();
+        QVERIFY(settle(b));
+        QCOMPARE(progress(), QString("%1 of %1").arg(all()));
+    }
+    void aTickedStepThatChangedIsLookedAtAgain() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(stepOf(b, "cap"));
+        QTest::keyClick(&list, Qt::Key_Space);
+        QVERIFY(settle(b));
+        const Step done = b.source().plan().steps[std::size_t(stepOf(b, "cap"))];
+        QCOMPARE(stateOf(f.document().build(), done), StepState::done);
+        Build other = f.document().build();
+        QVERIFY(f.document().edit("another", changeType(other, "cap", "buzzer-12")));
+        QVERIFY(settle(b));
+        QCOMPARE(stateOf(f.document().build(), b.source().plan().steps[std::size_t(stepOf(b, "cap"))]),
+                 StepState::again);
+    }
+    void anOrderThatNothingSpeaksAgainstIsTaken() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        const int motors = stepOf(b, "motor-1"), capacitor = stepOf(b, "cap");
+        QVERIFY(motors >= 0 && capacitor >= 0 && motors != capacitor);
+        const int late = std::max(motors, capacitor), early = std::min(motors, capacitor);
+        const std::string lateId = b.source().plan().steps[std::size_t(late)].id,
+                          earlyId = b.source().plan().steps[std::size_t(early)].id;
+        list.choose(late);
+        dropBefore(list, early);
+        QVERIFY(!f.document().build().ownOrder.empty());
+        QVERIFY(settle(b));
+        QVERIFY(stepOf(b, lateId) < stepOf(b, earlyId));
+        press(f, "plan-order");
+        QVERIFY(f.document().build().ownOrder.empty());
+    }
+    void anOrderAgainstAReasonIsRefusedAndSaysWhy() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        const int esc = stepOf(b, "esc"), top = stepOf(b, "plate-top");
+        QVERIFY(esc >= 0 && top > esc);
+        list.choose(top);
+        dropBefore(list, esc);
+        QVERIFY(f.document().build().ownOrder.empty());
+        QVERIFY(f.window->findChild<QWidget *>("order-refused")->isVisible());
+        QVERIFY2(text(f, "order-reason").startsWith("It stays where it is: "), qPrintable(text(f, "order-reason")));
+        press(f, "order-anyway"); // not without a word
+        QVERIFY(f.document().build().ownOrder.empty());
+        press(f, "order-leave");
+        QVERIFY(!f.window->findChild<QWidget *>("order-refused")->isVisible());
+        // With one it stands in the file.
+        list.choose(top);
+        dropBefore(list, esc);
+        QTest::keyClicks(f.window->findChild<QLineEdit *>("order-note"), "the plate comes in two halves");
+        press(f, "order-anyway");
+        QVERIFY(!f.document().build().ownOrder.empty());
+        QCOMPARE(f.document().build().ownOrder[0].note, std::string("the plate comes in two halves"));
+    }
+    void stepsOfOnesOwn() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(3);
+        const std::string after = b.source().plan().steps[3].id;
+        auto *field = f.window->findChild<QLineEdit *>("own-step");
+        field->setFocus();
+        QTest::keyClicks(field, "Let the glue set");
+        QTest::keyClick(field, Qt::Key_Return);
+        QCOMPARE(f.document().build().ownSteps.size(), std::size_t(1));
+        QVERIFY(settle(b));
+        QCOMPARE(stepOf(b, "own"), stepOf(b, after) + 1);
+        list.choose(stepOf(b, "own"));
+        QVERIFY(text(f, "step-title").endsWith("Let the glue set"));
+        press(f, "own-step-remove");
+        QVERIFY(f.document().build().ownSteps.empty());
+    }
+    void theDrawingShowsWhatIsThereAndWhatComes() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(stepOf(b, "esc"));
+        const auto &drawn = b.steps().drawing().drawn();
+        QVERIFY(drawn.hidden().contains("fc")); // comes later
+        QVERIFY(!drawn.hidden().contains("esc") && !drawn.hidden().contains("plate-mid"));
+        list.choose(int(b.source().plan().steps.size()) - 1);
+        QVERIFY(!drawn.hidden().contains("fc"));
+        press(f, "step-side");
+        QCOMPARE(b.steps().drawing().view(), drawing::View::side);
+        press(f, "step-plan");
+        QCOMPARE(b.steps().drawing().view(), drawing::View::plan);
+    }
+    void checksAreJudgedByWhatIsExpected() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        b.steps().steps().choose(stepOf(b, "check:train"));
+        press(f, "step-checks");
+        auto &page = b.checks();
+        QVERIFY(page.isVisible());
+        QVERIFY(page.checks().size() > 12);
+        QVERIFY(text(f, "check-caution").contains("Propellers off"));
+        enter(page, "short", "y");
+        QCOMPARE(cell(page, "short", 2), QString("yes"));
+        QCOMPARE(cell(page, "short", 3), QString("as expected"));
+        std::string rail;
+        for (const auto &check : page.checks())
+            if (check.kind == CheckKind::regulator && rail.empty()) rail = check.id;
+        enter(page, rail, "3.1");
+        QCOMPARE(cell(page, rail, 3), QString("not as expected"));
+        QVERIFY(text(f, "checks-summary").contains("1 not"));
+        enter(page, rail, "five");
+        QCOMPARE(cell(page, rail, 3), QString("no number"));
+        enter(page, rail, "");
+        QCOMPARE(cell(page, rail, 3), QString());
+        QCOMPARE(f.document().build().checkResults.size(), std::size_t(1));
+        f.document().history().undo();
+        QCOMPARE(cell(page, rail, 2), QString("five"));
+    }
+    void settingsStandInOneList() {
+        WindowFixture f;
+        auto &b = bench(f, assembly::Page::settings);
+        QVERIFY(b.settings().table().rowCount() > 10);
+        press(f, "settings-copy");
+        const QString csv = QGuiApplication::clipboard()->text();
+        QVERIFY(csv.contains("Motors") && csv.contains("local law decides"));
+    }
+    void serviceSaysWhatComesOff() {
+        WindowFixture f;
+        auto &b = bench(f, assembly::Page::service);
+        f.document().select("fc");
+        QVERIFY(settle(b));
+        auto &table = b.service().table();
+        QTRY_VERIFY(table.rowCount() > 1);
+        QVERIFY(table.item(table.rowCount() - 1, 0)->text().contains("Flight controller"));
+        auto *parts = f.window->findChild<QComboBox *>("service-part");
+        parts->setCurrentIndex(parts->findData("gps"));
+        QTRY_VERIFY(b.isSettled() && table.item(table.rowCount() - 1, 0)->text().contains("GPS"));
+        QCOMPARE(f.document().selected(), QString("gps"));
+    }
+    void anEmptyMatHasNothingToBuild() {
+        WindowFixture f;
+        Build empty;
+        empty.name = "Empty";
+        f.document().show({empty, {}, {}, {}}, {});
+        auto &b = bench(f);
+        QTRY_VERIFY_WITH_TIMEOUT(b.isSettled(), 10000);
+        QVERIFY(b.source().plan().steps.empty());
+        QVERIFY(text(f, "build-progress").contains("Nothing"));
+        b.showPage(assembly::Page::checks);
+        b.showPage(assembly::Page::settings);
+        b.showPage(assembly::Page::service);
+    }
+};
+
+QTEST_MAIN(TestBuildStage)
+#include "test_build_stage.moc"
