@@ -10,7 +10,6 @@ namespace waxis {
 namespace {
 
 constexpr double kTravel_mm = 80; ///< clear of its neighbours after that
-constexpr double kSlack_mm = 0.6; ///< touching and snug fits do not hold a thing back
 
 const std::array<Vec3, 6> &directions() {
     static const std::array<Vec3, 6> all{Vec3(0, 0, 1), Vec3(1, 0, 0),  Vec3(-1, 0, 0),
@@ -21,13 +20,10 @@ const std::array<Vec3, 6> &directions() {
 } // namespace
 
 ServicePlan::ServicePlan(const Build &build, const Scene &scene, int loadCase)
-    : build_(build), scene_(scene), loadCase_(loadCase), bodiesOf_(scene.owners.size()),
+    : build_(build), scene_(scene), loadCase_(loadCase), sweeps_(scene.world->bodies()), bodiesOf_(scene.owners.size()),
       fixed_(scene.owners.size(), false) {
     const auto &bodies = scene.world->bodies();
-    for (std::size_t i = 0; i < bodies.size(); ++i) {
-        bounds_.push_back(boundsOf(bodies[i].shape, bodies[i].X_FrameBody));
-        bodiesOf_[std::size_t(scene.traits[i].owner)].push_back(int(i));
-    }
+    for (std::size_t i = 0; i < bodies.size(); ++i) bodiesOf_[std::size_t(scene.traits[i].owner)].push_back(int(i));
     for (const auto &gap : scene.world->gaps())
         if (gap.depth_mm > 0) {
             const int a = scene.traits[std::size_t(gap.a)].owner, b = scene.traits[std::size_t(gap.b)].owner;
@@ -73,28 +69,19 @@ std::vector<int> ServicePlan::inTheWay(int owner, const Vec3 &direction) {
     for (int member : assembly)
         for (int b : bodiesOf_[std::size_t(member)]) {
             if (scene_.traits[std::size_t(b)].soft) continue;
-            // The box swept by the body, a little smaller all round and starting a little ahead.
-            Aabb swept = bounds_[std::size_t(b)];
-            const Vec3 shrink = swept.size_mm().cwiseMin(2 * kSlack_mm) / 2;
-            swept.min_mm += shrink;
-            swept.max_mm -= shrink;
-            for (int axis = 0; axis < 3; ++axis) {
-                if (direction[axis] > 0) swept.max_mm[axis] += kTravel_mm;
-                if (direction[axis] < 0) swept.min_mm[axis] -= kTravel_mm;
-            }
-            Body probe;
-            probe.shape = Box{swept.size_mm().cwiseMax(0.01)};
-            probe.X_FrameBody.position_mm = (swept.min_mm + swept.max_mm) / 2;
+            const Vec3 way_mm = kTravel_mm * direction;
+            Aabb swept = sweeps_.boundsOf(b);
+            swept.include(Aabb{swept.min_mm + way_mm, swept.max_mm + way_mm});
             for (std::size_t i = 0; i < bodies.size(); ++i) {
                 const BodyTraits &traits = scene_.traits[i];
                 const BodyOwner &other = scene_.owners[std::size_t(traits.owner)];
                 if (traits.soft || other.flexible || other.holds || other.kind == OwnerKind::disc ||
-                    !(other.cases >> loadCase_ & 1) || boxGap(swept, bounds_[i]) > 0)
+                    !(other.cases >> loadCase_ & 1) || boxGap(swept, sweeps_.boundsOf(int(i))) > 0)
                     continue;
                 if (std::find(assembly.begin(), assembly.end(), traits.owner) != assembly.end()) continue;
                 if (std::find(way.begin(), way.end(), traits.owner) != way.end()) continue;
                 if (overlapping_.contains({member, traits.owner})) continue;
-                if (measureGap(probe, bodies[i]).distance_mm <= 0) way.push_back(traits.owner);
+                if (sweeps_.meets(b, way_mm, int(i))) way.push_back(traits.owner);
             }
         }
     return way;

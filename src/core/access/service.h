@@ -2,15 +2,16 @@
 #pragma once
 
 #include "core/access/corridor.h"
+#include "core/clearance/sweep.h"
 
 #include <map>
 #include <set>
 
 namespace waxis {
 
-/// For one build and load case: ways to take things off. A thing comes off along one of six directions when its swept
-/// bodies are clear of everything else, or once what is in the way has come off. What is fastened onto it comes along,
-/// save packs, which are taken off first. Arms, the lowest plate and things that nothing can free stay.
+/// For one build and load case: ways to take things off. A thing comes off along one of six directions when its bodies,
+/// swept exactly, are clear of everything else, or once what is in the way has come off. What is fastened onto it comes
+/// along, save packs, which are taken off first. Arms, the lowest plate and things that nothing can free stay.
 class ServicePlan {
 public:
     ServicePlan(const Build &build, const Scene &scene, int loadCase);
@@ -31,7 +32,7 @@ private:
     const Build &build_;
     const Scene &scene_;
     int loadCase_;
-    std::vector<Aabb> bounds_;
+    Sweeps sweeps_;
     std::vector<std::vector<int>> bodiesOf_;    ///< by owner
     std::vector<bool> fixed_;                   ///< by owner
     std::set<std::pair<int, int>> overlapping_; ///< owners that stand in each other as drawn: no way is judged by that

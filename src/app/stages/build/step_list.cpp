@@ -213,6 +213,8 @@ void StepList::dropEvent(QDropEvent *event) {
     }
     event->setDropAction(Qt::IgnoreAction); // the plan says where it goes
     event->accept();
+    QDragLeaveEvent leave; // takes the line that showed where it would go away
+    QListWidget::dragLeaveEvent(&leave);
     if (dragged >= 0 && before != dragged && before != dragged + 1) emit orderWanted(dragged, before);
 }
 

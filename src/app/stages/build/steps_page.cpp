@@ -302,7 +302,6 @@ void StepsPage::order(int step, int before) {
     reason_->setText(tr("It stays where it is: %1.").arg(words(against)));
     note_->clear();
     against_->show();
-    emit said(reason_->text(), true);
 }
 
 } // namespace waxis::assembly
