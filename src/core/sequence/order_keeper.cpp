@@ -5,7 +5,9 @@
 namespace waxis {
 
 bool OrderKeeper::add(const OperationOrder &order) {
-    if (order.first == order.second || isBefore(order.second, order.first)) return false;
+    const bool ahead = order.first < order.second;
+    if (order.first == order.second || (!(forward_ && ahead) && isBefore(order.second, order.first))) return false;
+    forward_ &= ahead;
     const auto [at, isNew] = edges_.try_emplace({order.first, order.second}, order);
     if (!isNew && order.reason < at->second.reason) at->second = order;
     after_[order.first].insert(order.second);

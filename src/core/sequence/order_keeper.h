@@ -30,6 +30,7 @@ public:
 
 private:
     std::vector<std::set<std::size_t>> after_; ///< by the first
+    bool forward_ = true;                      ///< every edge leads to a higher number: no circle then
     std::map<std::pair<std::size_t, std::size_t>, OperationOrder> edges_;
 };
 

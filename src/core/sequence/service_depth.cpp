@@ -13,13 +13,20 @@ namespace {
 class TakingOff {
 public:
     TakingOff(const Build &build, BlockingGraph &graph)
-        : build_(build), graph_(graph), things_(graph.things()), ridersOf_(things_.size()) {
-        for (std::size_t t = 0; t < things_.size(); ++t)
+        : build_(build), graph_(graph), things_(graph.things()), ridersOf_(things_.size()), groups_(things_.size()) {
+        for (std::size_t t = 0; t < things_.size(); ++t) {
             for (const int below : things_[t].restsOn) ridersOf_[std::size_t(below)].push_back(int(t));
+            const Part *part = findPart(build, things_[t].id);
+            const PartType *type = part ? typeOf(build, *part) : nullptr;
+            // A nut holds what it lies on to a screw: it is taken off, it does not come along; packs go first.
+            staysBehind_.push_back(type && (type->kind == PartKind::battery ||
+                                            (type->fastener && type->fastener->form == FastenerForm::nut)));
+        }
     }
 
     std::optional<ServiceWay> of(int thing) {
         std::vector<int> visiting;
+        looks_ = 0;
         const auto heads = toTakeOff(thing, visiting);
         if (!heads) return std::nullopt;
         ServiceWay way;
@@ -27,7 +34,8 @@ public:
         std::set<int> left = *heads, gone;
         while (!left.empty()) {
             // What another one took along is off already.
-            std::erase_if(left, [&](int head) { return head != thing && gone.contains(head); });
+            std::erase_if(left, [&](int head) { return gone.contains(head); });
+            if (left.empty()) break;
             const auto next = nextFree(left, gone, thing);
             if (!next) return std::nullopt;
             TakenOff off;
@@ -49,11 +57,14 @@ public:
 private:
     /// The thing with what rests on it and comes along; packs and nuts are taken off first, and what holds it to others
     /// is undone.
-    std::vector<int> groupOf(int thing) const {
-        std::vector<int> members{thing};
+    const std::vector<int> &groupOf(int thing) {
+        auto &members = groups_[std::size_t(thing)];
+        if (!members.empty()) return members;
+        members = {thing};
         for (std::size_t k = 0; k < members.size(); ++k)
             for (const int rider : ridersOf_[std::size_t(members[k])]) {
-                if (isPack(rider) || isNut(rider) || std::find(members.begin(), members.end(), rider) != members.end())
+                if (staysBehind_[std::size_t(rider)] ||
+                    std::find(members.begin(), members.end(), rider) != members.end())
                     continue;
                 const auto &below = things_[std::size_t(rider)].restsOn;
                 const bool whole = std::all_of(below.begin(), below.end(), [&](int b) {
@@ -63,46 +74,43 @@ private:
             }
         return members;
     }
-    /// A nut holds what it lies on to a screw: it is taken off, it does not come along.
-    bool isNut(int thing) const {
-        const Part *part = findPart(build_, things_[std::size_t(thing)].id);
-        const PartType *type = part ? typeOf(build_, *part) : nullptr;
-        return type && type->fastener && type->fastener->form == FastenerForm::nut;
-    }
-    bool isPack(int thing) const {
-        const Part *part = findPart(build_, things_[std::size_t(thing)].id);
-        const PartType *type = part ? typeOf(build_, *part) : nullptr;
-        return type && type->kind == PartKind::battery;
-    }
-    /// What has to go before the group can move that way.
-    std::vector<int> first(const std::vector<int> &group, const Vec3 &way) {
+    /// What has to go before the thing and its group can move along one of its ways.
+    const std::vector<int> &first(int thing, std::size_t way) {
+        auto [at, isNew] = firsts_.try_emplace({thing, way});
+        if (!isNew) return at->second;
+        const auto &group = groupOf(thing);
+        const Vec3 &direction = things_[std::size_t(thing)].ways[way];
         std::set<int> all;
         for (const int member : group) {
-            for (const int rider : ridersOf_[std::size_t(member)]) all.insert(rider);
-            for (const int other : graph_.inTheWay(member, way)) all.insert(other);
+            all.insert(ridersOf_[std::size_t(member)].begin(), ridersOf_[std::size_t(member)].end());
+            const auto &in = graph_.inTheWay(member, direction);
+            all.insert(in.begin(), in.end());
         }
-        if (group.size() == 1)
-            for (const int other : graph_.beforeTheDriver(group.front())) all.insert(other);
+        if (group.size() == 1) {
+            const auto &in = graph_.beforeTheDriver(thing);
+            all.insert(in.begin(), in.end());
+        }
         for (const int member : group) all.erase(member);
-        return {all.begin(), all.end()};
+        return at->second = {all.begin(), all.end()};
     }
     std::optional<std::set<int>> toTakeOff(int thing, std::vector<int> &visiting) {
         constexpr std::size_t kDeepest = 6;
+        constexpr int kMostLooks = 4000; // beyond nothing simple frees it
+        if (++looks_ > kMostLooks) return std::nullopt;
         if (const auto known = known_.find(thing); known != known_.end() && visiting.empty()) return known->second;
         if (thing == graph_.base() || visiting.size() > kDeepest ||
             std::find(visiting.begin(), visiting.end(), thing) != visiting.end())
             return std::nullopt;
         visiting.push_back(thing);
-        const auto group = groupOf(thing);
         std::optional<std::set<int>> best;
-        for (const Vec3 &way : things_[std::size_t(thing)].ways) {
+        for (std::size_t way = 0; way < things_[std::size_t(thing)].ways.size(); ++way) {
             std::set<int> all{thing};
             bool possible = true;
-            for (const int other : first(group, way)) {
+            for (const int other : std::vector<int>(first(thing, way))) {
                 if (all.contains(other)) continue;
                 // What another one takes along need not be taken off by itself.
                 const bool along = std::any_of(all.begin(), all.end(), [&](int head) {
-                    const auto members = groupOf(head);
+                    const auto &members = groupOf(head);
                     return head != thing && std::find(members.begin(), members.end(), other) != members.end();
                 });
                 if (along) continue;
@@ -124,11 +132,11 @@ private:
     std::optional<std::pair<int, Vec3>> nextFree(const std::set<int> &left, const std::set<int> &gone, int last) {
         for (const int head : left) {
             if (head == last && left.size() > 1) continue;
-            const auto group = groupOf(head);
-            for (const Vec3 &way : things_[std::size_t(head)].ways) {
-                const auto before = first(group, way);
+            const auto &ways = things_[std::size_t(head)].ways;
+            for (std::size_t way = 0; way < ways.size(); ++way) {
+                const auto &before = first(head, way);
                 if (std::all_of(before.begin(), before.end(), [&](int other) { return gone.contains(other); }))
-                    return std::pair(head, way);
+                    return std::pair(head, ways[way]);
             }
         }
         return std::nullopt;
@@ -151,7 +159,11 @@ private:
     BlockingGraph &graph_;
     const std::vector<Thing> &things_;
     std::vector<std::vector<int>> ridersOf_;
+    std::vector<bool> staysBehind_;
+    std::vector<std::vector<int>> groups_;                           ///< by thing; empty: not asked yet
+    std::map<std::pair<int, std::size_t>, std::vector<int>> firsts_; ///< by thing and number of its way
     std::map<int, std::optional<std::set<int>>> known_;
+    int looks_ = 0;
 };
 
 } // namespace

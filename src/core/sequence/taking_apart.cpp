@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
 #include <tuple>
 
 namespace waxis {
@@ -142,9 +143,7 @@ private:
         return best;
     }
     void before(int first, int second, BeforeReason reason) {
-        const bool known = std::any_of(result_.edges.begin(), result_.edges.end(),
-                                       [&](const Before &b) { return b.first == first && b.second == second; });
-        if (first != second && !known) result_.edges.push_back({first, second, reason});
+        if (first != second && known_.emplace(first, second).second) result_.edges.push_back({first, second, reason});
     }
     void take(const PutIn &put) {
         for (const int thing : put.things) {
@@ -168,6 +167,7 @@ private:
     std::vector<bool> there_;
     std::vector<std::vector<int>> ridersOf_;
     std::size_t left_ = 0;
+    std::set<std::pair<int, int>> known_; ///< ends of the edges
     PutTogether result_;
 };
 
