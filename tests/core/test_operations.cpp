@@ -134,6 +134,40 @@ private slots:
         QCOMPARE(remarks.size(), std::size_t(1));
         QCOMPARE(remarks[0].subjects, (std::vector<std::string>{"screw", "wall"}));
     }
+    void boltsComeBeforeTheBellyPlate() {
+        // Head down, under the base; a plate below shuts their way and their driver's.
+        Build build = onABase();
+        addShape(build, "bolt", {wall({2, 2, 8}, {0, 0, 4}), wall({3.8, 3.8, 2}, {0, 0, -1})}, {0, 0, 0}, {"base"});
+        build.types.edit([](TypeTable &types) {
+            typeIn(types, "bolt").kind = PartKind::fastener;
+            typeIn(types, "bolt").fastener = FastenerData{FastenerForm::screw, "M2", 8, HeadStyle::cap};
+        });
+        addShape(build, "belly", {wall({80, 80, 2}, {0, 0, -1})}, {0, 0, -20}, {"base"});
+        const Planned planned(build);
+        QVERIFY(planned.at("fit:bolt") < planned.at("fit:belly"));
+        QCOMPARE(planned.step("fit:bolt").side, -1);
+        bool taped = false;
+        Analyser analyser;
+        const Analysis &analysis = analyser.update(build);
+        for (const auto &line : wordTakes(build, analysis.derived, planned.step("fit:bolt")))
+            taped |= line.text().starts_with("Tape over the heads");
+        QVERIFY(taped);
+        build.parts.back().fastening.onto = {"bolt"}; // held by the bolt's own end: still after it
+        QVERIFY(Planned(build).at("fit:bolt") < Planned(build).at("fit:belly"));
+    }
+    void aRingOfThingsThatHoldEachOtherIsOpened() {
+        // Each is fastened onto the next: "onto" only says what may touch.
+        Build build = bareQuad(500);
+        addShape(build, "base", {wall({200, 200, 4}, {0, 0, 2})}, {0, 0, 0});
+        addShape(build, "a", {wall({40, 6, 6}, {0, 0, 3})}, {0, 0, 10}, {"b", "base"});
+        addShape(build, "b", {wall({40, 6, 6}, {0, 0, 3})}, {0, 20, 10}, {"c", "base"});
+        addShape(build, "c", {wall({40, 6, 6}, {0, 0, 3})}, {0, 40, 10}, {"a", "base"});
+        const Planned planned(build);
+        // The one that would close the ring rests on what else it touches.
+        QCOMPARE(planned.step("fit:c").onto, std::vector<std::string>{"base"});
+        QVERIFY(planned.at("fit:c") < planned.at("fit:b") && planned.at("fit:b") < planned.at("fit:a"));
+        QVERIFY(planned.remarks(RemarkKind::stuck).empty());
+    }
     void whatIsUnderAnotherBoardIsPluggedBefore() {
         Build build = onABase();
         addBoardOn(build, "low", {0, 0, 4}, "base", {portAt("up", {0, 0, 2}, Vec3::UnitZ(), {"TX"}, PortKind::socket)});
