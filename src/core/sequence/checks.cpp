@@ -113,9 +113,7 @@ private:
             if (rail.output == "BAT" || rail.output == "USB" || !there(rail.part) || rail.loads.empty() ||
                 kindOf(rail.part) == PartKind::powerBank)
                 continue;
-            const PartKind kind = kindOf(rail.part);
-            const bool train = kind == PartKind::esc || kind == PartKind::fourInOneEsc ||
-                               kind == PartKind::distributionBoard || kind == PartKind::regulator;
+            const bool train = isMeasuredWithTheTrain(kindOf(rail.part));
             Check &check = add("regulator:" + rail.part + "." + rail.output, CheckKind::regulator,
                                train ? Gate::train : Gate::rails, {rail.part});
             constexpr double kWithin = 0.05;
@@ -188,6 +186,11 @@ private:
 };
 
 } // namespace
+
+bool isMeasuredWithTheTrain(PartKind kind) {
+    return kind == PartKind::esc || kind == PartKind::fourInOneEsc || kind == PartKind::distributionBoard ||
+           kind == PartKind::regulator || kind == PartKind::battery || kind == PartKind::powerBank;
+}
 
 std::vector<Check> checksOf(const Build &build, const Practice &practice, const Derived &derived, int loadCase) {
     return List(build, practice, derived, loadCase).make();

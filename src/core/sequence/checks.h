@@ -43,6 +43,10 @@ struct Check {
     std::vector<double> numbers;     ///< what its sentence tells beside: see wordCheck
 };
 
+/// Whether what a part of this kind gives is measured with the power train; all other regulators have a gate of their
+/// own (Gate::rails).
+bool isMeasuredWithTheTrain(PartKind kind);
+
 /// A capacitor is charged by a meter that beeps below some 50 ohm for about R C; common practice, no source.
 inline constexpr double kBeep_Ohm = 50;
 

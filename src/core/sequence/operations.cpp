@@ -5,6 +5,7 @@
 #include "core/kit/holding.h"
 #include "core/links/mating.h"
 #include "core/power/power_report.h"
+#include "core/sequence/checks.h"
 #include "core/sequence/order_keeper.h"
 #include "core/wiring/pad_joints.h"
 #include "core/wiring/routing.h"
@@ -437,8 +438,9 @@ private:
         const auto &rails = derived_.power->rails;
         auto idOfWire = [&](int w) { return build_.wires[std::size_t(w)].id; };
         for (const auto &rail : rails) {
-            if (rail.output == "BAT" || rail.output == "USB" || isTrainPart(rail.part) || graph_.find(rail.part) < 0)
-                continue;
+            if (rail.output == "BAT" || rail.output == "USB" || graph_.find(rail.part) < 0) continue;
+            const PartType *type = typeOf(build_, *findPart(build_, rail.part));
+            if (!type || isMeasuredWithTheTrain(type->kind)) continue;
             for (const auto &load : rail.loads)
                 for (const int w : load.wires) loads[rail.part].insert(idOfWire(w));
             for (const auto &source : rails)
@@ -465,13 +467,6 @@ private:
                     before(measured, i, BeforeReason::process, part, result_.operations[i].joints.front().part);
         }
         return gates;
-    }
-    bool isTrainPart(const std::string &id) const {
-        const Part *part = findPart(build_, id);
-        const PartType *type = part ? typeOf(build_, *part) : nullptr;
-        return !type || type->kind == PartKind::esc || type->kind == PartKind::fourInOneEsc ||
-               type->kind == PartKind::distributionBoard || type->kind == PartKind::regulator ||
-               type->kind == PartKind::battery || type->kind == PartKind::powerBank;
     }
     void gates() {
         const std::size_t count = result_.operations.size();
