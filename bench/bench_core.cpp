@@ -11,6 +11,7 @@
 #include "core/recognise/recognise.h"
 #include "core/remedies/stack_changes.h"
 #include "core/sequence/plan.h"
+#include "core/sequence/sweep_memory.h"
 #include "core/sight/camera_view.h"
 #include "core/sky/sky_view.h"
 #include "core/stack/report.h"
@@ -285,6 +286,25 @@ void plan(benchmark::State &state, const Build &build) {
 void planDemo(benchmark::State &state, const std::string &demo) {
     plan(state, loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build);
 }
+/// One part is moved by a millimetre each time: what has nothing to do with it is remembered.
+void planMoved(benchmark::State &state, const std::string &demo, const std::string &part) {
+    Build build = loadBuild(WEIGHTAXIS_BENCH_DATA "/demos/" + demo + ".waxis")->build;
+    Analyser analyser;
+    SweepMemory memory;
+    {
+        const Analysis &first = analyser.update(build);
+        planAssembly(build, first.practice, first.derived, 0, &memory);
+    }
+    int moves = 0;
+    for (auto _ : state) {
+        state.PauseTiming();
+        for (auto &moved : build.parts)
+            if (moved.id == part) moved.placement.pose.position_mm.x() += ++moves % 2 ? 1 : -0.5;
+        const Analysis &analysis = analyser.update(build);
+        state.ResumeTiming();
+        benchmark::DoNotOptimize(planAssembly(build, analysis.practice, analysis.derived, 0, &memory));
+    }
+}
 void plan300(benchmark::State &state) { plan(state, bench::syntheticBuild(300)); }
 
 /// Twelve radios, all of which send and listen, spread over Stakewalker: in each other's near field and beyond.
@@ -393,6 +413,10 @@ BENCHMARK_CAPTURE(planDemo, stakewalker, std::string("stakewalker"))->Unit(bench
 BENCHMARK_CAPTURE(planDemo, owlbox, std::string("owlbox-mini"))->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(planDemo, sedge, std::string("sedge-tri"))->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(planDemo, kilnlamp, std::string("kilnlamp"))->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planMoved, stakewalkerGps, std::string("stakewalker"), std::string("gps"))
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(planMoved, stakewalkerController, std::string("stakewalker"), std::string("fc"))
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(plan300)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfFiveThousand)->Unit(benchmark::kMillisecond);
 BENCHMARK(drawingOfAFrame)->Unit(benchmark::kMillisecond);

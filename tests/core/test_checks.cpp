@@ -163,6 +163,25 @@ private slots:
         QVERIFY(weight);
         QVERIFY(std::abs((*weight->low + *weight->high) / 2 - balance.mass.mass_g) < 1e-6);
     }
+    void theSkyThatIsOpenIsToldToo() {
+        // A GPS alone sees all of it; under a wide plate 2 mm above its antenna next to nothing.
+        Build build = bareQuad(500);
+        addBoard(build, "gps", {0, 0, 10}, {}, PartKind::gps);
+        const auto open = [](const Build &of) { return find(Checked(of).checks, "satellites:gps")->numbers.front(); };
+        QVERIFY(open(build) > 0.99);
+        Build covered = build;
+        addBox(covered, "roof", {200, 200, 3}, {0, 0, 18}, 20);
+        covered.types.edit([](TypeTable &types) { typeIn(types, "roof").solids[0].material = "carbon"; });
+        QVERIFY(open(covered) < 0.1);
+        const std::string how = wordCheck(build, *find(Checked(build).checks, "satellites:gps")).how.text();
+        QVERIFY2(how.find("100 % of the sky open") != std::string::npos, how.c_str());
+    }
+    void theControllerIsToldBeforePropellersAreOn() {
+        const Checked c(stakewalker());
+        const Check *settings = find(c.checks, "settings");
+        QVERIFY(settings && settings->gate == Gate::end && !settings->low);
+        QVERIFY(!find(Checked(powered()).checks, "settings")); // no controller
+    }
     void settingsNameEveryPortMotorAndSender() {
         Analyser analyser;
         const Build build = stakewalker();

@@ -3,7 +3,7 @@
 #include "core/instructions/step_words.h"
 #include "core/sequence/blocking.h"
 #include "core/sequence/plan.h"
-#include "support/builds.h"
+#include "support/puzzles.h"
 
 #include <QElapsedTimer>
 
@@ -11,21 +11,6 @@ using namespace waxis;
 using namespace waxis::test;
 
 namespace {
-
-Solid wall(Vec3 size_mm, Vec3 at_mm) {
-    Solid solid = solidBox(size_mm);
-    solid.X_PartSolid.position_mm = at_mm;
-    return solid;
-}
-
-/// A part of several boxes.
-Part &addShape(Build &build, const std::string &id, std::vector<Solid> solids, Vec3 at_mm,
-               std::vector<std::string> onto = {}) {
-    Part &part = addBox(build, id, {1, 1, 1}, at_mm, 5);
-    build.types.edit([&](TypeTable &types) { typeIn(types, id).solids = std::move(solids); });
-    part.fastening.onto = std::move(onto);
-    return part;
-}
 
 /// A tray 40 mm wide with walls 20 mm high, open at the top.
 std::vector<Solid> tray() {
@@ -178,7 +163,9 @@ private slots:
             for (std::size_t i = 0; i < plan.steps.size(); ++i) {
                 const bool fits = plan.steps[i].kind == OperationKind::fit;
                 if (fits && belongs(plan.steps[i].things.front())) first = std::min(first, i);
-                if (i > first && fits) QVERIFY2(belongs(plan.steps[i].things.front()), plan.steps[i].id.c_str());
+                // What flies only in a later load case goes on after the first flight.
+                if (i > first && fits && !plan.steps[i].hasFlown)
+                    QVERIFY2(belongs(plan.steps[i].things.front()), plan.steps[i].id.c_str());
                 if (plan.steps[i].gate == Gate::end) QVERIFY2(first == plan.steps.size(), demo); // none is on yet
             }
             QVERIFY2(first < plan.steps.size(), demo);

@@ -1,6 +1,7 @@
 // The Build bench with mouse and keys: tick through, another order asked for and refused, checks, settings, service.
 #include "app/shell/findings_panel.h"
 #include "app/stages/build/build_bench.h"
+#include "core/edits/assembly_edits.h"
 #include "core/edits/part_edits.h"
 #include "window_fixture.h"
 
@@ -197,8 +198,91 @@ private slots:
         QCOMPARE(stepOf(b, "own"), stepOf(b, after) + 1);
         list.choose(stepOf(b, "own"));
         QVERIFY(text(f, "step-title").endsWith("Let the glue set"));
+        // What it says is changed where it stands.
+        auto *words = f.window->findChild<QLineEdit *>("own-step-text");
+        QVERIFY(words->isVisible());
+        words->setFocus();
+        words->selectAll();
+        QTest::keyClicks(words, "Let it set for a day");
+        QTest::keyClick(words, Qt::Key_Return);
+        QCOMPARE(f.document().build().ownSteps[0].text, std::string("Let it set for a day"));
+        QVERIFY(settle(b));
+        QVERIFY(text(f, "step-title").endsWith("Let it set for a day"));
+        list.choose(0);
+        QVERIFY(!words->isVisible());
+        list.choose(stepOf(b, "own"));
         press(f, "own-step-remove");
         QVERIFY(f.document().build().ownSteps.empty());
+    }
+    void ticksAreTakenBackAllAtOnce() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto *again = f.window->findChild<QToolButton *>("untick-all");
+        QVERIFY(!again->isVisible());
+        auto &list = b.steps().steps();
+        for (int i = 0; i < 3; ++i) {
+            list.choose(i);
+            QTest::keyClick(&list, Qt::Key_Space);
+        }
+        QVERIFY(settle(b));
+        QVERIFY(again->isVisible());
+        press(f, "untick-all");
+        QVERIFY(f.document().build().stepsDone.empty());
+        QVERIFY(settle(b));
+        QVERIFY(text(f, "build-progress").startsWith("0 of ") && !again->isVisible());
+        f.document().history().undo();
+        QVERIFY(!f.document().build().stepsDone.empty());
+    }
+    void whatWasBuiltOtherwiseIsTakenDownFirst() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(stepOf(b, "cap"));
+        QTest::keyClick(&list, Qt::Key_Space);
+        QVERIFY(settle(b));
+        // The tick is of another capacitor.
+        std::vector<StepTick> other = f.document().build().stepsDone;
+        for (auto &tick : other) tick.contents = "0." + tick.contents;
+        QVERIFY(f.document().edit("Other", tickSteps(f.document().build(), other)));
+        QVERIFY(settle(b));
+        list.choose(0);
+        QVERIFY2(text(f, "step-title").contains("Take down first: capacitor"), qPrintable(text(f, "step-title")));
+        QVERIFY(text(f, "step-caution").contains("Wick"));
+        QTest::keyClick(&list, Qt::Key_Space);
+        QVERIFY(settle(b));
+        QVERIFY(b.source().plan().steps[0].kind != OperationKind::takeDown);
+        QCOMPARE(stateOf(f.document().build(), b.source().plan().steps[std::size_t(stepOf(b, "cap"))]),
+                 StepState::open);
+    }
+    void aStepIsSeenInThreeDimensions() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(stepOf(b, "esc"));
+        press(f, "step-solid-switch");
+        QVERIFY(b.steps().inSpace().isVisible() && !b.steps().drawing().isVisible());
+        drawing::SolidView *view = b.steps().inSpace().view();
+        if (!view) QSKIP("no OpenGL here");
+        QVERIFY(view->looks().fresh.contains("esc") && !view->looks().hidden.contains("plate-mid"));
+        QVERIFY(view->looks().hidden.contains("fc"));
+        QVERIFY(view->looks().way.has_value());
+        // Nothing is dragged in it: the chosen part stays where it is.
+        f.document().select("esc");
+        const QPoint at =
+            view->toPixels(framePose(f.document().build(), *findPart(f.document().build(), "esc")).position_mm)
+                .toPoint();
+        const auto before = f.document().build();
+        QTest::mousePress(view, Qt::LeftButton, {}, at);
+        QTest::mouseMove(view, at + QPoint(40, 10));
+        QTest::mouseRelease(view, Qt::LeftButton, {}, at + QPoint(40, 10));
+        QVERIFY(f.document().build() == before);
+        list.choose(stepOf(b, "fc"));
+        QVERIFY(view->looks().fresh.contains("fc"));
+        press(f, "step-plan");
+        QVERIFY(b.steps().drawing().isVisible());
     }
     void theDrawingShowsWhatIsThereAndWhatComes() {
         WindowFixture f;

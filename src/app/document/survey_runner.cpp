@@ -2,11 +2,13 @@
 
 #include "app/document/background.h"
 #include "core/analysis/analysis.h"
+#include "core/sequence/sweep_memory.h"
 #include "core/survey/survey.h"
 
 namespace waxis::app {
 
-SurveyRunner::SurveyRunner(Document &document, QObject *parent) : QObject(parent), document_(document) {
+SurveyRunner::SurveyRunner(Document &document, QObject *parent)
+    : QObject(parent), document_(document), memory_(std::make_shared<SweepMemory>()) {
     constexpr int kRest_ms = 120;
     rest_.setSingleShot(true);
     rest_.setInterval(kRest_ms);
@@ -45,13 +47,14 @@ void SurveyRunner::start() {
     }
     stop_ = std::make_shared<std::atomic<bool>>(false);
     underWay_ = true;
-    run_.setFuture(inBackground([build = document_.build(), stop = stop_](QPromise<Seen> &seen) {
+    run_.setFuture(inBackground([build = document_.build(), stop = stop_, memory = memory_](QPromise<Seen> &seen) {
         Analyser analyser;
         analyser.setRouteStop(stop.get());
         const Analysis &analysis = analyser.update(build);
         if (*stop) return;
         seen.addResult(Seen{analyser.ledWires(), nullptr});
-        auto survey = std::make_shared<const Survey>(surveyOf(build, analysis.practice, analysis.derived, stop.get()));
+        auto survey = std::make_shared<const Survey>(
+            surveyOf(build, analysis.practice, analysis.derived, stop.get(), memory.get()));
         if (!*stop) seen.addResult(Seen{nullptr, std::move(survey)});
     }));
 }

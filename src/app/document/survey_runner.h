@@ -8,6 +8,10 @@
 #include <atomic>
 #include <memory>
 
+namespace waxis {
+class SweepMemory;
+}
+
 namespace waxis::app {
 
 /// Waits until the hands rest, leads what wires were put off and surveys a copy of the build on another thread, and
@@ -36,6 +40,7 @@ private:
     bool isUpToDate() const { return document_.isSurveyed() && document_.areWiresLed(); }
 
     Document &document_;
+    std::shared_ptr<SweepMemory> memory_; ///< after a move only what has to do with it is swept again
     QTimer rest_;
     QFutureWatcher<Seen> run_;
     bool underWay_ = false; ///< until its end was told: the work itself ends a little earlier

@@ -41,6 +41,17 @@ struct Look {
     bool shown = true;
 };
 
+/// What was there before, so that what is new stands out.
+QColor paled(const QColor &color, const theme::Theme &theme) {
+    const QColor ground = theme.colors().matGridStrong;
+    constexpr float kOwn = 0.22f;
+    QColor pale = QColor::fromRgbF(kOwn * color.redF() + (1 - kOwn) * ground.redF(),
+                                   kOwn * color.greenF() + (1 - kOwn) * ground.greenF(),
+                                   kOwn * color.blueF() + (1 - kOwn) * ground.blueF());
+    pale.setAlphaF(color.alphaF());
+    return pale;
+}
+
 Look lookOf(const app::Document &document, const Build &build, const BodyTable &table, std::size_t body,
             const SolidLooks &looks, const theme::Theme &theme) {
     const BodyTraits &traits = table.traits[body];
@@ -80,6 +91,11 @@ Look lookOf(const app::Document &document, const Build &build, const BodyTable &
             look.color.setAlphaF(0.22f);
             look.clear = true;
         }
+    }
+    if (looks.hidden.contains(owner.id)) look.shown = false;
+    if (!looks.fresh.empty()) {
+        if (!looks.fresh.contains(owner.id)) look.color = paled(look.color, theme);
+        return look;
     }
     const QString id = QString::fromStdString(owner.id);
     if (document.selection().contains(id)) look.color = theme.colors().chalk;
@@ -145,6 +161,23 @@ void addTube(const std::vector<Vec3> &points, double diameter_mm, const QColor &
     }
 }
 
+/// From outside to the bounds of what comes in: a shaft and a four-sided head.
+void addArrow(const Aabb &to, const WayIn &way, const QColor &color, std::vector<SolidCorner> &out, Aabb &bounds) {
+    constexpr double kLong_mm = 26, kHead_mm = 7, kOff_mm = 3, kShaft_mm = 2, kWide_mm = 3.2;
+    const Vec3 tip = (to.min_mm + to.max_mm) / 2 + way.from * (way.from.cwiseAbs().dot(to.size_mm()) / 2 + kOff_mm);
+    const Vec3 neck = tip + way.from * kHead_mm;
+    addTube({neck, tip + way.from * kLong_mm}, kShaft_mm, color, out, bounds);
+    const Vec3 side = way.from.unitOrthogonal(), up = way.from.cross(side);
+    const std::array<Vec3, 4> round{side, up, -side, -up};
+    for (std::size_t k = 0; k < 4; ++k) {
+        const Vec3 a = neck + round[k] * kWide_mm, b = neck + round[(k + 1) % 4] * kWide_mm;
+        const Vec3 n = (a - tip).cross(b - tip).normalized();
+        for (const Vec3 &p : {tip, a, b, neck, b, a})
+            out.push_back({float(p.x()), float(p.y()), float(p.z()), float(n.x()), float(n.y()), float(n.z()),
+                           float(color.redF()), float(color.greenF()), float(color.blueF()), 1});
+    }
+}
+
 } // namespace
 
 SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, const theme::Theme &theme) {
@@ -164,15 +197,27 @@ SolidScene solidSceneOf(const app::Document &document, const SolidLooks &looks, 
         none.clear();
         addBody(table.bodies[i], look.color, ink, look.clear ? clear : scene.corners, disc ? none : edges,
                 disc && !looks.discs ? ignored : scene.bounds);
+        if (looks.fresh.contains(table.owners[std::size_t(table.traits[i].owner)].id))
+            scene.fresh.include(boundsOf(table.bodies[i].shape, table.bodies[i].X_FrameBody));
     }
     for (std::size_t w = 0; w < build.wires.size() && w < analysis.derived.routes.size() && document.foldedShare() == 0;
          ++w) {
+        if (looks.hidden.contains(build.wires[w].id)) continue;
         const QString id = QString::fromStdString(build.wires[w].id);
         const bool lit = document.selection().contains(id) || document.highlighted().contains(id);
         const WireReport &report = analysis.derived.wiring->wires[w];
+        const bool old = !looks.fresh.empty() && !looks.fresh.contains(build.wires[w].id);
+        const QColor color = wireColor(report.role);
         addTube(analysis.derived.routes[w].points_mm, std::clamp(report.bundle_mm, 1.0, 5.0),
-                lit ? theme.colors().chalk : wireColor(report.role), scene.corners, scene.bounds);
+                old                          ? paled(color, theme)
+                : lit && looks.fresh.empty() ? theme.colors().chalk
+                                             : color,
+                scene.corners, scene.bounds);
+        if (looks.fresh.contains(build.wires[w].id))
+            for (const Vec3 &p : analysis.derived.routes[w].points_mm) scene.fresh.include(p);
     }
+    if (looks.way && !scene.fresh.empty())
+        addArrow(scene.fresh, *looks.way, theme.colors().plumb, scene.corners, scene.bounds);
     scene.firm = int(scene.corners.size());
     scene.clear = int(clear.size());
     scene.edges = int(edges.size());
@@ -188,7 +233,8 @@ std::string pickedAlong(const app::Document &document, const SolidLooks &looks, 
     const RayWorld world(table.bodies, [&](int body) {
         const BodyOwner &owner = table.owners[std::size_t(table.traits[std::size_t(body)].owner)];
         const bool ghost = looks.ghostPlates && (owner.kind == OwnerKind::plate || owner.kind == OwnerKind::arm);
-        return owner.kind != OwnerKind::disc && !ghost && (owner.cases >> document.loadCase() & 1);
+        return owner.kind != OwnerKind::disc && !ghost && !looks.hidden.contains(owner.id) &&
+               (owner.cases >> document.loadCase() & 1);
     });
     Vec3 from = eye_mm;
     if (cut && from[cut->axis] > cut->at_mm) { // start where the ray comes out of what is cut away

@@ -5,6 +5,8 @@
 #include "app/theme/theme.h"
 
 #include <optional>
+#include <set>
+#include <string>
 #include <vector>
 
 namespace waxis::drawing {
@@ -40,11 +42,21 @@ struct SolidScene {
     std::vector<SolidCorner> corners;
     int firm = 0, clear = 0, edges = 0; ///< how many of each
     Aabb bounds;
+    Aabb fresh; ///< of what is
+};
+
+/// Where something comes in: an arrow that ends at its bounds.
+struct WayIn {
+    Vec3 from = Vec3::UnitZ(); ///< unit vector
+    bool operator==(const WayIn &) const = default;
 };
 
 struct SolidLooks {
     bool ghostPlates = false; ///< plates and arms let light through
     bool discs = true;
+    std::set<std::string> hidden = {}; ///< things and wires that are not drawn
+    std::set<std::string> fresh = {};  ///< things and wires in their full colours, all others pale; empty: all are
+    std::optional<WayIn> way = {};     ///< of what is fresh
     bool operator==(const SolidLooks &) const = default;
 };
 

@@ -135,6 +135,18 @@ void SolidView::fit() {
     turned_ = false;
 }
 
+void SolidView::closeUp() {
+    fit();
+    if (scene_.fresh.empty()) return;
+    Orbit next = orbit_;
+    next.target_mm = (scene_.fresh.min_mm + scene_.fresh.max_mm) / 2;
+    constexpr double kLeast_mm = 60; // never nearer than a hand works
+    const double radius = std::max(kLeast_mm, scene_.fresh.size_mm().norm());
+    next.distance_mm = std::min(orbit_.distance_mm, radius / std::sin(radiansFromDegrees(Orbit::kView_deg) / 2));
+    setOrbit(next);
+    turned_ = false;
+}
+
 void SolidView::remake() {
     if (!stale_) return;
     scene_ = solidSceneOf(document_, looks_, theme_);
@@ -231,7 +243,7 @@ QString SolidView::thingAt(const QPointF &pixels) const {
 }
 
 const Part *SolidView::heldAt(const QPointF &pixels) const {
-    const Part *part = document_.selectedPart();
+    const Part *part = handsOff_ ? nullptr : document_.selectedPart();
     return part && document_.foldedShare() == 0 && thingAt(pixels).toStdString() == part->id ? part : nullptr;
 }
 
@@ -247,7 +259,7 @@ Vec3 SolidView::draggedBy(const QPointF &pixels) const {
 }
 
 bool SolidView::turnChosen(int key) {
-    const Part *part = document_.selectedPart();
+    const Part *part = handsOff_ ? nullptr : document_.selectedPart();
     if (!part || (key != Qt::Key_Q && key != Qt::Key_E && key != Qt::Key_V)) return false;
     // About the frame's axis that points most at the viewer.
     Vec3 axis = Vec3::UnitX();
@@ -386,12 +398,12 @@ bool SolidView::focusNextPrevChild(bool next) {
 }
 
 void SolidView::resizeGL(int, int) {
-    if (fitted_ && !turned_) QMetaObject::invokeMethod(this, &SolidView::fit, Qt::QueuedConnection);
+    if (fitted_ && !turned_) QMetaObject::invokeMethod(this, &SolidView::closeUp, Qt::QueuedConnection);
 }
 
 void SolidView::showEvent(QShowEvent *event) {
     QOpenGLWidget::showEvent(event);
-    if (!fitted_) QMetaObject::invokeMethod(this, &SolidView::fit, Qt::QueuedConnection);
+    if (!fitted_) QMetaObject::invokeMethod(this, &SolidView::closeUp, Qt::QueuedConnection);
 }
 
 } // namespace waxis::drawing

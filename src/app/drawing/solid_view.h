@@ -27,8 +27,12 @@ public:
     void setLooks(const SolidLooks &looks);
     const std::optional<CutAway> &cut() const { return cut_; }
     void setCut(const std::optional<CutAway> &cut);
+    /// Looked at only: nothing is dragged or turned in it.
+    void setHandsOff(bool off) { handsOff_ = off; }
     /// The whole craft in the picture.
     void fit();
+    /// What is fresh in the middle, with as much again round it; the whole craft where nothing is.
+    void closeUp();
     /// What is chosen in the middle and large.
     void zoomToChosen();
     /// What stands at a point of the widget; empty: nothing.
@@ -65,6 +69,7 @@ private:
     SolidLooks looks_;
     std::optional<CutAway> cut_;
     SolidScene scene_;
+    bool handsOff_ = false;
     bool stale_ = true, uploaded_ = false, fitted_ = false, turned_ = false; ///< by hand since it was fitted
     std::unique_ptr<QOpenGLShaderProgram> program_;
     QOpenGLBuffer corners_{QOpenGLBuffer::VertexBuffer};

@@ -81,6 +81,10 @@ CheckText wordCheck(const Build &build, const Check &check) {
             {"Each stick and switch moves what it should and nothing else; lost link: the outputs do what you chose.",
              {}},
             {"yes", {}}};
+    case CheckKind::settings:
+        return {{"{0} is told what it has to know", {what}},
+                {"Every line of the page Settings is entered, and read back after it was saved.", {}},
+                {"yes", {}}};
     case CheckKind::level:
         return {{"{0} knows where up is", {what}},
                 {"Lift the nose: the shown nose lifts. Lean to the right: it leans to the right.", {}},
@@ -90,9 +94,12 @@ CheckText wordCheck(const Build &build, const Check &check) {
                 {"Lift the nose: the heading stays. Turn to the right: it grows.", {}},
                 {"yes", {}}};
     case CheckKind::satellites:
-        return {{"{0} finds itself", {what}},
-                {"Outdoors, sender and camera on: it finds satellites, and keeps them.", {}},
-                {"yes", {}}};
+        return {
+            {"{0} finds itself", {what}},
+            {"Outdoors, sender and camera on: it finds satellites, and keeps them. Its place leaves {0} % of the sky "
+             "open.",
+             {wholeNumber(100 * check.numbers.front())}},
+            {"yes", {}}};
     case CheckKind::picture:
         return {{"Picture from {0}", {nameWithin(build, check.subjects.front())}},
                 {"Antenna on first. Lowest power, a few metres away.", {}},

@@ -1,4 +1,5 @@
 // WIR-14, WIR-15, LNK-16: wires through bodies, what a pad takes, which plug goes where.
+#include "core/base/by_id.h"
 #include "core/build/frame_shapes.h"
 #include "core/clearance/clearance_world.h"
 #include "core/edits/wire_edits.h"
@@ -10,6 +11,7 @@
 #include "core/wiring/pad_joints.h"
 #include "core/wiring/route_field.h"
 #include "core/wiring/routing.h"
+#include "core/wiring/way_points.h"
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>
@@ -309,13 +311,9 @@ void judgeThreading(const Build &build, const Derived &derived, std::size_t w, s
     if (!a || !b) return;
     for (const auto &use : derived.wiring->holes) {
         if (std::find(use.wires.begin(), use.wires.end(), int(w)) == use.wires.end()) continue;
-        const auto &list = build.frame->passThroughs;
-        const auto pass =
-            std::find_if(list.begin(), list.end(), [&](const PassThrough &p) { return p.id == use.pass; });
-        if (pass == list.end()) continue;
-        Aabb box;
-        for (const Vec2 &p : pass->outline_mm) box.include(Vec3(p.x(), p.y(), 0));
-        const Vec2 sides = box.size_mm().head<2>();
+        const PassThrough *pass = byId(build.frame->passThroughs, use.pass);
+        if (!pass) continue;
+        const Vec2 sides = sidesOf_mm(*pass);
         Finding f = matingFinding(wire, wire.from, "hole");
         f.subjects.push_back(use.pass);
         const bool through = passes(*a, sides, use.hole_mm) || passes(*b, sides, use.hole_mm);

@@ -3,11 +3,13 @@
 #include "core/findings/input.h"
 #include "core/rules/name_list.h"
 #include "core/rules/rule.h"
+#include "core/rules/sequence_cures.h"
 #include "core/sequence/plan.h"
 #include "core/survey/at_hand.h"
 
 #include <algorithm>
 #include <array>
+#include <iterator>
 #include <span>
 
 namespace waxis {
@@ -43,13 +45,14 @@ void passIfSilent(RuleId rule, const Derived &derived, std::size_t before, std::
     out.push_back(std::move(f));
 }
 
-/// Of a frame's screw, or nothing.
-std::vector<Fix> fromTheOtherFace(const Build &build, const std::string &id) {
-    const FrameScrew *screw = byId(build.frame->screws, id);
-    if (!screw) return {};
-    FrameScrewChange change{*screw};
-    change.to.fromAbove = !change.to.fromAbove;
-    return {Fix(id, change)};
+void offer(Finding &f, std::vector<Fix> fixes) {
+    f.fixes.insert(f.fixes.end(), std::make_move_iterator(fixes.begin()), std::make_move_iterator(fixes.end()));
+}
+
+bool isNut(const Build &build, const std::string &id) {
+    const Part *part = findPart(build, id);
+    const PartType *type = part ? typeOf(build, *part) : nullptr;
+    return type && type->fastener && type->fastener->form != FastenerForm::screw;
 }
 
 } // namespace
@@ -61,7 +64,11 @@ static void judgeStuck(const Build &build, const Practice &, const Derived &deri
         f.measured = double(remark->subjects.size() - 1);
         f.limit = 0;
         f.unit = "things";
-        f.fixes = fromTheOtherFace(build, remark->subjects.front());
+        const std::string &thing = remark->subjects.front();
+        offer(f, fromTheOtherFace(build, thing));
+        offer(f, onTheOtherSide(build, thing));
+        offer(f, turnedOnItsPlace(build, thing));
+        offer(f, shorterPosts(build, remark->subjects));
         out.push_back(std::move(f));
     }
     passIfSilent(RuleId::seqStuck, derived, before, out);
@@ -83,12 +90,19 @@ static void judgeDriver(const Build &build, const Practice &practice, const Deri
         f.inputs = {{"driver across", practice[Limit::driverAcross], "mm"},
                     {"driver long", practice[Limit::driverLength], "mm"}};
         f.practiceLimit = Limit::driverLength;
-        f.fixes = fromTheOtherFace(build, remark->subjects.front());
+        offer(f, fromTheOtherFace(build, remark->subjects.front()));
+        offer(f, shorterPosts(build, remark->subjects));
         out.push_back(std::move(f));
     }
     passIfSilent(RuleId::seqDriver, derived, before, out);
 }
 static FindingText wordDriver(const Build &build, const Finding &f) {
+    if (isNut(build, f.subjects[0]))
+        return {{"No spanner or socket reaches {0} when it has to go on: {1} in the way",
+                 {nameWithin(build, f.subjects[0]), listNames(build, std::span(f.subjects).subspan(1))}},
+                {"A spanner from one of its sides or a socket along its axis, 60 mm long, would do. Move what stands "
+                 "there, or take a press nut.",
+                 {}}};
     return {{"No driver reaches {0} when it has to go in: {1} in the way",
              {nameWithin(build, f.subjects[0]), listNames(build, std::span(f.subjects).subspan(1))}},
             {"A driver {0} mm across wants {1} mm behind the head. Put it in from the other face, or move what stands "
@@ -96,7 +110,7 @@ static FindingText wordDriver(const Build &build, const Finding &f) {
              {oneDecimal(inputOf(f, "driver across")), wholeNumber(inputOf(f, "driver long"))}}};
 }
 
-static void judgeCovered(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
+static void judgeCovered(const Build &build, const Practice &, const Derived &derived, std::vector<Finding> &out) {
     const std::size_t before = out.size();
     Finding f;
     for (const PlanRemark *remark : remarksOf(derived, RemarkKind::covered)) {
@@ -104,7 +118,12 @@ static void judgeCovered(const Build &, const Practice &, const Derived &derived
         for (const auto &id : remark->subjects)
             if (std::find(f.subjects.begin(), f.subjects.end(), id) == f.subjects.end()) f.subjects.push_back(id);
     }
-    if (!f.subjects.empty()) out.push_back(std::move(f));
+    // Of the first: when it is cured the next one stands here.
+    if (!f.subjects.empty()) {
+        offer(f, turnedOnItsPlace(build, f.subjects.front()));
+        offer(f, onTheOtherSide(build, f.subjects.front()));
+        out.push_back(std::move(f));
+    }
     passIfSilent(RuleId::seqCovered, derived, before, out);
 }
 static FindingText wordCovered(const Build &build, const Finding &f) {
@@ -134,7 +153,7 @@ static FindingText wordHole(const Build &build, const Finding &f) {
          {}}};
 }
 
-static void judgeHeat(const Build &, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
+static void judgeHeat(const Build &build, const Practice &practice, const Derived &derived, std::vector<Finding> &out) {
     const std::size_t before = out.size();
     for (const PlanRemark *remark : remarksOf(derived, RemarkKind::heat)) {
         Finding f = findingOf(RuleId::seqHeat, derived, *remark, Severity::watch);
@@ -143,6 +162,9 @@ static void judgeHeat(const Build &, const Practice &practice, const Derived &de
         f.practiceLimit = Limit::solderClear;
         f.unit = "mm";
         f.margin = *f.measured - *f.limit;
+        constexpr double kMore_mm = 1;
+        offer(f, turnedOnItsPlace(build, f.subjects[0]));
+        offer(f, movedAwayFrom(build, f.subjects[1], f.subjects[0], *f.limit - *f.measured + kMore_mm));
         out.push_back(std::move(f));
     }
     passIfSilent(RuleId::seqHeat, derived, before, out);

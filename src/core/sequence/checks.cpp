@@ -3,6 +3,8 @@
 #include "core/balance/case_balance.h"
 #include "core/links/link_report.h"
 #include "core/power/power_report.h"
+#include "core/sequence/flights.h"
+#include "core/sky/sky_view.h"
 #include "core/wiring/pad_joints.h"
 #include "core/wiring/wire_report.h"
 
@@ -133,6 +135,25 @@ private:
             check.numbers = {double(mount->number), mount->spin == Spin::clockwise ? 1.0 : 0.0};
         }
     }
+    /// What is fitted only after a flight without it is tried before the first flight with it.
+    Check &addOf(const Part &part, const char *prefix, CheckKind kind) {
+        const auto &cases = *derived_.loadCases;
+        const Flights flights = flightsOf(build_, cases, index_);
+        std::string later;
+        if (!flights.onTheWay.empty() && !isAboard(part, cases[std::size_t(flights.onTheWay.front())]))
+            for (const int c : flights.onTheWay)
+                if (later.empty() && isAboard(part, cases[std::size_t(c)])) later = cases[std::size_t(c)].id;
+        Check &check = add(prefix + part.id, kind, later.empty() ? Gate::end : Gate::flight, {part.id});
+        check.loadCase = later;
+        return check;
+    }
+    /// Share of the sky above the mask that its place leaves open, level; 0 to 1.
+    double openSky(const Part &part, const PartType &type) const {
+        const AntennaPlace place = antennaPlace(type, framePose(build_, part));
+        const int self = int(&part - build_.parts.data());
+        const RayWorld world = skyWorld(build_, derived_.scene, index_, self, practice_[Limit::skyThick]);
+        return 1 - skyView(world, derived_.scene, place.position_mm, place.axis, practice_[Limit::skyMask], 0).hidden;
+    }
     void aboard() {
         const Part *controller = nullptr;
         for (const auto &part : build_.parts)
@@ -142,16 +163,19 @@ private:
             const PartType *type = typeOf(build_, part);
             if (!type) continue;
             switch (type->kind) {
-            case PartKind::receiver: add("bound:" + part.id, CheckKind::bound, Gate::end, {part.id}); break;
-            case PartKind::gps: add("satellites:" + part.id, CheckKind::satellites, Gate::end, {part.id}); break;
+            case PartKind::receiver: addOf(part, "bound:", CheckKind::bound); break;
+            case PartKind::gps:
+                addOf(part, "satellites:", CheckKind::satellites).numbers = {openSky(part, *type)};
+                break;
             case PartKind::videoTransmitter:
-            case PartKind::digitalVideoUnit: add("picture:" + part.id, CheckKind::picture, Gate::end, {part.id}); break;
+            case PartKind::digitalVideoUnit: addOf(part, "picture:", CheckKind::picture); break;
             default: break;
             }
-            if (type->magnetics && type->magnetics->compass_mm)
-                add("compass:" + part.id, CheckKind::compass, Gate::end, {part.id});
+            if (type->magnetics && type->magnetics->compass_mm) addOf(part, "compass:", CheckKind::compass);
         }
-        if (controller) add("level", CheckKind::level, Gate::end, {controller->id});
+        if (!controller) return;
+        add("settings", CheckKind::settings, Gate::end, {controller->id});
+        add("level", CheckKind::level, Gate::end, {controller->id});
     }
     void flights() {
         for (const auto &balance : *derived_.balance) {

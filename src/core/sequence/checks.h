@@ -23,6 +23,7 @@ enum class CheckKind {
     tones,      ///< beeps and lamps
     motor,      ///< turns, which way, which number
     bound,      ///< receiver, and what each channel moves
+    settings,   ///< the controller is told what it has to know
     level,      ///< lift the nose
     compass,    ///< lift the nose: the heading stays
     satellites, ///< GPS under open sky

@@ -15,8 +15,8 @@ struct OperationGraph {
 
 /// What geometry asks for always holds (`together` tells an order in which it does). Joints are made where the iron or
 /// the plug gets to them: when their part is in, or in the hand before; what would make a circle with that (heat,
-/// process, an own order without a note) is left out.
+/// process, an own order without a note) is left out. `loadCase`: the one whose things the graph has.
 OperationGraph operationsOf(const Build &build, const Practice &practice, const Derived &derived, BlockingGraph &graph,
-                            const PutTogether &together);
+                            const PutTogether &together, int loadCase);
 
 } // namespace waxis

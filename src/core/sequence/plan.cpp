@@ -17,7 +17,8 @@ bool goesOn(const Operation &last, const Operation &next, const std::vector<std:
     constexpr double kSame = 0.999;
     if (last.kind != next.kind || last.sort != next.sort || last.sort.empty() || last.base || next.base ||
         last.inHand != next.inHand || last.place != next.place || isScrewed(last) != isScrewed(next) ||
-        last.kind == OperationKind::check || last.kind == OperationKind::own)
+        last.kind == OperationKind::check || last.kind == OperationKind::own || last.kind == OperationKind::change ||
+        last.loose != next.loose)
         return false;
     if (last.kind != OperationKind::fit) return true;
     if (last.from.dot(next.from) < kSame || !last.stuckBehind.empty() || !next.stuckBehind.empty()) return false;
@@ -31,37 +32,48 @@ void addUnique(std::vector<std::string> &list, const std::vector<std::string> &m
         if (std::find(list.begin(), list.end(), id) == list.end()) list.push_back(id);
 }
 
-void addPieces(const Build &build, const Practice &practice, Step &step) {
+void addPiece(Step &step, const Hardware &piece) {
+    const auto at = std::find_if(step.takes.begin(), step.takes.end(),
+                                 [&](const Hardware &known) { return known.item == piece.item; });
+    if (at == step.takes.end())
+        step.takes.push_back(piece);
+    else
+        at->pieces += piece.pieces;
+}
+
+void addPieces(const Build &build, const Practice &practice, const std::vector<FramePiece> &ofFrame, Step &step) {
+    if (step.kind != OperationKind::fit) return;
     for (const auto &id : step.things) {
-        const Part *part = findPart(build, id);
-        if (!part || step.kind != OperationKind::fit) continue;
-        for (const auto &piece : holdingOf(build, *part, practice).pieces) {
-            const auto at = std::find_if(step.takes.begin(), step.takes.end(),
-                                         [&](const Hardware &h) { return h.item == piece.item; });
-            if (at == step.takes.end())
-                step.takes.push_back(piece);
-            else
-                at->pieces += piece.pieces;
-        }
+        if (const Part *part = findPart(build, id))
+            for (const auto &piece : holdingOf(build, *part, practice).pieces) addPiece(step, piece);
+        for (const auto &piece : ofFrame)
+            if (piece.member == id) addPiece(step, piece.piece);
     }
 }
 
 } // namespace
 
-AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase) {
+AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase,
+                          SweepMemory *memory) {
     AssemblyPlan plan;
     plan.loadCase = (*derived.loadCases)[std::size_t(loadCase)].id;
     if (!derived.scene.world) return plan;
-    BlockingGraph graph(build, derived.scene, practice, loadCase);
+    std::unique_lock<std::mutex> inUse;
+    if (memory) {
+        inUse = std::unique_lock(memory->inUse);
+        memory->trim();
+    }
+    BlockingGraph graph(build, derived.scene, practice, loadCase, memory);
     if (graph.things().empty()) return plan;
     const PutTogether together = putTogether(graph);
-    const OperationGraph all = operationsOf(build, practice, derived, graph, together);
+    const OperationGraph all = operationsOf(build, practice, derived, graph, together, loadCase);
     Preferences preferences;
     preferences.armsFirst = practice.follows("build-start", "arms");
     for (const auto &tick : build.stepsDone) preferences.ticked.insert(tick.step);
     std::vector<std::size_t> stepOf(all.operations.size(), 0);
     const Operation *last = nullptr;
     int side = 1;
+    bool flown = false;
     for (const std::size_t index : schedule(all, preferences)) {
         const Operation &op = all.operations[index];
         if (!last || !goesOn(*last, op, plan.steps.back().things)) {
@@ -76,14 +88,19 @@ AssemblyPlan planAssembly(const Build &build, const Practice &practice, const De
             step.base = op.base;
             step.asOne = op.things.size() > 1 && op.kind == OperationKind::fit;
             step.inHand = op.inHand;
+            step.loose = op.loose;
+            step.loadCase = op.loadCase;
+            step.hasFlown = flown;
             plan.steps.push_back(std::move(step));
         }
         last = &op;
+        flown |= op.gate == Gate::flight;
         Step &step = plan.steps.back();
         stepOf[index] = plan.steps.size() - 1;
         step.does.push_back({op.id, {}, op.contents});
         step.things.insert(step.things.end(), op.things.begin(), op.things.end());
         addUnique(step.onto, op.onto);
+        addUnique(step.off, op.off);
         step.joints.insert(step.joints.end(), op.joints.begin(), op.joints.end());
         addUnique(step.stuckBehind, op.stuckBehind);
         addUnique(step.undriven, op.undriven);
@@ -93,8 +110,9 @@ AssemblyPlan planAssembly(const Build &build, const Practice &practice, const De
             ++plan.turns;
         }
     }
+    const auto ofFrame = frameHardware(build, practice);
     for (Step &step : plan.steps) {
-        addPieces(build, practice, step);
+        addPieces(build, practice, ofFrame, step);
         plan.minutes += step.minutes;
     }
     std::map<std::pair<std::size_t, std::size_t>, StepBefore> reasons;

@@ -6,6 +6,8 @@
 
 namespace waxis {
 
+class SweepMemory;
+
 /// What is done at once, with one tool at one place.
 struct Step {
     std::string id; ///< of its first operation
@@ -17,11 +19,15 @@ struct Step {
     std::vector<StepTick> does;      ///< operation by operation: what a tick of today says, without its time
     std::vector<std::string> things; ///< ids
     std::vector<std::string> onto;   ///< what they rest on
+    std::vector<std::string> off;    ///< as Operation::off
+    std::string loadCase;            ///< as Operation::loadCase
     std::vector<JointEnd> joints;
     Vec3 from = Vec3::UnitZ(); ///< unit vector towards where they come from
     bool base = false;         ///< what all else goes onto
     bool asOne = false;        ///< put together in the hand before
     bool inHand = false;       ///< joints that are made before their part goes in
+    bool loose = false;        ///< some of its screws are tightened later
+    bool hasFlown = false;     ///< it has flown without this already
     std::vector<std::string> stuckBehind, undriven;
     std::vector<Hardware> takes; ///< screws, tape, ties that are not drawn, of all its things
     double minutes = 0;
@@ -44,8 +50,9 @@ struct AssemblyPlan {
 };
 
 /// For what is aboard in a load case (its number). A good order, not the best; deterministic. Everything that goes
-/// wrong is in the steps and remarks.
-AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase);
+/// wrong is in the steps and remarks. `memory`: null, or what earlier plans swept; the plan is the same with it.
+AssemblyPlan planAssembly(const Build &build, const Practice &practice, const Derived &derived, int loadCase,
+                          SweepMemory *memory = nullptr);
 
 /// The load case with most aboard that flies, else with most aboard: what is built.
 int fullestCase(const Build &build, const std::vector<LoadCase> &loadCases);

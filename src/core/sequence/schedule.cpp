@@ -21,16 +21,19 @@ std::vector<std::size_t> schedule(const OperationGraph &graph, const Preferences
     auto costOf = [&](std::size_t index) {
         const Operation &op = operations[index];
         const bool go = last != nullptr;
-        return std::tuple{!preferences.ticked.contains(op.id),
+        return std::tuple{op.kind != OperationKind::takeDown, // what is wrong is undone before more is built on it
+                          !preferences.ticked.contains(op.id),
                           op.kind != OperationKind::own,
                           op.kind == OperationKind::check, // all that may be done before is
                           op.atTheEnd,
                           op.side != 0 && op.side != side,
                           !(go && op.place == last->place),
                           op.kind == OperationKind::fit, // what is there is joined before more covers it
+                          op.kind == OperationKind::lock,
                           !(go && op.sort == last->sort && !op.sort.empty()),
                           !(go && op.tool == last->tool),
                           rankOf(op),
+                          -op.inwards_mm, // farther joints before the nearer ones get in the iron's way
                           index};
     };
     std::vector<std::size_t> order, open;

@@ -74,20 +74,30 @@ private:
             }
         return members;
     }
+    /// A way out, together with a way to hold the tools: the first few of them, which ask for least.
+    std::size_t optionsOf(int thing) {
+        constexpr std::size_t kTools = 3;
+        const std::size_t tools = groupOf(thing).size() == 1 ? graph_.beforeTheTools(thing).size() : 0;
+        return things_[std::size_t(thing)].ways.size() * std::clamp<std::size_t>(tools, 1, kTools);
+    }
+    const Vec3 &wayOf(int thing, std::size_t option) const {
+        const auto &ways = things_[std::size_t(thing)].ways;
+        return ways[option % ways.size()];
+    }
     /// What has to go before the thing and its group can move along one of its ways.
-    const std::vector<int> &first(int thing, std::size_t way) {
-        auto [at, isNew] = firsts_.try_emplace({thing, way});
+    const std::vector<int> &first(int thing, std::size_t option) {
+        auto [at, isNew] = firsts_.try_emplace({thing, option});
         if (!isNew) return at->second;
         const auto &group = groupOf(thing);
-        const Vec3 &direction = things_[std::size_t(thing)].ways[way];
+        const Vec3 &direction = wayOf(thing, option);
         std::set<int> all;
         for (const int member : group) {
             all.insert(ridersOf_[std::size_t(member)].begin(), ridersOf_[std::size_t(member)].end());
             const auto &in = graph_.inTheWay(member, direction);
             all.insert(in.begin(), in.end());
         }
-        if (group.size() == 1) {
-            const auto &in = graph_.beforeTheDriver(thing);
+        if (const auto &tools = graph_.beforeTheTools(thing); group.size() == 1 && !tools.empty()) {
+            const auto &in = tools[option / things_[std::size_t(thing)].ways.size()];
             all.insert(in.begin(), in.end());
         }
         for (const int member : group) all.erase(member);
@@ -103,7 +113,7 @@ private:
             return std::nullopt;
         visiting.push_back(thing);
         std::optional<std::set<int>> best;
-        for (std::size_t way = 0; way < things_[std::size_t(thing)].ways.size(); ++way) {
+        for (std::size_t way = 0; way < optionsOf(thing); ++way) {
             std::set<int> all{thing};
             bool possible = true;
             for (const int other : std::vector<int>(first(thing, way))) {
@@ -132,11 +142,10 @@ private:
     std::optional<std::pair<int, Vec3>> nextFree(const std::set<int> &left, const std::set<int> &gone, int last) {
         for (const int head : left) {
             if (head == last && left.size() > 1) continue;
-            const auto &ways = things_[std::size_t(head)].ways;
-            for (std::size_t way = 0; way < ways.size(); ++way) {
+            for (std::size_t way = 0; way < optionsOf(head); ++way) {
                 const auto &before = first(head, way);
                 if (std::all_of(before.begin(), before.end(), [&](int other) { return gone.contains(other); }))
-                    return std::pair(head, ways[way]);
+                    return std::pair(head, wayOf(head, way));
             }
         }
         return std::nullopt;

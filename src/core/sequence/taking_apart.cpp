@@ -69,13 +69,18 @@ private:
             if (there_[std::size_t(other)]) there.push_back(other);
         return there;
     }
+    /// What is still there of what stands before its tools.
+    std::vector<int> beforeTools(int thing) {
+        const auto *way = graph_.fewestBeforeTools(thing, there_);
+        return way ? stillThere(*way) : std::vector<int>();
+    }
     std::optional<PutIn> freeThing(bool withDriver = true) {
         std::optional<PutIn> best;
         for (std::size_t t = 0; t < things_.size(); ++t) {
             if (!there_[t] || int(t) == graph_.base() || !carriesNothing(int(t))) continue;
             for (const Vec3 &way : things_[t].ways) {
                 if (!blockers(int(t), way).empty()) continue;
-                const auto undriven = stillThere(graph_.beforeTheDriver(int(t)));
+                const auto undriven = beforeTools(int(t));
                 if (withDriver && !undriven.empty()) continue;
                 PutIn put{{int(t)}, way, false, {}, undriven};
                 if (!best || costOf(put) < costOf(*best)) best = std::move(put);
@@ -97,14 +102,14 @@ private:
         constexpr double kAlong = 0.999;
         return std::all_of(members.begin(), members.end(), [&](int member) {
             const Thing &thing = things_[std::size_t(member)];
-            if (!thing.turned || thing.ways.empty()) return true;
+            if (!(thing.turned || thing.held) || thing.ways.empty()) return true;
             const bool within = std::all_of(thing.restsOn.begin(), thing.restsOn.end(), [&](int below) {
                 return !there_[std::size_t(below)] || std::find(members.begin(), members.end(), below) != members.end();
             });
             // It is turned in when the group is there: its driver needs room beside that, too.
-            return within || (stillThere(graph_.beforeTheDriver(member)).empty() &&
-                              std::any_of(thing.ways.begin(), thing.ways.end(),
-                                          [&](const Vec3 &own) { return own.dot(way) > kAlong; }));
+            return within ||
+                   (beforeTools(member).empty() && std::any_of(thing.ways.begin(), thing.ways.end(),
+                                                               [&](const Vec3 &own) { return own.dot(way) > kAlong; }));
         });
     }
     std::optional<PutIn> freeGroup() {
@@ -152,8 +157,9 @@ private:
             // What was in its way has left: in the order of putting in it comes after.
             for (const int other : graph_.inTheWay(thing, put.from))
                 if (!there_[std::size_t(other)]) before(thing, other, BeforeReason::inTheWay);
-            for (const int other : graph_.beforeTheDriver(thing))
-                if (!there_[std::size_t(other)]) before(thing, other, BeforeReason::tool);
+            if (const auto *way = graph_.fewestBeforeTools(thing, there_))
+                for (const int other : *way)
+                    if (!there_[std::size_t(other)]) before(thing, other, BeforeReason::tool);
         }
         for (const int thing : put.things) {
             there_[std::size_t(thing)] = false;

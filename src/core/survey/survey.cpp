@@ -374,7 +374,8 @@ std::vector<FoldContact> foldContacts(const Build &build, const Practice &practi
     return contacts;
 }
 
-Survey surveyOf(const Build &build, const Practice &practice, const Derived &derived, const std::atomic<bool> *stop) {
+Survey surveyOf(const Build &build, const Practice &practice, const Derived &derived, const std::atomic<bool> *stop,
+                SweepMemory *memory) {
     Survey survey;
     survey.build = build;
     survey.practice = practice;
@@ -397,7 +398,7 @@ Survey surveyOf(const Build &build, const Practice &practice, const Derived &der
     if (!stopped(stop)) survey.travels = travelContacts(build, practice, derived.scene, stop);
     if (!stopped(stop) && derived.scene.world)
         survey.plan = std::make_shared<const AssemblyPlan>(
-            planAssembly(build, practice, derived, fullestCase(build, *derived.loadCases)));
+            planAssembly(build, practice, derived, fullestCase(build, *derived.loadCases), memory));
     return survey;
 }
 

@@ -12,6 +12,7 @@ namespace waxis {
 
 struct AssemblyPlan;
 struct Scene;
+class SweepMemory;
 
 /// Each look is only declared here, so that a change of one concerns those alone who read it (views, reach, helps,
 /// core/coverage, core/radio/coupling, core/remedies/radio_help).
@@ -42,9 +43,9 @@ struct Survey {
 };
 
 /// Everything above for a build and what was derived of it. Returns early, incomplete, once `stop` is set.
-/// Deterministic.
+/// Deterministic. `memory`: null, or what earlier plans swept; the survey is the same with it.
 Survey surveyOf(const Build &build, const Practice &practice, const Derived &derived,
-                const std::atomic<bool> *stop = nullptr);
+                const std::atomic<bool> *stop = nullptr, SweepMemory *memory = nullptr);
 
 /// Single looks, also for the live panels.
 std::vector<AccessSurvey> accessOf(const Build &build, const Practice &practice, const std::vector<LoadCase> &loadCases,

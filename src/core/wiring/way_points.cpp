@@ -35,6 +35,12 @@ Vec3 middleOf(const PassThrough &pass, const Plate &plate) {
     return {middle.x(), middle.y(), plate.z_mm + plate.thickness_mm / 2};
 }
 
+Vec2 sidesOf_mm(const PassThrough &pass) {
+    Aabb box;
+    for (const Vec2 &p : pass.outline_mm) box.include(Vec3(p.x(), p.y(), 0));
+    return box.empty() ? Vec2(Vec2::Zero()) : Vec2(box.size_mm().head<2>());
+}
+
 namespace {
 
 /// Lines beside an arm that a wire may be laid along, in the order in which they are tried.

@@ -16,6 +16,9 @@ const Arm *armUnder(const Build &build, const Part &part);
 /// The middle of a pass-through, half way through its plate.
 Vec3 middleOf(const PassThrough &pass, const Plate &plate);
 
+/// Length and width of the smallest upright box round a pass-through.
+Vec2 sidesOf_mm(const PassThrough &pass);
+
 class WayPoints {
 public:
     WayPoints(const Build &build, const Practice &practice, const RouteField &field)

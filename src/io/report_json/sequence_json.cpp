@@ -17,6 +17,18 @@ const char *kindName(OperationKind kind) {
     case OperationKind::tie: return "tie";
     case OperationKind::check: return "check";
     case OperationKind::own: return "own";
+    case OperationKind::takeDown: return "take-down";
+    case OperationKind::slip: return "slip";
+    case OperationKind::splice: return "splice";
+    case OperationKind::trim: return "trim";
+    case OperationKind::dryFit: return "dry-fit";
+    case OperationKind::balance: return "balance";
+    case OperationKind::measure: return "measure";
+    case OperationKind::loop: return "loop";
+    case OperationKind::lead: return "lead";
+    case OperationKind::insulate: return "insulate";
+    case OperationKind::lock: return "lock";
+    case OperationKind::change: return "change";
     }
     return "";
 }
@@ -73,10 +85,13 @@ OrderedJson stepJson(const Build &build, const Derived &derived, const AssemblyP
                       {"minutes", step.minutes},
                       {"things", step.things},
                       {"onto", step.onto},
+                      {"off", step.off},
+                      {"loadCase", step.loadCase},
                       {"joints", jointsJson(step.joints)},
                       {"base", step.base},
                       {"asOne", step.asOne},
                       {"inHand", step.inHand},
+                      {"loose", step.loose},
                       {"from", toJson(step.from)},
                       {"stuckBehind", step.stuckBehind},
                       {"undriven", step.undriven}};

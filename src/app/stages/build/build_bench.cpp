@@ -49,7 +49,7 @@ void BuildBench::showPage(Page page) {
 }
 
 void BuildBench::fit() {
-    if (Page(pages_->currentIndex()) == Page::steps) steps_->drawing().fit();
+    if (Page(pages_->currentIndex()) == Page::steps) steps_->fit();
 }
 
 bool BuildBench::reveal(const QStringList &ids, RuleId rule) {

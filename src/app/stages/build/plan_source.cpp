@@ -9,13 +9,14 @@ constexpr int kRest_ms = 150;
 }
 
 PlanSource::PlanSource(app::Document &document, QObject *parent)
-    : QObject(parent), document_(document), working_(
-                                                kRest_ms, [this] { return prepare(); },
-                                                [this](AssemblyPlan plan) {
-                                                    plan_ = std::move(plan);
-                                                    stale_ = false;
-                                                    emit changed();
-                                                }) {
+    : QObject(parent), document_(document), memory_(std::make_shared<SweepMemory>()),
+      working_(
+          kRest_ms, [this] { return prepare(); },
+          [this](AssemblyPlan plan) {
+              plan_ = std::move(plan);
+              stale_ = false;
+              emit changed();
+          }) {
     connect(&document_, &app::Document::changed, this, &PlanSource::follow);
     connect(&document_, &app::Document::loadCaseChanged, this, &PlanSource::follow);
     connect(&document_, &app::Document::opened, this, [this] {
@@ -53,8 +54,8 @@ app::Background<AssemblyPlan>::Work PlanSource::prepare() {
         emit changed();
         return {};
     }
-    return [build = of_, practice = analysis.practice, derived = analysis.derived,
-            loadCase = case_](const std::atomic<bool> &) { return planAssembly(build, practice, derived, loadCase); };
+    return [build = of_, memory = memory_, practice = analysis.practice, derived = analysis.derived, loadCase = case_](
+               const std::atomic<bool> &) { return planAssembly(build, practice, derived, loadCase, memory.get()); };
 }
 
 int PlanSource::stepOf(const std::string &id) const {

@@ -4,6 +4,7 @@
 #include "app/document/background.h"
 #include "app/document/document.h"
 #include "core/sequence/plan.h"
+#include "core/sequence/sweep_memory.h"
 
 #include <QObject>
 #include <memory>
@@ -38,6 +39,7 @@ private:
     Build of_; ///< what the plan was made of
     int case_ = -1;
     bool stale_ = true, wanted_ = false;
+    std::shared_ptr<SweepMemory> memory_; ///< a move asks only for what has to do with it
     app::Background<AssemblyPlan> working_;
 };
 

@@ -2,6 +2,7 @@
 
 #include "app/drawing/mat.h"
 #include "app/drawing/wires.h"
+#include "app/stages/build/step_sight.h"
 #include "core/build/build.h"
 #include "core/catalog/part_type.h"
 #include "core/pins/signal.h"
@@ -56,18 +57,11 @@ void StepDrawing::show(const AssemblyPlan &plan, int at) {
         return;
     }
     step_ = plan.steps[std::size_t(at)];
-    QSet<QString> later;
-    for (std::size_t i = std::size_t(at) + 1; i < plan.steps.size(); ++i)
-        for (const auto &id : plan.steps[i].things) later.insert(QString::fromStdString(id));
-    // What is not aboard is not built.
-    for (const auto &part : document_.build().parts) {
-        bool known = false;
-        for (const auto &step : plan.steps)
-            known |= std::find(step.things.begin(), step.things.end(), part.id) != step.things.end();
-        if (!known) later.insert(QString::fromStdString(part.id));
-    }
+    QSet<QString> hidden;
+    for (const auto &id : sightOf(document_.build(), plan, std::size_t(at)).hidden)
+        hidden.insert(QString::fromStdString(id));
     if (!chosenView_) scene_.setView(betterView(*step_));
-    scene_.setHidden(later);
+    scene_.setHidden(hidden);
     scene_.setExtra("step", picturesOf(*step_));
     closeUp();
     emit viewChanged();
@@ -79,7 +73,7 @@ std::vector<Picture> StepDrawing::picturesOf(const Step &step) {
     std::vector<Picture> pictures{drawing::veilPicture(theme_)};
     QRectF news;
     for (const auto &id : step.things) {
-        if (step.kind != OperationKind::fit) break;
+        if (step.kind == OperationKind::tie) break;
         Picture picture;
         picture.path = scene_.silhouetteOf(QString::fromStdString(id));
         const Part *part = findPart(build, id);

@@ -9,6 +9,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -41,6 +42,10 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
     : QWidget(parent), document_(document), theme_(theme), source_(source) {
     list_ = new StepList(document, theme, source);
     drawing_ = new StepDrawing(document, theme);
+    inSpace_ = new StepSolid(document, theme);
+    drawings_ = new QStackedWidget;
+    drawings_->addWidget(drawing_);
+    drawings_->addWidget(inSpace_);
     auto label = [&](const char *name, int pixels, bool strong) {
         auto *made = new QLabel;
         made->setObjectName(name);
@@ -59,7 +64,8 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
     checks_ = button(tr("Checks…"), "step-checks", tr("What is measured here, and what should be found"));
     plan_ = button(tr("Plan"), "step-plan", tr("Drawn from above"));
     side_ = button(tr("Side"), "step-side", tr("Drawn from the right-hand side"));
-    for (QToolButton *view : {plan_, side_}) {
+    solid_ = button(tr("Solid"), "step-solid-switch", tr("In three dimensions: drag turns it, the wheel zooms"));
+    for (QToolButton *view : {plan_, side_, solid_}) {
         view->setCheckable(true);
         view->setAutoExclusive(true);
     }
@@ -69,6 +75,10 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
     own_->setAccessibleName(tr("A step of your own"));
     addOwn_ = button(tr("Add"), "own-step-add", tr("Adds the step that is typed, after the chosen one"));
     removeOwn_ = button(tr("Remove"), "own-step-remove", tr("Takes the chosen step of your own out"));
+    ownText_ = new QLineEdit;
+    ownText_->setObjectName("own-step-text");
+    ownText_->setAccessibleName(tr("What this step of your own says"));
+    again_ = button(tr("Begin again"), "untick-all", tr("Unticks every step"));
     planOrder_ = button(tr("Plan's order"), "plan-order", tr("Drops every order that you dragged"));
 
     // A drop that a reason speaks against.
@@ -97,10 +107,12 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
     views->addWidget(title_, 1);
     views->addWidget(plan_, 0, Qt::AlignTop);
     views->addWidget(side_, 0, Qt::AlignTop);
+    views->addWidget(solid_, 0, Qt::AlignTop);
     auto *foot = new QVBoxLayout;
     foot->setContentsMargins(10, 4, 10, 8);
     foot->setSpacing(4);
     foot->addWidget(against_);
+    foot->addWidget(ownText_);
     foot->addWidget(takes_);
     foot->addWidget(why_);
     foot->addWidget(caution_);
@@ -111,13 +123,14 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
     acts->addWidget(addOwn_);
     acts->addWidget(removeOwn_);
     acts->addWidget(planOrder_);
+    acts->addWidget(again_);
     foot->addLayout(acts);
     auto *right = new QWidget;
     auto *column = new QVBoxLayout(right);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addLayout(views);
-    column->addWidget(drawing_, 1);
+    column->addWidget(drawings_, 1);
     column->addLayout(foot);
     auto *left = new QWidget;
     auto *strip = new QVBoxLayout(left);
@@ -160,10 +173,17 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
         const auto &steps = source_.plan().steps;
         if (const int at = list_->step(); at >= 0) emit checksWanted(steps[std::size_t(at)].gate);
     });
-    connect(plan_, &QToolButton::clicked, this, [this] { drawing_->setView(drawing::View::plan); });
-    connect(side_, &QToolButton::clicked, this, [this] { drawing_->setView(drawing::View::side); });
-    connect(drawing_, &StepDrawing::viewChanged, this,
-            [this] { (drawing_->view() == drawing::View::plan ? plan_ : side_)->setChecked(true); });
+    const auto flat = [this](drawing::View view) {
+        drawings_->setCurrentWidget(drawing_);
+        drawing_->setView(view);
+    };
+    connect(plan_, &QToolButton::clicked, this, [flat] { flat(drawing::View::plan); });
+    connect(side_, &QToolButton::clicked, this, [flat] { flat(drawing::View::side); });
+    connect(solid_, &QToolButton::clicked, this, [this] { drawings_->setCurrentWidget(inSpace_); });
+    connect(drawing_, &StepDrawing::viewChanged, this, [this] {
+        if (drawings_->currentWidget() == drawing_)
+            (drawing_->view() == drawing::View::plan ? plan_ : side_)->setChecked(true);
+    });
     const auto add = [this] {
         const int at = list_->step();
         const auto &steps = source_.plan().steps;
@@ -179,6 +199,17 @@ StepsPage::StepsPage(app::Document &document, const theme::Theme &theme, PlanSou
             document_.edit(tr("Remove a step"),
                            removeOwnStep(document_.build(), source_.plan().steps[std::size_t(at)].id));
     });
+    connect(ownText_, &QLineEdit::editingFinished, this, [this] {
+        const int at = list_->step();
+        const auto &steps = source_.plan().steps;
+        const OwnStep *own =
+            at >= 0 && at < int(steps.size()) ? byId(document_.build().ownSteps, steps[std::size_t(at)].id) : nullptr;
+        const std::string text = ownText_->text().trimmed().toStdString();
+        if (own && text != own->text)
+            document_.edit(tr("Change a step"), changeOwnStep(document_.build(), own->id, text));
+    });
+    connect(again_, &QToolButton::clicked, this,
+            [this] { document_.edit(tr("Untick every step"), untickAll(document_.build())); });
     connect(planOrder_, &QToolButton::clicked, this,
             [this] { document_.edit(tr("Plan's order"), dropOwnOrder(document_.build())); });
     connect(anyway, &QToolButton::clicked, this, [this] {
@@ -221,16 +252,21 @@ void StepsPage::show(int at) {
     if (source_.isStale() && !plan.steps.empty()) progress += tr(" · working it out anew…");
     progress_->setText(progress);
     const bool there = at >= 0 && at < int(plan.steps.size());
-    for (QToolButton *part : {tick_, plan_, side_}) part->setEnabled(there);
+    for (QToolButton *part : {tick_, plan_, side_, solid_}) part->setEnabled(there);
     planOrder_->setVisible(!build.ownOrder.empty());
+    again_->setVisible(!build.stepsDone.empty());
     drawing_->show(plan, there ? at : -1);
+    inSpace_->show(plan, there ? at : -1);
+    const OwnStep *own = there ? byId(build.ownSteps, plan.steps[std::size_t(at)].id) : nullptr;
+    ownText_->setVisible(own != nullptr);
+    removeOwn_->setVisible(own != nullptr);
+    if (own && !ownText_->hasFocus()) ownText_->setText(QString::fromStdString(own->text));
     if (!there) {
         say(*title_, {});
         say(*takes_, {});
         say(*why_, {});
         say(*caution_, {});
         checks_->hide();
-        removeOwn_->hide();
         return;
     }
     const Step &step = plan.steps[std::size_t(at)];
@@ -249,14 +285,25 @@ void StepsPage::show(int at) {
     say(*why_, why.isEmpty() ? QString() : tr("Here %1").arg(why.join(QStringLiteral("; "))));
     say(*caution_, words(wordCaution(build, step)));
     checks_->setVisible(step.kind == OperationKind::check);
-    removeOwn_->setVisible(byId(build.ownSteps, step.id) != nullptr);
     tick_->setText(stateOf(build, step) == StepState::done ? tr("Not done") : tr("Done"));
+}
+
+void StepsPage::fit() {
+    if (drawings_->currentWidget() == drawing_)
+        drawing_->fit();
+    else
+        inSpace_->fit();
 }
 
 void StepsPage::tick(int at) {
     const auto &steps = source_.plan().steps;
     if (at < 0 || at >= int(steps.size())) return;
     const Step step = steps[std::size_t(at)];
+    if (step.kind == OperationKind::takeDown) {
+        // What came off is not done any more, and with that there is nothing left to take down.
+        document_.edit(tr("Taken down"), untickSteps(document_.build(), step.off));
+        return;
+    }
     if (stateOf(document_.build(), step) == StepState::done) {
         std::vector<std::string> ids;
         for (const auto &does : step.does) ids.push_back(does.step);

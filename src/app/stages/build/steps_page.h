@@ -3,11 +3,13 @@
 
 #include "app/stages/build/step_drawing.h"
 #include "app/stages/build/step_list.h"
+#include "app/stages/build/step_solid.h"
 
 #include <QWidget>
 
 class QLabel;
 class QLineEdit;
+class QStackedWidget;
 class QToolButton;
 
 namespace waxis::assembly {
@@ -20,6 +22,8 @@ public:
 
     StepList &steps() { return *list_; }
     StepDrawing &drawing() { return *drawing_; }
+    StepSolid &inSpace() { return *inSpace_; }
+    void fit();
     void choose(int step) { list_->choose(step); }
 
 signals:
@@ -40,10 +44,12 @@ private:
     PlanSource &source_;
     StepList *list_ = nullptr;
     StepDrawing *drawing_ = nullptr;
+    StepSolid *inSpace_ = nullptr;
+    QStackedWidget *drawings_ = nullptr;
     QLabel *title_ = nullptr, *takes_ = nullptr, *why_ = nullptr, *caution_ = nullptr, *progress_ = nullptr;
     QToolButton *tick_ = nullptr, *checks_ = nullptr, *plan_ = nullptr, *side_ = nullptr, *addOwn_ = nullptr,
-                *removeOwn_ = nullptr, *planOrder_ = nullptr;
-    QLineEdit *own_ = nullptr;
+                *removeOwn_ = nullptr, *planOrder_ = nullptr, *solid_ = nullptr, *again_ = nullptr;
+    QLineEdit *own_ = nullptr, *ownText_ = nullptr;
     QWidget *against_ = nullptr;
     QLabel *reason_ = nullptr;
     QLineEdit *note_ = nullptr;
