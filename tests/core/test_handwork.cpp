@@ -390,6 +390,26 @@ private slots:
         QCOMPARE(wordStep(build, planned.step("check:flight.bare")).text(),
                  std::string("Weigh, balance and hover: bare"));
     }
+    void payloadThatHasToGoInEarlierIsTakenOffForTheBareFlight() {
+        // The lid covers the camera's joint: no flight without it on the way.
+        Build build = onABase();
+        const auto pads = portAt("pads", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"});
+        addBoardOn(build, "camera", {0, 0, 4}, "base", {pads}, FasteningMethod::screws);
+        addBoardOn(build, "fc", {30, 0, 4}, "base", {pads}, FasteningMethod::screws);
+        addShape(build, "lid", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 30}, {"base"});
+        build.parts[1].optional = true;
+        build.wires = {wireBetween("w", {"camera", "pads"}, {"fc", "pads"}, {{"5V", "5V"}, {"GND", "GND"}})};
+        build.loadCases = {flight("all", {"camera"}), flight("bare", {})};
+        const Planned planned(build);
+        QVERIFY(isInThisOrder(planned, {"fit:camera", "solder:camera.pads", "fit:lid", "check:end", "check:flight",
+                                        "change:bare", "check:flight.bare"}));
+        QCOMPARE(planned.step("change:bare").off, std::vector<std::string>{"camera"});
+        // With the lid gone it is fitted when the bare craft has flown; its wire lies ready.
+        build.parts.pop_back();
+        const Planned open(build);
+        QVERIFY(isInThisOrder(open, {"solder:fc.pads", "check:end", "check:flight.bare", "fit:camera",
+                                     "solder:camera.pads", "check:flight"}));
+    }
     void whatFliesWithSomethingElseIsAChange() {
         Build build = onABase();
         addBoardOn(build, "small", {0, 0, 4}, "base", {});

@@ -6,6 +6,7 @@
 #include "core/wiring/wire_report.h"
 
 #include <algorithm>
+#include <iterator>
 #include <map>
 #include <set>
 
@@ -14,6 +15,34 @@ namespace waxis {
 namespace {
 
 constexpr double kCheckMinutes = 8, kRailMinutes = 2, kChangeMinutes = 2; // common practice, no source
+
+/// Whether an operation is only there for what does not fly in a load case.
+bool isOnlyWithout(const OperationBook &book, const Operation &op, const LoadCase &flown) {
+    // All leads are cut, and all rims pressed in, in one go.
+    if (op.kind == OperationKind::prepare || op.kind == OperationKind::slip || op.kind == OperationKind::splice)
+        return false;
+    auto without = [&](const std::string &id) {
+        const Part *part = findPart(book.build, id);
+        return part && !isAboard(*part, flown);
+    };
+    if (op.kind == OperationKind::fit) return std::any_of(op.things.begin(), op.things.end(), without);
+    // The wires lie ready in the craft: only what is joined at the part itself waits for it.
+    return !op.joints.empty() && std::all_of(op.joints.begin(), op.joints.end(), [&](const JointEnd &joint) {
+        if (!joint.part.empty()) return without(joint.part);
+        const Wire *wire = findWire(book.build, joint.wire);
+        return wire && without(wire->from.part) && without(wire->to.part);
+    });
+}
+
+/// The last flight that is made without what an operation is about; none: it is aboard from the first.
+std::optional<std::size_t> flightWithout(const OperationBook &book, const std::vector<std::size_t> &flown,
+                                         std::size_t op) {
+    const auto &cases = *book.derived.loadCases;
+    std::optional<std::size_t> last;
+    for (std::size_t f = 0; f + 1 < flown.size() && f < book.flights.onTheWay.size(); ++f)
+        if (isOnlyWithout(book, book.operations[op], cases[std::size_t(book.flights.onTheWay[f])])) last = flown[f];
+    return last;
+}
 
 class Gates {
 public:
@@ -29,27 +58,30 @@ public:
             book_.before(measured, end, BeforeReason::process, "check:rails", "check:end");
         }
         addFlights();
+        // First of all, so that what has to be there before the checks is not put off until after a flight.
+        book_.before(train, end, BeforeReason::process, "check:train", "check:end");
+        book_.before(end, flown_.front(), BeforeReason::process, "check:end", "check:flight");
         orderTrain(train);
         antennasFirst();
         const std::size_t first = flown_.front(), last = flown_.back();
+        std::vector<std::optional<std::size_t>> later(count_);
         for (std::size_t i = 0; i < count_; ++i) {
-            const Operation op = book_.operations[i];
+            const Operation &op = book_.operations[i];
+            later[i] = op.id == kTiePayload ? std::optional(first) : flightWithout(book_, flown_, i);
             const std::string what = book_.subjectOf(i);
-            const bool afterwards = op.id == kTieMotors || op.atTheEnd; // motors turn the right way, no propeller is on
-            const auto later = afterwards             ? std::nullopt
-                               : op.id == kTiePayload ? std::optional(first)
-                                                      : flightBefore(op);
-            if (later && book_.before(*later, i, BeforeReason::process, "check:flight", what)) {
-                book_.before(i, last, BeforeReason::process, what, "check:flight");
-            } else if (afterwards) {
+            if (op.id == kTieMotors || op.atTheEnd) { // motors turn the right way, no propeller is on
                 book_.before(end, i, BeforeReason::process, "check:end", what);
                 book_.before(i, first, BeforeReason::process, what, "check:flight");
-            } else {
+            } else if (!later[i]) {
                 book_.before(i, end, BeforeReason::process, what, "check:end");
             }
         }
-        book_.before(train, end, BeforeReason::process, "check:train", "check:end");
-        book_.before(end, first, BeforeReason::process, "check:end", "check:flight");
+        for (std::size_t i = 0; i < count_; ++i) {
+            const std::string what = book_.subjectOf(i);
+            if (!later[i]) continue;
+            book_.before(*later[i], i, BeforeReason::process, "check:flight", what);
+            book_.before(i, last, BeforeReason::process, what, "check:flight");
+        }
     }
 
 private:
@@ -135,34 +167,6 @@ private:
             from = c;
         }
     }
-    /// The last flight that is made without what the operation is about; none: it is aboard from the first.
-    std::optional<std::size_t> flightBefore(const Operation &op) const {
-        std::vector<std::string> about = op.kind == OperationKind::fit ? op.things : std::vector<std::string>{};
-        for (const auto &joint : op.joints)
-            if (const Wire *wire = findWire(build_, joint.wire)) {
-                about.push_back(wire->from.part);
-                about.push_back(wire->to.part);
-            }
-        std::optional<std::size_t> last;
-        for (std::size_t f = 0; f + 1 < flown_.size() && f < book_.flights.onTheWay.size(); ++f) {
-            const LoadCase &flown = loadCases_[std::size_t(book_.flights.onTheWay[f])];
-            auto without = [&](const std::string &id) {
-                const Part *part = findPart(build_, id);
-                return part && !isAboard(*part, flown);
-            };
-            // A port with other wires is soldered for all of them at once.
-            const bool whole =
-                op.kind == OperationKind::solder
-                    ? std::all_of(op.joints.begin(), op.joints.end(),
-                                  [&](const JointEnd &joint) {
-                                      const Wire *wire = findWire(build_, joint.wire);
-                                      return wire && (without(wire->from.part) || without(wire->to.part));
-                                  })
-                    : std::any_of(about.begin(), about.end(), without);
-            if (whole) last = flown_[f];
-        }
-        return last;
-    }
     /// A sender has its antennas, from end to end, before it can be powered.
     void antennasFirst() {
         auto sends = [&](const std::string &part) {
@@ -224,6 +228,28 @@ private:
 };
 
 } // namespace
+
+void settleFlights(OperationBook &book) {
+    auto &way = book.flights.onTheWay;
+    const auto &cases = *book.derived.loadCases;
+    auto isOnTheWay = [&](int c) {
+        if (c == book.loadCase) return true;
+        std::vector<bool> payload;
+        for (const auto &op : book.operations) payload.push_back(isOnlyWithout(book, op, cases[std::size_t(c)]));
+        for (std::size_t i = 0; i < payload.size(); ++i) {
+            if (!payload[i]) continue;
+            const auto after = book.keeper.allAfter(i);
+            for (std::size_t k = 0; k < payload.size(); ++k)
+                if (after[k] && !payload[k]) return false;
+        }
+        return true;
+    };
+    const auto after = std::stable_partition(way.begin(), way.end(), isOnTheWay);
+    // What takes least off first.
+    book.flights.changed.insert(book.flights.changed.begin(), std::make_reverse_iterator(way.end()),
+                                std::make_reverse_iterator(after));
+    way.erase(after, way.end());
+}
 
 void addGates(OperationBook &book) { Gates(book).make(); }
 

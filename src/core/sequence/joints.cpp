@@ -136,7 +136,8 @@ private:
         op.inwards_mm = soldering ? inwards_mm(*typeOf(build_, *part), *port) : 0;
         // What is stuck down is soldered before, in the hand.
         op.inHand = !reach.after || (soldering && isStuckDown(part->fastening.method));
-        if (op.inHand) op.sort = fmt::format("{} {} in the hand", int(kind), part->type); // like parts in one go
+        // Like parts in one go, where the next one is not under another board.
+        if (op.inHand || op.place == "arms") op.sort = fmt::format("{} {} {}", int(kind), part->type, op.inHand);
         op.side = op.inHand ? 0 : sideFor(reach.from);
         const std::size_t own = book_.opOf[std::size_t(thing)], at = book_.add(std::move(op));
         if (book_.operations[at].inHand) {
@@ -167,7 +168,7 @@ private:
         op.side = soldered.side;
         op.place = soldered.place;
         op.inHand = soldered.inHand;
-        op.sort = "insulate " + part;
+        op.sort = "insulate " + soldered.sort;
         const std::size_t at = book_.add(std::move(op));
         book_.before(joint, at, BeforeReason::joint, part, part);
         if (soldered.inHand) {

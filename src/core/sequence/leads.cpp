@@ -1,4 +1,4 @@
-// Leads before they are joined: cut, spliced, sleeved, led through their holes; and tied down when they are.
+// Leads before they are joined: cut, spliced, sleeved, led through their holes.
 #include "core/base/by_id.h"
 #include "core/links/mating.h"
 #include "core/sequence/operation_book.h"
@@ -14,7 +14,7 @@ namespace waxis {
 namespace {
 
 // Common practice, no source.
-constexpr double kLeadMinutes = 0.8, kSlipMinutes = 0.3, kSpliceMinutes = 3, kThreadMinutes = 0.3, kTieMinutes = 0.4,
+constexpr double kLeadMinutes = 0.8, kSlipMinutes = 0.3, kSpliceMinutes = 3, kThreadMinutes = 0.3,
                  kFingerAcross_mm = 12, kFingerLength_mm = 40, kOffTheHole_mm = 2;
 
 class Leads {
@@ -35,7 +35,6 @@ public:
             tooBigForItsHole(w);
         }
         prepare();
-        tie();
     }
 
 private:
@@ -164,45 +163,6 @@ private:
             if (const auto led = book_.find("lead:" + wire)) book_.before(first, *led, BeforeReason::joint, wire, wire);
         }
     }
-    /// Motors' leads are tied when they turn the right way, payload's when it is aboard, all others before the checks.
-    enum class Tied { wires, motors, payload };
-    std::optional<Tied> tiedOf(const std::string &tie) const {
-        std::vector<std::size_t> held;
-        for (std::size_t w = 0; w < book_.derived.routes->size() && w < build_.wires.size(); ++w)
-            for (const auto &support : (*book_.derived.routes)[w].supports)
-                if (support.kind == SupportKind::tie && support.id == tie && isJoined(book_, build_.wires[w]))
-                    held.push_back(w);
-        if (held.empty()) return std::nullopt;
-        const auto all = [&](auto is) { return std::all_of(held.begin(), held.end(), is); };
-        if (all([&](std::size_t w) { return book_.derived.wiring->wires[w].role == WireRole::phase; }))
-            return Tied::motors;
-        return all([&](std::size_t w) { return isPayload(build_.wires[w]); }) ? Tied::payload : Tied::wires;
-    }
-    bool isPayload(const Wire &wire) const {
-        return book_.comesAfterAFlight(wire.from.part) || book_.comesAfterAFlight(wire.to.part);
-    }
-    void tie() {
-        std::map<Tied, std::vector<std::string>> ties;
-        for (const auto &tie : build_.ties)
-            if (const auto tied = tiedOf(tie.id)) ties[*tied].push_back(tie.id);
-        for (const auto &[tied, ids] : ties) {
-            Operation op;
-            op.id = tied == Tied::motors ? kTieMotors : tied == Tied::payload ? kTiePayload : "tie:wires";
-            op.kind = OperationKind::tie;
-            op.tool = Tool::ties;
-            op.things = ids;
-            op.minutes = kTieMinutes * double(ids.size());
-            op.place = tied == Tied::motors ? "arms" : "frame";
-            const std::size_t at = book_.add(std::move(op));
-            if (tied == Tied::motors) continue;
-            for (std::size_t i = 0; i < at; ++i)
-                for (const auto &joint : book_.operations[i].joints)
-                    if (const Wire *wire = joint.part.empty() ? nullptr : findWire(build_, joint.wire);
-                        wire && isPayload(*wire) == (tied == Tied::payload))
-                        book_.before(i, at, BeforeReason::process, joint.part, joint.part);
-        }
-    }
-
     OperationBook &book_;
     const Build &build_;
     std::map<std::string, std::vector<std::size_t>> jointsOf_; ///< by wire
@@ -219,7 +179,8 @@ void addLeadsAfterTheirParts(OperationBook &book) {
         if (book.operations[i].kind != OperationKind::lead) continue;
         const Wire *wire = findWire(book.build, book.operations[i].joints.front().wire);
         for (const auto *end : {&wire->from, &wire->to})
-            if (const auto fit = book.fitOf(end->part)) book.before(*fit, i, BeforeReason::joint, end->part, wire->id);
+            if (const auto fit = book.fitOf(end->part); fit && !book.comesAfterAFlight(end->part))
+                book.before(*fit, i, BeforeReason::joint, end->part, wire->id);
     }
 }
 

@@ -65,12 +65,16 @@ int sideFor(const Vec3 &from);
 void addFits(OperationBook &book);
 /// What is soldered, plugged and insulated.
 void addJoints(OperationBook &book);
-/// Leads cut, spliced, sleeved, led through their holes and tied down.
+/// Leads cut, spliced, sleeved and led through their holes.
 void addLeads(OperationBook &book);
 /// Joints before what their heat would harm, where that can wait.
 void addHeat(OperationBook &book);
 /// Where nothing speaks against it a part sits before its wire is led away from it.
 void addLeadsAfterTheirParts(OperationBook &book);
+/// Flights with less aboard are made on the way only where what they fly without can go in after all that they fly
+/// with; else it is taken off for them afterwards.
+void settleFlights(OperationBook &book);
+void addTies(OperationBook &book);
 /// Handwork beside: tried dry, trimmed, measured, looped, tightened.
 void addHandwork(OperationBook &book);
 /// Checks, flights and changes of load case.

@@ -39,6 +39,8 @@ OperationGraph operationsOf(const Build &build, const Practice &practice, const 
     addLeads(book);
     addHeat(book);
     addLeadsAfterTheirParts(book);
+    settleFlights(book);
+    addTies(book);
     addHandwork(book);
     addGates(book);
     for (auto &op : book.operations) stamp(build, op); // what was built otherwise is told by it

@@ -31,6 +31,21 @@ bool OrderKeeper::isBefore(std::size_t first, std::size_t second) const {
     return false;
 }
 
+std::vector<bool> OrderKeeper::allAfter(std::size_t first) const {
+    std::vector<bool> seen(after_.size(), false);
+    std::vector<std::size_t> open{first};
+    while (!open.empty()) {
+        const std::size_t at = open.back();
+        open.pop_back();
+        for (const std::size_t next : after_[at])
+            if (!seen[next]) {
+                seen[next] = true;
+                open.push_back(next);
+            }
+    }
+    return seen;
+}
+
 void OrderKeeper::drop(std::size_t first, std::size_t second) {
     edges_.erase({first, second});
     after_[first].erase(second);

@@ -21,6 +21,8 @@ public:
     bool add(const OperationOrder &order);
     /// Whether one comes before the other, over whatever lies between.
     bool isBefore(std::size_t first, std::size_t second) const;
+    /// By operation: whether it comes after the first, over whatever lies between.
+    std::vector<bool> allAfter(std::size_t first) const;
     bool isDirect(std::size_t first, std::size_t second) const { return edges_.contains({first, second}); }
     /// Takes a direct edge out.
     void drop(std::size_t first, std::size_t second);

@@ -28,9 +28,9 @@ std::vector<std::size_t> schedule(const OperationGraph &graph, const Preferences
                           op.atTheEnd,
                           op.side != 0 && op.side != side,
                           !(go && op.place == last->place),
+                          !(go && op.sort == last->sort && !op.sort.empty()),
                           op.kind == OperationKind::fit, // what is there is joined before more covers it
                           op.kind == OperationKind::lock,
-                          !(go && op.sort == last->sort && !op.sort.empty()),
                           !(go && op.tool == last->tool),
                           rankOf(op),
                           -op.inwards_mm, // farther joints before the nearer ones get in the iron's way
