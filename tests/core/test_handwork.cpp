@@ -5,6 +5,7 @@
 #include "core/rules/sequence_cures.h"
 #include "core/sequence/checks.h"
 #include "core/sequence/flights.h"
+#include "core/studies/cures.h"
 #include "core/wiring/routing.h"
 #include "support/puzzles.h"
 #include "support/stacks.h"
@@ -554,6 +555,21 @@ private slots:
             }
         }
         QVERIFY2(offered > 0 && open > 0, qPrintable(QString("%1 of %2").arg(open).arg(offered)));
+        // Of them the window offers those alone that open it.
+        CureTester tester(build);
+        for (const auto &finding : analysis.findings) {
+            if (finding.rule != rule || finding.severity == Severity::pass) continue;
+            const auto cures = tester.curesOf(finding);
+            QVERIFY(!cures.empty() && int(cures.size()) <= open);
+            for (const auto &cure : cures) QVERIFY(Planned(cure.after).remarks(kind).empty());
+        }
+    }
+    void antennasAreNotTurnedForTheirPlugs() {
+        Build build = onABase();
+        addBoardOn(build, "board", {0, 0, 4}, "base", {});
+        QCOMPARE(turnedOnItsPlace(build, "board").size(), std::size_t(3));
+        build.types.edit([](TypeTable &types) { typeIn(types, "board").kind = PartKind::antenna; });
+        QVERIFY(turnedOnItsPlace(build, "board").empty() && onTheOtherSide(build, "board").empty());
     }
     void postsInTheWayAreOfferedShorter() {
         Build build = plateForStacks(25);

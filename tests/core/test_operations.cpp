@@ -241,6 +241,10 @@ private slots:
         const Planned turned(*wantOrder(build, {{"fit:" + second, "fit:" + first, ""}}));
         QVERIFY(turned.at("fit:" + second) < turned.at("fit:" + first));
         QVERIFY(turned.remarks(RemarkKind::byHand).empty());
+        const auto wanted = wordWhyHere(build, turned.plan, std::size_t(turned.at("fit:" + second)));
+        QVERIFY(std::any_of(wanted.begin(), wanted.end(), [&](const Sentence &line) {
+            return line.text() == "before " + first + ", as you want it";
+        }));
         QVERIFY(wordWhyNotBefore(build, plain.plan, std::size_t(plain.at("fit:" + second)),
                                  std::size_t(plain.at("fit:" + first)))
                     .pattern.empty());
@@ -339,6 +343,7 @@ private slots:
         QCOMPARE(deep->depth, 1);
         QCOMPARE(deep->off.front().things, (std::vector<std::string>{"lid", "rider"}));
         QCOMPARE(deep->off.front().undo.size(), std::size_t(1)); // the lead between the two
+        QVERIFY(deep->off.back().undo.empty());                  // it hangs on one of them already
         QCOMPARE(deep->off.back().things.front(), std::string("board"));
         QVERIFY(!serviceOf(build, walled.practice, walled.derived, 0, "nobody"));
     }

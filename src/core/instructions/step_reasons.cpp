@@ -1,3 +1,4 @@
+#include "core/base/by_id.h"
 #include "core/instructions/step_names.h"
 #include "core/instructions/step_words.h"
 #include "core/rules/name_list.h"
@@ -60,7 +61,9 @@ Sentence wordWhyNotBefore(const Build &build, const AssemblyPlan &plan, std::siz
     const std::vector<std::string> words{stepName(build, plan, before, first.thing),
                                          stepName(build, plan, at, first.other)};
     switch (first.reason) {
-    case BeforeReason::rests: return {"{1} rests on {0}", words};
+    case BeforeReason::rests:
+        if (byId(build.frame->screws, first.other)) return {"{1} go through {0}", words};
+        return {"{1} rests on {0}", words};
     case BeforeReason::inTheWay: return {"{1} would stand in the way of {0}", words};
     case BeforeReason::tool: return {"{1} would stand where driver, iron or fingers go for {0}", words};
     case BeforeReason::joint: return {"{1} is joined to {0}", words};

@@ -35,6 +35,25 @@ std::string memberKind(const Build &build, const Step &step) {
     return alike ? first->thread + " screw" : std::string();
 }
 
+/// Of what is put together in the hand: what carries, with how many posts and screws, and what else.
+std::string assemblyName(const Build &build, const Step &step) {
+    std::size_t posts = 0, screws = 0;
+    std::vector<std::string> with;
+    for (std::size_t i = 1; i < step.things.size(); ++i) {
+        const std::string &id = step.things[i];
+        if (byId(build.frame->standoffs, id))
+            ++posts;
+        else if (byId(build.frame->screws, id))
+            ++screws;
+        else
+            with.push_back(nameWithin(build, id));
+    }
+    if (posts > 0) with.push_back(fmt::format("{} x standoff", posts));
+    if (screws > 0) with.push_back(fmt::format("{} x screw", screws));
+    const std::string head = displayName(build, step.things.front());
+    return with.empty() ? head : fmt::format("{} with {}", head, listWords(with));
+}
+
 Sentence wordFit(const Build &build, const Step &step) {
     constexpr std::size_t kNamed = 2;
     const Part *part = findPart(build, step.things.front());
@@ -43,6 +62,7 @@ Sentence wordFit(const Build &build, const Step &step) {
     if (!step.asOne && step.things.size() > kNamed)
         if (const std::string kind = type ? type->name : memberKind(build, step); !kind.empty())
             what = fmt::format("{} x {}", step.things.size(), kind);
+    if (step.asOne) what = assemblyName(build, step);
     if (step.base) return {"Begin with {0}", {listNames(build, step.things)}};
     const std::vector<std::string> words{what, listNames(build, step.onto), std::string(wayWord(step.from)),
                                          listNames(build, step.stuckBehind)};

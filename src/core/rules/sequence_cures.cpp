@@ -2,10 +2,35 @@
 
 #include "core/base/by_id.h"
 #include "core/build/chain.h"
+#include "core/catalog/part_type.h"
 
 #include <algorithm>
 
 namespace waxis {
+
+namespace {
+
+/// What looks, shines or radiates some way, or is held by its shape, is not turned for a plug.
+bool mayBeTurned(const Build &build, const Part &part) {
+    const PartType *type = typeOf(build, part);
+    if (!type || part.pinned) return false;
+    switch (type->kind) {
+    case PartKind::antenna:
+    case PartKind::gps:
+    case PartKind::flightCamera:
+    case PartKind::payloadCamera:
+    case PartKind::gimbal:
+    case PartKind::lamp:
+    case PartKind::motor:
+    case PartKind::propeller:
+    case PartKind::fastener:
+    case PartKind::mount:
+    case PartKind::strap: return false;
+    default: return true;
+    }
+}
+
+} // namespace
 
 std::vector<Fix> fromTheOtherFace(const Build &build, const std::string &id) {
     const FrameScrew *screw = byId(build.frame->screws, id);
@@ -17,7 +42,7 @@ std::vector<Fix> fromTheOtherFace(const Build &build, const std::string &id) {
 
 std::vector<Fix> turnedOnItsPlace(const Build &build, const std::string &id) {
     const Part *part = findPart(build, id);
-    if (!part || part->pinned) return {};
+    if (!part || !mayBeTurned(build, *part)) return {};
     const Vec3 upright = framePose(build, *part).rotation * Vec3::UnitZ();
     std::vector<Fix> fixes;
     for (const double angle_deg : {180.0, 90.0, -90.0}) fixes.emplace_back(id, PartTurn{upright, angle_deg});
@@ -26,7 +51,7 @@ std::vector<Fix> turnedOnItsPlace(const Build &build, const std::string &id) {
 
 std::vector<Fix> onTheOtherSide(const Build &build, const std::string &id) {
     const Part *part = findPart(build, id);
-    if (!part || part->pinned || stackPlaceOf(build, *part)) return {};
+    if (!part || !mayBeTurned(build, *part) || stackPlaceOf(build, *part)) return {};
     for (const auto &onto : part->fastening.onto)
         if (const Plate *plate = byId(build.frame->plates, onto)) {
             const double middle_mm = plate->z_mm + plate->thickness_mm / 2;

@@ -10,7 +10,8 @@ namespace waxis {
 
 /// The frame's screw put in from the other face of what it holds; nothing for what is no such screw.
 std::vector<Fix> fromTheOtherFace(const Build &build, const std::string &screw);
-/// The part turned by quarters about its own upright: its ports come out elsewhere.
+/// The part turned by quarters about its own upright: its ports come out elsewhere. Nothing for what has to face some
+/// way: antennas, cameras, GPS, lamps.
 std::vector<Fix> turnedOnItsPlace(const Build &build, const std::string &part);
 /// The part upside down on the other face of the plate that carries it; nothing for what rests on no plate, or is a
 /// layer of a stack.

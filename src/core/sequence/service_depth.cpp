@@ -32,6 +32,7 @@ public:
         ServiceWay way;
         way.part = things_[std::size_t(thing)].id;
         std::set<int> left = *heads, gone;
+        std::set<std::string> undone;
         while (!left.empty()) {
             // What another one took along is off already.
             std::erase_if(left, [&](int head) { return gone.contains(head); });
@@ -46,7 +47,7 @@ public:
                     off.things.push_back(things_[std::size_t(member)].id);
                     gone.insert(member);
                 }
-            undo(off);
+            undo(off, undone);
             left.erase(next->first);
             if (!off.fastener && next->first != thing) ++way.depth;
             way.off.push_back(std::move(off));
@@ -150,13 +151,15 @@ private:
         }
         return std::nullopt;
     }
-    void undo(TakenOff &off) const {
+    /// What joins it to what stays; once undone a wire hangs on one side and is no matter any more.
+    void undo(TakenOff &off, std::set<std::string> &undone) const {
         auto has = [&](const std::string &id) {
             return std::find(off.things.begin(), off.things.end(), id) != off.things.end();
         };
         for (const auto &wire : build_.wires) {
             if (has(wire.from.part) == has(wire.to.part)) continue;
-            if (graph_.find(wire.from.part) < 0 || graph_.find(wire.to.part) < 0) continue;
+            if (graph_.find(wire.from.part) < 0 || graph_.find(wire.to.part) < 0 || !undone.insert(wire.id).second)
+                continue;
             const Port *from = portOf(build_, wire.from), *to = portOf(build_, wire.to);
             const bool atFrom = from && from->kind != PortKind::pads && !(to && to->kind != PortKind::pads);
             const WireEnd &end = atFrom ? wire.from : wire.to;

@@ -61,7 +61,7 @@ void ownSteps(OperationBook &book) {
     }
     for (const auto &own : book.build.ownSteps)
         if (const auto after = book.find(own.after))
-            book.before(*after, *book.find(own.id), BeforeReason::own, own.after, own.id);
+            book.before(*after, *book.find(own.id), BeforeReason::own, book.subjectOf(*after), own.id);
 }
 
 /// Against a reason only with a note, and then that reason alone gives way.
@@ -69,11 +69,12 @@ void ownOrder(OperationBook &book) {
     for (const auto &wish : book.build.ownOrder) {
         const auto first = book.find(wish.step), second = book.find(wish.before);
         if (!first || !second) continue;
-        if (book.before(*first, *second, BeforeReason::own, wish.step, wish.before) || wish.note.empty()) continue;
+        const std::string thing = book.subjectOf(*first), other = book.subjectOf(*second);
+        if (book.before(*first, *second, BeforeReason::own, thing, other) || wish.note.empty()) continue;
         if (!book.keeper.isDirect(*second, *first)) continue;
         book.keeper.drop(*second, *first);
-        if (book.before(*first, *second, BeforeReason::own, wish.step, wish.before))
-            book.remark(RemarkKind::byHand, {book.subjectOf(*first), book.subjectOf(*second)}, 0, wish.note);
+        if (book.before(*first, *second, BeforeReason::own, thing, other))
+            book.remark(RemarkKind::byHand, {thing, other}, 0, wish.note);
     }
 }
 

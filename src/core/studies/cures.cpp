@@ -3,6 +3,9 @@
 #include "core/edits/stack_change.h"
 #include "core/remedies/stack_changes.h"
 #include "core/rules/rule.h"
+#include "core/scene/scene.h"
+#include "core/sequence/plan.h"
+#include "core/sequence/sweep_memory.h"
 
 #include <algorithm>
 #include <cmath>
@@ -32,9 +35,36 @@ Standing standingOf(const Analysis &analysis) {
 
 } // namespace
 
+/// What the order of building has to say, by kind.
+static std::map<RemarkKind, int> remarksOf(const Build &build, const Analysis &analysis, SweepMemory &memory) {
+    std::map<RemarkKind, int> remarks;
+    if (!analysis.derived.scene.world) return remarks;
+    const int built = fullestCase(build, *analysis.derived.loadCases);
+    for (const auto &remark : planAssembly(build, analysis.practice, analysis.derived, built, &memory).remarks)
+        ++remarks[remark.kind];
+    return remarks;
+}
+
+/// Which remarks a rule speaks of; none: it is no rule of the order of building.
+static std::optional<RemarkKind> remarkKindOf(RuleId rule) {
+    switch (rule) {
+    case RuleId::seqStuck: return RemarkKind::stuck;
+    case RuleId::seqDriver: return RemarkKind::undriven;
+    case RuleId::seqCovered: return RemarkKind::covered;
+    case RuleId::seqHole: return RemarkKind::hole;
+    case RuleId::seqHeat: return RemarkKind::heat;
+    case RuleId::seqService: return RemarkKind::service;
+    case RuleId::seqDryFit: return RemarkKind::dryFit;
+    case RuleId::seqByHand: return RemarkKind::byHand;
+    default: return std::nullopt;
+    }
+}
+
 struct CureTester::State {
     Build build;
     Analyser analyser;
+    SweepMemory memory;
+    std::optional<std::map<RemarkKind, int>> remarks; ///< of the build itself, once they are asked for
     Practice practice; ///< in force
     Standing before;
     std::function<bool()> stopped;
@@ -53,11 +83,19 @@ CureTester::~CureTester() = default;
 
 std::optional<int> CureTester::outcomeOf(const Build &after, const Finding &finding) {
     if (after == state_->build) return std::nullopt;
+    if (const auto kind = remarkKindOf(finding.rule)) {
+        if (!state_->remarks)
+            state_->remarks = remarksOf(state_->build, state_->analyser.update(state_->build), state_->memory);
+        auto then = remarksOf(after, state_->analyser.update(after), state_->memory);
+        auto &now = *state_->remarks;
+        const auto worse = [&](RemarkKind of) { return then[of] > now[of]; };
+        if (then[*kind] >= now[*kind] || worse(RemarkKind::stuck) || worse(RemarkKind::undriven)) return std::nullopt;
+    }
     const Standing then = standingOf(state_->analyser.update(after));
     if (!std::includes(state_->before.stops.begin(), state_->before.stops.end(), then.stops.begin(), then.stops.end()))
         return std::nullopt;
-    // The finding itself must be gone, less severe or nearer to its limit. What only a survey finds cannot be seen
-    // here.
+    // The finding itself must be gone, less severe or nearer to its limit. What only a survey finds, the order of
+    // building aside, cannot be seen here.
     const auto &before = state_->before.open;
     const auto was = before.find(finding.trouble());
     const auto is = then.open.find(finding.trouble());
