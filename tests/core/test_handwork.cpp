@@ -455,7 +455,7 @@ private slots:
                     done.push_back({does.step, "2026-11-30T20:00:00", does.contents});
         build = *tickSteps(build, done);
         for (const auto &step : Planned(build).plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
-        // Another receiver: it comes off, and so does the lid, which has no way past it otherwise.
+        // Another receiver: it comes off, its joint first.
         Build other = build;
         addBox(other, "spare", {20, 20, 2}, {0, 0, 90}, 4);
         other.types.edit([&](TypeTable &types) { typeIn(types, "spare").ports = {pads}; });
@@ -463,8 +463,10 @@ private slots:
         other.parts.pop_back();
         const Planned converted(other);
         QCOMPARE(converted.at("off:fit:receiver"), 0);
-        QVERIFY(converted.step("off:fit:receiver").off.front() == "fit:receiver");
-        QVERIFY(wordStep(other, converted.step("off:fit:receiver")).text().starts_with("Take down first: receiver"));
+        QCOMPARE(converted.step("off:fit:receiver").off,
+                 (std::vector<std::string>{"solder:receiver.pads", "fit:receiver"})); // undone first
+        QCOMPARE(wordStep(other, converted.step("off:fit:receiver")).text(),
+                 std::string("Take down first: the joints at receiver and receiver"));
         QVERIFY(wordCaution(other, converted.step("off:fit:receiver")).text().find("Wick") != std::string::npos);
         // With that done its step is open again, and nothing is left to take down.
         const Planned after(*untickSteps(other, converted.step("off:fit:receiver").off));
@@ -475,9 +477,12 @@ private slots:
         less.wires.clear();
         less.parts.erase(less.parts.begin() + 1);
         const Planned gone(less);
-        const std::string words = wordStep(less, gone.plan.steps[0]).text() + wordStep(less, gone.plan.steps[1]).text();
+        const std::string words = wordStep(less, gone.plan.steps[0]).text();
         QVERIFY2(words.find("receiver") != std::string::npos && words.find("the joints at other") != std::string::npos,
                  words.c_str());
+        // An older version did not say what apart from how: it is only looked at again.
+        for (auto &tick : other.stepsDone) tick.contents = tick.contents.substr(0, 16);
+        for (const auto &step : Planned(other).plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
         // Only how it goes in is another: nothing comes off.
         Build moved = build;
         moved.parts[1].fastening.onto = {"base", "other"};

@@ -214,6 +214,16 @@ private slots:
         press(f, "own-step-remove");
         QVERIFY(f.document().build().ownSteps.empty());
     }
+    void aClickOnAHeadLeavesTheChosenStep() {
+        WindowFixture f;
+        auto &b = bench(f);
+        QVERIFY(settle(b));
+        auto &list = b.steps().steps();
+        list.choose(2);
+        QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
+                          list.visualItemRect(list.item(0)).center()); // "in the hand"
+        QCOMPARE(list.step(), 2);
+    }
     void ticksAreTakenBackAllAtOnce() {
         WindowFixture f;
         auto &b = bench(f);

@@ -355,7 +355,7 @@ private:
             const bool lit = std::all_of(finding.subjects.begin(), finding.subjects.end(), [&](const auto &id) {
                 return document_.highlighted().contains(QString::fromStdString(id));
             });
-            const bool chosen = document_.selection().contains(QString::fromStdString(fix.part));
+            const bool chosen = overlays_.chosen && document_.selection().contains(QString::fromStdString(fix.part));
             const Part *part = findPart(build_, fix.part);
             if (!part || !(lit || chosen) || fix.shift_mm().norm() < 0.05) continue;
             const Vec3 shift = fix.shift_mm();

@@ -49,7 +49,13 @@ std::string oneDecimal(double value) {
     return fmt::format("{:.1f}", rounded == 0 ? 0.0 : rounded);
 }
 
-std::string wholeNumber(double value) { return fmt::format("{:.0f}", value); }
+/// Nothing has no sign.
+static std::string unsignedNought(std::string number) {
+    if (number.starts_with('-') && number.find_first_of("123456789") == std::string::npos) number.erase(0, 1);
+    return number;
+}
+
+std::string wholeNumber(double value) { return unsignedNought(fmt::format("{:.0f}", value)); }
 
 std::string motorName(const Build &build, const std::string &mount) {
     std::string name = displayName(build, mount); // it is called by its disc

@@ -197,41 +197,55 @@ private:
             screws[{at->second, screw.fromAbove}].push_back(&screw);
             fits[at->second].insert(*fit);
         }
-        const std::vector<bool> everything(book_.graph.things().size(), true);
-        for (const auto &[key, members] : screws) {
-            const auto &[plate, fromAbove] = key;
-            // With screws from one side alone nothing is left loose.
-            if (!screws.contains({plate, !fromAbove})) continue;
-            std::vector<std::string> reached;
-            std::vector<int> covers;
-            for (const FrameScrew *screw : members) {
-                const auto *way = book_.graph.fewestBeforeTools(book_.graph.find(screw->id), everything);
-                const std::vector<int> in = way ? *way : std::vector<int>();
-                const bool late = std::any_of(in.begin(), in.end(), [&](int blocker) {
-                    const std::size_t covered = book_.opOf[std::size_t(blocker)];
-                    return std::any_of(fits[plate].begin(), fits[plate].end(), [&](std::size_t fit) {
-                        return covered == fit || book_.keeper.isBefore(covered, fit);
-                    });
-                });
-                if (late) continue; // tightened at once
-                reached.push_back(screw->id);
-                covers.insert(covers.end(), in.begin(), in.end());
-            }
-            if (reached.size() < 2) continue;
-            const std::size_t at = add(fmt::format("lock:{}{}", plate, fromAbove ? "" : ".below"), OperationKind::lock,
-                                       Tool::driver, kTightenMinutes * double(reached.size()), plate, reached, {plate});
-            book_.operations[at].side = fromAbove ? 1 : -1;
-            book_.operations[at].from = Vec3(0, 0, fromAbove ? 1 : -1);
-            for (const std::size_t fit : fits[plate])
-                book_.before(fit, at, BeforeReason::process, book_.operations[fit].things.front(), plate);
-            for (const auto &screw : reached) book_.operations[*book_.fitOf(screw)].loose = true;
-            book_.beforeWhatCovers(at, reached.front(), covers);
-            if (fromAbove) continue;
-            // The craft lies on its top for it: packs go on later.
-            for (const auto &part : build_.parts)
-                if (const auto fit = book_.fitOf(part.id); fit && book_.isKind(part.id, PartKind::battery))
-                    book_.before(at, *fit, BeforeReason::process, plate, part.id);
+        std::set<std::string> plates;
+        for (const auto &[key, members] : screws) plates.insert(key.first);
+        for (const auto &plate : plates) {
+            const Reached above = reachedOf(screws[{plate, true}], fits[plate]),
+                          below = reachedOf(screws[{plate, false}], fits[plate]);
+            // Where one side is out of reach by then nothing is gained by leaving the other loose.
+            if (above.screws.size() < 2 || below.screws.size() < 2) continue;
+            lock(plate, above, fits[plate], true);
+            lock(plate, below, fits[plate], false);
         }
+    }
+    struct Reached {
+        std::vector<std::string> screws;
+        std::vector<int> covers; ///< things that must come later
+    };
+    /// Those that a driver still gets to when all of them are in.
+    Reached reachedOf(const std::vector<const FrameScrew *> &members, const std::set<std::size_t> &fits) {
+        const std::vector<bool> everything(book_.graph.things().size(), true);
+        Reached reached;
+        for (const FrameScrew *screw : members) {
+            const auto *way = book_.graph.fewestBeforeTools(book_.graph.find(screw->id), everything);
+            const std::vector<int> in = way ? *way : std::vector<int>();
+            const bool late = std::any_of(in.begin(), in.end(), [&](int blocker) {
+                const std::size_t covered = book_.opOf[std::size_t(blocker)];
+                return std::any_of(fits.begin(), fits.end(), [&](std::size_t fit) {
+                    return covered == fit || book_.keeper.isBefore(covered, fit);
+                });
+            });
+            if (late) continue; // tightened at once
+            reached.screws.push_back(screw->id);
+            reached.covers.insert(reached.covers.end(), in.begin(), in.end());
+        }
+        return reached;
+    }
+    void lock(const std::string &plate, const Reached &reached, const std::set<std::size_t> &fits, bool fromAbove) {
+        const std::size_t at =
+            add(fmt::format("lock:{}{}", plate, fromAbove ? "" : ".below"), OperationKind::lock, Tool::driver,
+                kTightenMinutes * double(reached.screws.size()), plate, reached.screws, {plate});
+        book_.operations[at].side = fromAbove ? 1 : -1;
+        book_.operations[at].from = Vec3(0, 0, fromAbove ? 1 : -1);
+        for (const std::size_t fit : fits)
+            book_.before(fit, at, BeforeReason::process, book_.operations[fit].things.front(), plate);
+        for (const auto &screw : reached.screws) book_.operations[*book_.fitOf(screw)].loose = true;
+        book_.beforeWhatCovers(at, reached.screws.front(), reached.covers);
+        if (fromAbove) return;
+        // The craft lies on its top for it: packs go on later.
+        for (const auto &part : build_.parts)
+            if (const auto fit = book_.fitOf(part.id); fit && book_.isKind(part.id, PartKind::battery))
+                book_.before(at, *fit, BeforeReason::process, plate, part.id);
     }
     /// A controller that is stuck down stays where it is: the balance is found before, with all else laid in place.
     void balanceBeforeSticking() {

@@ -19,11 +19,12 @@ std::string fingerprint(const std::string &text) {
 /// What it is, a point, and how it is done: where only the second changed nothing has to come off again.
 void stamp(const Build &build, Operation &op) {
     std::string what = op.id, how;
-    for (const auto &id : op.things) {
+    const auto typeName = [&](const std::string &id) {
         const Part *part = findPart(build, id);
-        what += " " + id + "=" + (part ? part->type : std::string());
-    }
-    for (const auto &joint : op.joints) what += "|" + joint.wire + joint.part + joint.port;
+        return part ? part->type : std::string();
+    };
+    for (const auto &id : op.things) what += " " + id + "=" + typeName(id);
+    for (const auto &joint : op.joints) what += "|" + joint.wire + joint.part + "=" + typeName(joint.part) + joint.port;
     for (const auto &id : op.onto) how += ">" + id;
     how += fmt::format("{:.1f},{:.1f},{:.1f}", op.from.x() + 0.0, op.from.y() + 0.0, op.from.z() + 0.0);
     op.contents = fingerprint(what) + "." + fingerprint(how);

@@ -25,9 +25,12 @@ void takeDown(OperationBook &book) {
         return std::any_of(book.build.stepsDone.begin(), book.build.stepsDone.end(),
                            [&](const StepTick &tick) { return tick.step == step; });
     };
-    for (const auto &tick : book.build.stepsDone) {
+    std::vector<StepTick> ticks = book.build.stepsDone;
+    std::stable_partition(ticks.begin(), ticks.end(), [](const StepTick &tick) { return isJoint(tick.step); });
+    for (const auto &tick : ticks) {
         const bool fits = tick.step.starts_with("fit:");
-        if (!fits && !isJoint(tick.step)) continue;
+        // Ticks of older versions do not say what was done apart from how.
+        if ((!fits && !isJoint(tick.step)) || tick.contents.find('.') == std::string::npos) continue;
         const std::string what = tick.step.substr(tick.step.find(':') + 1);
         const auto now = book.find(tick.step);
         if (now && whatOf(book.operations[*now].contents) == whatOf(tick.contents)) continue;
@@ -35,9 +38,9 @@ void takeDown(OperationBook &book) {
         Operation op;
         op.id = "off:" + tick.step;
         op.kind = OperationKind::takeDown;
-        op.tool = fits ? Tool::hand : Tool::iron;
+        op.tool = tick.step.starts_with("solder:") ? Tool::iron : Tool::hand;
         op.minutes = kTakeDownMinutes;
-        op.sort = fits ? "off fit" : "off joint";
+        op.sort = "off";
         op.place = "bench";
         op.off = {tick.step};
         // What stands over it and was built already comes off with it.

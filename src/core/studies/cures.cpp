@@ -65,7 +65,7 @@ struct CureTester::State {
     Analyser analyser;
     SweepMemory memory;
     std::optional<std::map<RemarkKind, int>> remarks; ///< of the build itself, once they are asked for
-    Practice practice; ///< in force
+    Practice practice;                                ///< in force
     Standing before;
     std::function<bool()> stopped;
     bool mustStop() const { return stopped && stopped(); }

@@ -16,8 +16,8 @@ struct Cure {
     int mends = 0; ///< open stops and watches that are gone, less those that are new
 };
 
-/// Tries the fixes of a build's findings, one whole analysis each (without survey; of the order of building with a whole
-/// plan). Of one build; not for two threads at once.
+/// Tries the fixes of a build's findings, one whole analysis each (without survey; of the order of building with a
+/// whole plan). Of one build; not for two threads at once.
 class CureTester {
 public:
     /// `stopped`: asked between two trials; what was found so far is the answer then.

@@ -57,9 +57,10 @@ void StepDrawing::show(const AssemblyPlan &plan, int at) {
         return;
     }
     step_ = plan.steps[std::size_t(at)];
+    const StepSight sight = sightOf(document_.build(), plan, std::size_t(at));
+    fresh_ = sight.fresh;
     QSet<QString> hidden;
-    for (const auto &id : sightOf(document_.build(), plan, std::size_t(at)).hidden)
-        hidden.insert(QString::fromStdString(id));
+    for (const auto &id : sight.hidden) hidden.insert(QString::fromStdString(id));
     if (!chosenView_) scene_.setView(betterView(*step_));
     scene_.setHidden(hidden);
     scene_.setExtra("step", picturesOf(*step_));
@@ -72,10 +73,11 @@ std::vector<Picture> StepDrawing::picturesOf(const Step &step) {
     const auto &c = theme_.colors();
     std::vector<Picture> pictures{drawing::veilPicture(theme_)};
     QRectF news;
-    for (const auto &id : step.things) {
+    for (const auto &id : fresh_) {
         if (step.kind == OperationKind::tie) break;
         Picture picture;
         picture.path = scene_.silhouetteOf(QString::fromStdString(id));
+        if (picture.path.isEmpty()) continue; // a wire
         const Part *part = findPart(build, id);
         const PartType *type = part ? typeOf(build, *part) : nullptr;
         picture.fill = theme::familyColor(type ? familyOf(type->kind) : Family::structure);

@@ -7,6 +7,8 @@
 #include "core/sequence/plan.h"
 
 #include <QGraphicsView>
+#include <set>
+#include <string>
 
 namespace waxis::assembly {
 
@@ -42,6 +44,7 @@ private:
     const theme::Theme &theme_;
     drawing::BuildScene scene_;
     std::optional<Step> step_;
+    std::set<std::string> fresh_; ///< things and wires that the step is about
     bool chosenView_ = false;
     bool whole_ = false; ///< somebody wants to see all of it
     QRectF news_;        ///< what the step is about, as it is seen

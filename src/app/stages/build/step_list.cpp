@@ -190,6 +190,12 @@ void StepList::keyPressEvent(QKeyEvent *event) {
     QListWidget::keyPressEvent(event);
 }
 
+void StepList::mousePressEvent(QMouseEvent *event) {
+    const QListWidgetItem *hit = itemAt(event->position().toPoint());
+    if (hit && hit->data(kStepRole).toInt() < 0) return; // a head is no step: the chosen one stays
+    QListWidget::mousePressEvent(event);
+}
+
 void StepList::mouseReleaseEvent(QMouseEvent *event) {
     QListWidget::mouseReleaseEvent(event);
     QListWidgetItem *hit = itemAt(event->position().toPoint());
