@@ -258,6 +258,26 @@ private slots:
         QVERIFY(linesOf(Planned(build), "solder:esc.battery")
                     .find("Twisted and tinned together first: BAT (2 wires) and GND (2 wires)") != std::string::npos);
     }
+    void schoolsDecideWhereIsSolderedAndWhenTwisted() {
+        Layers layers(plateForStacks(0));
+        layers.spacer(5).board(boardType("esc"));
+        Build build = layers.build();
+        addBoardOn(build, "lamp", {60, 0, 4}, "low", {portAt("in", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"})});
+        build.types.edit([](TypeTable &types) {
+            types.at("esc").ports = {portAt("out", {10, 0, 1.6}, Vec3::UnitZ(), {"5V", "GND"})};
+        });
+        build.wires = {wireBetween("w", {"esc", "out"}, {"lamp", "in"}, {{"5V", "5V"}, {"GND", "GND"}})};
+        build.wires[0].lay = WireLay::twisted;
+        QVERIFY(!Planned(build).step("solder:esc.out").inHand);
+        QVERIFY(linesOf(Planned(build), "prepare:leads").find(", twisted") != std::string::npos);
+        QVERIFY(linesOf(Planned(build), "solder:esc.out").find("Twist when") == std::string::npos);
+        build.practice.schools["board-soldering"] = "outside";
+        build.practice.schools["twisting"] = "after";
+        const Planned outside(build);
+        QVERIFY(isInThisOrder(outside, {"solder:esc.out", "fit:esc"}));
+        QVERIFY(linesOf(outside, "prepare:leads").find(", twisted") == std::string::npos);
+        QVERIFY(linesOf(outside, "solder:esc.out").find("Twist when this end is joined: w") != std::string::npos);
+    }
     void whatIsStuckIsTriedDryFirst() {
         Build build = onABase();
         addBoardOn(build, "taped", {0, 0, 4}, "base", {}, FasteningMethod::tape);

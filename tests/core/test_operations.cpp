@@ -2,6 +2,7 @@
 #include "core/analysis/analysis.h"
 #include "core/edits/assembly_edits.h"
 #include "core/instructions/step_words.h"
+#include "core/sequence/operations.h"
 #include "core/sequence/order_keeper.h"
 #include "core/sequence/plan.h"
 #include "core/sequence/service_depth.h"
@@ -273,6 +274,28 @@ private slots:
         QCOMPARE(build.ownSteps[0].text, std::string("Engrave it"));
         build = *removeOwnStep(build, "own");
         QVERIFY(build.ownSteps.empty() && !removeOwnStep(build, "own"));
+    }
+    /// Every edge but those of what rests on what says something that the others do not: without it the two could be
+    /// done the other way round.
+    void edgesOfTheDemosAreMinimal() {
+        for (const char *demo : {"stakewalker", "owlbox-mini", "sedge-tri", "kilnlamp"}) {
+            const Build build = loadBuild(std::string(WEIGHTAXIS_TEST_DATA "/demos/") + demo + ".waxis")->build;
+            Analyser analyser;
+            const Analysis &analysis = analyser.update(build);
+            BlockingGraph graph(build, analysis.derived.scene, analysis.practice, 0);
+            const PutTogether together = putTogether(graph);
+            const OperationGraph all = operationsOf(build, analysis.practice, analysis.derived, graph, together, 0);
+            int said = 0;
+            for (const auto &edge : all.order) {
+                if (edge.reason == BeforeReason::rests) continue;
+                OrderKeeper without(all.operations.size());
+                for (const auto &other : all.order)
+                    if (&other != &edge) QVERIFY(without.add(other));
+                QVERIFY2(!without.isBefore(edge.first, edge.second), all.operations[edge.first].id.c_str());
+                ++said;
+            }
+            QVERIFY2(said > 50, demo);
+        }
     }
     void anEditElsewhereLeavesTheOrder() {
         const Planned before(stakewalker());

@@ -71,11 +71,12 @@ std::vector<const char *> screwAdvice(const Build &build, const Step &step) {
     return lines;
 }
 
-void addLead(const Build &build, const WireReport &report, const Wire &wire, std::vector<Sentence> &lines) {
-    lines.push_back(
-        {wire.lay == WireLay::twisted ? "{0}: {1} mm, {2} cores AWG {3}, twisted" : "{0}: {1} mm, {2} cores AWG {3}",
-         {displayName(build, wire.id), wholeNumber(report.cut_mm), std::to_string(wire.cores.size()),
-          std::to_string(report.gauge_AWG)}});
+void addLead(const Build &build, const Step &step, const WireReport &report, const Wire &wire,
+             std::vector<Sentence> &lines) {
+    lines.push_back({wire.lay == WireLay::twisted && step.twisting ? "{0}: {1} mm, {2} cores AWG {3}, twisted"
+                                                                   : "{0}: {1} mm, {2} cores AWG {3}",
+                     {displayName(build, wire.id), wholeNumber(report.cut_mm), std::to_string(wire.cores.size()),
+                      std::to_string(report.gauge_AWG)}});
 }
 
 void addPins(const Build &build, const Step &step, const Wire &wire, std::vector<Sentence> &lines) {
@@ -106,6 +107,11 @@ void addJointAdvice(const Build &build, const Step &step, std::vector<Sentence> 
             heavy.push_back(joint.pin);
         if (joint.cores.size() > 1) shared.push_back(fmt::format("{} ({} wires)", joint.pin, joint.cores.size()));
     }
+    std::vector<std::string> twisted;
+    for (const auto &id : step.twisting ? wiresOf(step) : std::vector<std::string>{})
+        if (const Wire *wire = findWire(build, id); wire && wire->lay == WireLay::twisted)
+            twisted.push_back(nameWithin(build, id));
+    if (!twisted.empty()) lines.push_back({"Twist when this end is joined: {0}", {listWords(twisted)}});
     if (!shared.empty()) lines.push_back({"Twisted and tinned together first: {0}", {listWords(shared)}});
     if (!heavy.empty()) lines.push_back({"Broad tip and more heat: {0}", {listWords(heavy)}});
 }
@@ -143,7 +149,7 @@ std::vector<Sentence> wordTakes(const Build &build, const Derived &derived, cons
         for (std::size_t w = 0; w < build.wires.size() && w < derived.wiring->wires.size(); ++w) {
             if (build.wires[w].id != id) continue;
             if (step.kind == OperationKind::prepare)
-                addLead(build, derived.wiring->wires[w], build.wires[w], lines);
+                addLead(build, step, derived.wiring->wires[w], build.wires[w], lines);
             else if (!partsOf(step).front().empty())
                 addPins(build, step, build.wires[w], lines);
         }

@@ -306,6 +306,15 @@ const std::vector<School> &schools() {
          "Where building begins",
          {{"arms", "motors first, then inwards", "The stack is soldered once, with all leads at hand."},
           {"stack", "the stack first", "Boards are tried and powered before anything is bolted round them."}}},
+        {"board-soldering",
+         "Soldering boards of a stack",
+         {{"in", "in the craft", "Leads get their true length and lie where they belong."},
+          {"outside", "outside it", "Both faces are reached and nothing near gets hot; leads keep some to spare."}}},
+        {"twisting",
+         "Twisting leads",
+         {{"before", "before they are joined", "With both ends free a drill does it in a moment."},
+          {"after", "when one end is joined",
+           "The pads decide which core lies where; nothing untwists at the joint."}}},
     };
     return table;
 }

@@ -114,6 +114,11 @@ private:
         const Vec3 low = port.position_mm - box.min_mm, high = box.max_mm - port.position_mm;
         return std::max(0.0, std::min({low.x(), low.y(), high.x(), high.y()}));
     }
+    bool isSolderedOutside(const Part &part, const std::vector<std::size_t> &wires) const {
+        return book_.practice.follows("board-soldering", "outside") && stackPlaceOf(build_, part) &&
+               std::all_of(wires.begin(), wires.end(),
+                           [&](std::size_t w) { return book_.derived.wiring->wires[w].leadOf.empty(); });
+    }
     void join(OperationKind kind, const WireEnd &end, const std::vector<std::size_t> &wires, double minutes = 0) {
         const Part *part = findPart(build_, end.part);
         const Port *port = portOf(build_, end);
@@ -134,14 +139,19 @@ private:
         op.place = book_.operations[book_.opOf[std::size_t(thing)]].place;
         op.sort = fmt::format("{} {}", int(kind), end.part);
         op.inwards_mm = soldering ? inwards_mm(*typeOf(build_, *part), *port) : 0;
-        // What is stuck down is soldered before, in the hand.
-        op.inHand = !reach.after || (soldering && isStuckDown(part->fastening.method));
+        // What is stuck down is soldered before, in the hand; boards of a stack with leads of their own where that is
+        // the school.
+        const bool outside = soldering && isSolderedOutside(*part, wires);
+        op.inHand = !reach.after || outside || (soldering && isStuckDown(part->fastening.method));
         // Like parts in one go, where the next one is not under another board.
         if (op.inHand || op.place == "arms") op.sort = fmt::format("{} {} {}", int(kind), part->type, op.inHand);
         op.side = op.inHand ? 0 : sideFor(reach.from);
         const std::size_t own = book_.opOf[std::size_t(thing)], at = book_.add(std::move(op));
         if (book_.operations[at].inHand) {
-            book_.before(at, own, reach.after ? BeforeReason::heat : BeforeReason::tool, end.part, end.part);
+            const BeforeReason reason = !reach.after ? BeforeReason::tool
+                                        : outside    ? BeforeReason::process
+                                                     : BeforeReason::heat;
+            book_.before(at, own, reason, end.part, end.part);
             if (!reach.after && kind != OperationKind::solder)
                 book_.remark(RemarkKind::covered, {end.part, build_.wires[wires.front()].id});
         } else {

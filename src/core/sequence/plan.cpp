@@ -111,7 +111,9 @@ AssemblyPlan planAssembly(const Build &build, const Practice &practice, const De
         }
     }
     const auto ofFrame = frameHardware(build, practice);
+    const bool late = practice.follows("twisting", "after");
     for (Step &step : plan.steps) {
+        step.twisting = step.kind == (late ? OperationKind::solder : OperationKind::prepare);
         addPieces(build, practice, ofFrame, step);
         plan.minutes += step.minutes;
     }

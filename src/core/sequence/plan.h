@@ -28,6 +28,7 @@ struct Step {
     bool inHand = false;       ///< joints that are made before their part goes in
     bool loose = false;        ///< some of its screws are tightened later
     bool hasFlown = false;     ///< it has flown without this already
+    bool twisting = false;     ///< leads that lie twisted are twisted here
     std::vector<std::string> stuckBehind, undriven;
     std::vector<Hardware> takes; ///< screws, tape, ties that are not drawn, of all its things
     double minutes = 0;

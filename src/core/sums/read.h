@@ -27,6 +27,7 @@ std::vector<Sum> antennaSums();
 std::vector<Sum> linkSums();
 std::vector<Sum> magneticSums();
 std::vector<Sum> vibrationSums();
+std::vector<Sum> trialSums();
 
 /// The error of the first input that is not more than zero.
 std::optional<SumError> needsPositive(const SumObject &in, std::initializer_list<const char *> keys);

@@ -120,7 +120,7 @@ std::span<const Sum> sumRegistry() {
         std::vector<Sum> all = sums::balanceSums();
         for (const auto &topic : {sums::mendingSums(), sums::attitudeSums(), sums::fastenerSums(), sums::screwSums(),
                                   sums::skySums(), sums::wireSums(), sums::powerSums(), sums::antennaSums(),
-                                  sums::linkSums(), sums::magneticSums(), sums::vibrationSums()})
+                                  sums::linkSums(), sums::magneticSums(), sums::vibrationSums(), sums::trialSums()})
             all.insert(all.end(), topic.begin(), topic.end());
         return all;
     }();

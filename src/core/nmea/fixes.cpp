@@ -1,0 +1,174 @@
+#include "core/nmea/fixes.h"
+
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace waxis {
+
+namespace {
+
+constexpr double kKnot_ms = 1852.0 / 3600.0;
+
+/// Reads fields one after the other and remembers the first that cannot be read.
+class Fields {
+public:
+    explicit Fields(const NmeaSentence &sentence) : fields_(sentence.fields) {}
+
+    const std::optional<NmeaError> &error() const { return error_; }
+    bool has(std::size_t i) const { return i < fields_.size() && !fields_[i].empty(); }
+    std::size_t count() const { return fields_.size(); }
+    std::string text(std::size_t i) const { return i < fields_.size() ? fields_[i] : std::string(); }
+
+    std::optional<double> number(std::size_t i) {
+        if (!has(i)) return std::nullopt;
+        const std::string &text = fields_[i];
+        double value = 0;
+        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (fault != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) {
+            fail(i, "\"" + text + "\" is no number");
+            return std::nullopt;
+        }
+        return value;
+    }
+    std::optional<int> whole(std::size_t i) {
+        if (!has(i)) return std::nullopt;
+        const std::string &text = fields_[i];
+        int value = 0;
+        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (fault != std::errc() || end != text.data() + text.size()) {
+            fail(i, "\"" + text + "\" is no whole number");
+            return std::nullopt;
+        }
+        return value;
+    }
+    /// hhmmss.ss
+    std::optional<double> time_s(std::size_t i) {
+        const auto value = number(i);
+        if (!value) return std::nullopt;
+        const double hours = std::floor(*value / 10000), minutes = std::floor(std::fmod(*value, 10000) / 100),
+                     seconds = std::fmod(*value, 100);
+        if (*value < 0 || hours > 23 || minutes > 59 || seconds >= 61) {
+            fail(i, "\"" + fields_[i] + "\" is no time");
+            return std::nullopt;
+        }
+        return hours * 3600 + minutes * 60 + seconds;
+    }
+    /// ddmm.mmmm and its letter, twice.
+    std::optional<GeoPlace> place(std::size_t i) {
+        const auto latitude = angle(i, 90, 'N', 'S'), longitude = angle(i + 2, 180, 'E', 'W');
+        if (!latitude || !longitude) return std::nullopt;
+        return GeoPlace{*latitude, *longitude};
+    }
+    void fail(std::size_t i, std::string reason) {
+        if (!error_) error_ = NmeaError{std::move(reason), int(i)};
+    }
+
+private:
+    std::optional<double> angle(std::size_t i, double most_deg, char plus, char minus) {
+        const auto value = number(i);
+        if (!value) return std::nullopt;
+        const double degrees = std::floor(*value / 100), minutes = *value - 100 * degrees;
+        const std::string letter = text(i + 1);
+        if (letter.size() != 1 || (letter[0] != plus && letter[0] != minus)) {
+            fail(i + 1, fmt::format("{} or {} expected", plus, minus));
+            return std::nullopt;
+        }
+        const double angle_deg = degrees + minutes / 60;
+        if (*value < 0 || minutes >= 60 || angle_deg > most_deg) {
+            fail(i, "\"" + fields_[i] + "\" is no place on earth");
+            return std::nullopt;
+        }
+        return letter[0] == plus ? angle_deg : -angle_deg;
+    }
+
+    const std::vector<std::string> &fields_;
+    std::optional<NmeaError> error_;
+};
+
+std::optional<NmeaError> isNot(const NmeaSentence &sentence, const char *type, std::size_t least) {
+    if (sentence.type != type) return NmeaError{fmt::format("{} expected, {} found", type, sentence.type), -1};
+    if (sentence.fields.size() < least)
+        return NmeaError{fmt::format("{} fields expected, {} found", least, sentence.fields.size()), -1};
+    return std::nullopt;
+}
+
+template <class Value>
+Result<Value, NmeaError> orError(Value value, const Fields &fields) {
+    if (fields.error()) return Failure{*fields.error()};
+    return value;
+}
+
+} // namespace
+
+Result<GgaFix, NmeaError> ggaFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "GGA", 14)) return Failure{*error};
+    Fields fields(sentence);
+    GgaFix fix;
+    fix.time_s = fields.time_s(0);
+    fix.place = fields.place(1);
+    fix.quality = fields.whole(5).value_or(0);
+    fix.satellites = fields.whole(6);
+    fix.hdop = fields.number(7);
+    fix.altitude_m = fields.number(8);
+    fix.geoidSeparation_m = fields.number(10);
+    return orError(std::move(fix), fields);
+}
+
+Result<RmcFix, NmeaError> rmcFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "RMC", 9)) return Failure{*error};
+    Fields fields(sentence);
+    RmcFix fix;
+    fix.time_s = fields.time_s(0);
+    fix.isValid = fields.text(1) == "A";
+    fix.place = fields.place(2);
+    if (const auto knots = fields.number(6)) fix.speed_ms = *knots * kKnot_ms;
+    fix.course_deg = fields.number(7);
+    if (const auto date = fields.whole(8)) {
+        const int day = *date / 10000, month = *date / 100 % 100, year = *date % 100;
+        if (*date < 0 || day < 1 || day > 31 || month < 1 || month > 12) {
+            fields.fail(8, "\"" + fields.text(8) + "\" is no date");
+        } else {
+            fix.day = day;
+            fix.month = month;
+            constexpr int kFirst = 80; // satellite receivers are younger
+            fix.year = year + (year < kFirst ? 2000 : 1900);
+        }
+    }
+    return orError(std::move(fix), fields);
+}
+
+Result<GsaUse, NmeaError> gsaFrom(const NmeaSentence &sentence) {
+    constexpr std::size_t kFirst = 2, kSatellites = 12, kFields = 17;
+    if (const auto error = isNot(sentence, "GSA", kFields)) return Failure{*error};
+    Fields fields(sentence);
+    GsaUse use;
+    use.fix = fields.whole(1).value_or(1);
+    for (std::size_t i = kFirst; i < kFirst + kSatellites; ++i)
+        if (const auto number = fields.whole(i)) use.satellites.push_back(*number);
+    use.pdop = fields.number(14);
+    use.hdop = fields.number(15);
+    use.vdop = fields.number(16);
+    use.system = fields.whole(17);
+    return orError(std::move(use), fields);
+}
+
+Result<GsvPart, NmeaError> gsvFrom(const NmeaSentence &sentence) {
+    constexpr std::size_t kFirst = 3, kEach = 4;
+    if (const auto error = isNot(sentence, "GSV", kFirst)) return Failure{*error};
+    Fields fields(sentence);
+    GsvPart part;
+    part.parts = fields.whole(0).value_or(1);
+    part.part = fields.whole(1).value_or(1);
+    part.inView = fields.whole(2).value_or(0);
+    std::size_t i = kFirst;
+    for (; i + kEach <= fields.count(); i += kEach) {
+        const auto number = fields.whole(i);
+        if (!number) continue;
+        part.satellites.push_back({*number, fields.number(i + 1), fields.number(i + 2), fields.number(i + 3)});
+    }
+    if (i + 1 == fields.count()) part.signal = fields.text(i); // a field over
+    return orError(std::move(part), fields);
+}
+
+} // namespace waxis
