@@ -337,6 +337,31 @@ private slots:
         f.document().history().undo();
         QCOMPARE(cell(page, rail, 2), QString("five"));
     }
+    void checksLeadToWhatHelpsWithThem() {
+        WindowFixture f;
+        auto &b = bench(f, assembly::Page::checks);
+        auto &page = b.checks();
+        const auto choose = [&](CheckKind kind) {
+            for (int row = 0; row < int(page.checks().size()); ++row)
+                if (page.checks()[std::size_t(row)].kind == kind) return page.table().setCurrentCell(row, 2);
+        };
+        auto *look = f.window->findChild<QToolButton *>("check-look");
+        choose(CheckKind::carbon);
+        QVERIFY(!look->isVisible());
+        choose(CheckKind::settings);
+        press(f, "check-look");
+        QVERIFY(b.settings().isVisible());
+        b.showPage(assembly::Page::checks);
+        choose(CheckKind::weight);
+        press(f, "check-look");
+        QCOMPARE(f.window->stage(), Stage::balance);
+        f.window->setStage(Stage::build);
+        choose(CheckKind::polarity);
+        QCOMPARE(look->text(), QString("Pins…"));
+        press(f, "check-look");
+        QCOMPARE(f.window->stage(), Stage::wire);
+        QVERIFY(findWire(f.document().build(), f.document().selected().toStdString()));
+    }
     void settingsStandInOneList() {
         WindowFixture f;
         auto &b = bench(f, assembly::Page::settings);

@@ -96,6 +96,18 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
         bench_->addWidget(bench);
         connect(bench, &Bench::said, this, [this](const QString &text, bool bad) { tell(text, bad); });
     }
+    connect(build_, &assembly::BuildBench::pinsWanted, this, [this](const QString &id) {
+        goToStage(Stage::wire);
+        wire_->showPage(wire::Page::pins);
+        document_.select(id);
+    });
+    connect(build_, &assembly::BuildBench::weighingsWanted, this, [this](const QString &loadCase) {
+        const auto &cases = *document_.analysis().derived.loadCases;
+        for (std::size_t c = 0; c < cases.size(); ++c)
+            if (cases[c].id == loadCase.toStdString()) document_.setLoadCase(int(c));
+        goToStage(Stage::balance);
+        balance_->showPage(balance::Page::weighings);
+    });
     bench_->addWidget(start_);
     practiceSheet_ = new PracticeSheet(document_, theme_);
     bench_->addWidget(practiceSheet_);

@@ -35,6 +35,29 @@ std::string memberKind(const Build &build, const Step &step) {
     return alike ? first->thread + " screw" : std::string();
 }
 
+/// Of several parts of one type how many, else their names.
+std::string severalNames(const Build &build, const std::vector<std::string> &ids) {
+    constexpr std::size_t kNamed = 2;
+    const Part *first = ids.size() > kNamed ? findPart(build, ids.front()) : nullptr;
+    const bool alike = first && std::all_of(ids.begin(), ids.end(), [&](const std::string &id) {
+                           const Part *part = findPart(build, id);
+                           return part && part->type == first->type;
+                       });
+    const PartType *type = alike ? typeOf(build, *first) : nullptr;
+    return type ? fmt::format("{} x {}", ids.size(), type->name) : listNames(build, ids);
+}
+
+/// What it rests on, without the screws that it is put over.
+std::vector<std::string> seatOf(const Build &build, const Step &step) {
+    std::vector<std::string> seat;
+    for (const auto &id : step.onto) {
+        const Part *part = findPart(build, id);
+        const PartType *type = part ? typeOf(build, *part) : nullptr;
+        if (!type || !type->fastener || type->fastener->form != FastenerForm::screw) seat.push_back(id);
+    }
+    return seat.empty() ? step.onto : seat;
+}
+
 /// Of what is put together in the hand: what carries, with how many posts and screws, and what else.
 std::string assemblyName(const Build &build, const Step &step) {
     std::size_t posts = 0, screws = 0;
@@ -64,8 +87,8 @@ Sentence wordFit(const Build &build, const Step &step) {
             what = fmt::format("{} x {}", step.things.size(), kind);
     if (step.asOne) what = assemblyName(build, step);
     if (step.base) return {"Begin with {0}", {listNames(build, step.things)}};
-    const std::vector<std::string> words{what, listNames(build, step.onto), std::string(wayWord(step.from)),
-                                         listNames(build, step.stuckBehind)};
+    const std::vector<std::string> words{what, severalNames(build, seatOf(build, step)),
+                                         std::string(wayWord(step.from)), listNames(build, step.stuckBehind)};
     if (!step.stuckBehind.empty()) return {"{0} does not go in: {3} in the way", words};
     if (step.asOne)
         return step.onto.empty() ? Sentence{"{0}, put together in the hand, {2}", words}

@@ -39,6 +39,9 @@ BuildBench::BuildBench(app::Document &document, const theme::Theme &theme, QWidg
         showPage(Page::checks);
         checks_->showGate(gate);
     });
+    connect(checks_, &ChecksPage::settingsWanted, this, [this] { showPage(Page::settings); });
+    connect(checks_, &ChecksPage::pinsWanted, this, &BuildBench::pinsWanted);
+    connect(checks_, &ChecksPage::weighingsWanted, this, &BuildBench::weighingsWanted);
     theme.dress(*this, theme::Ground::mat);
     showPage(Page::steps);
 }

@@ -31,6 +31,11 @@ public:
     bool isSettled() const { return source_->isSettled() && service_->isSettled(); }
     bool reveal(const QStringList &ids, RuleId rule) override;
 
+signals:
+    /// For a check: the pins of a wire, the weighings of a load case.
+    void pinsWanted(const QString &wire);
+    void weighingsWanted(const QString &loadCase);
+
 protected:
     void showEvent(QShowEvent *event) override;
     void hideEvent(QHideEvent *event) override;

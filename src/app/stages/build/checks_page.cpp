@@ -5,8 +5,10 @@
 #include "core/instructions/step_words.h"
 
 #include <QDateTime>
+#include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace waxis::assembly {
@@ -37,6 +39,17 @@ QString verdictWord(CheckVerdict verdict) {
 }
 
 enum Column { kCheck, kExpected, kFound, kVerdict, kWhen, kColumns };
+
+/// What is looked at for a check, as a button; empty: nothing more than what it says.
+QString helpWith(CheckKind kind) {
+    switch (kind) {
+    case CheckKind::polarity: return ChecksPage::tr("Pins…");
+    case CheckKind::settings: return ChecksPage::tr("Settings…");
+    case CheckKind::weight:
+    case CheckKind::balance: return ChecksPage::tr("Weighings…");
+    default: return {};
+    }
+}
 
 } // namespace
 
@@ -70,8 +83,14 @@ ChecksPage::ChecksPage(app::Document &document, const theme::Theme &theme, QWidg
     all->setContentsMargins(10, 8, 10, 8);
     all->addWidget(summary_);
     all->addWidget(table_, 1);
-    all->addWidget(how_);
+    look_ = new QToolButton;
+    look_->setObjectName("check-look");
+    auto *line = new QHBoxLayout;
+    line->addWidget(how_, 1);
+    line->addWidget(look_, 0, Qt::AlignTop);
+    all->addLayout(line);
     all->addWidget(caution_);
+    connect(look_, &QToolButton::clicked, this, &ChecksPage::look);
     connect(table_, &QTableWidget::currentCellChanged, this, [this] { tell(); });
     connect(table_, &QTableWidget::cellChanged, this, [this](int row, int column) {
         if (column == kFound) entered(row);
@@ -139,14 +158,30 @@ void ChecksPage::tell() {
     const int row = table_->currentRow();
     const bool there = row >= 0 && row < int(checks_.size());
     how_->setVisible(there);
+    look_->hide();
     caution_->setVisible(there);
     if (!there) return;
     const Check &check = checks_[std::size_t(row)];
     how_->setText(tr("%1: %2").arg(gateWord(check.gate), words(wordCheck(document_.build(), check).how)));
+    const QString help = helpWith(check.kind);
+    look_->setText(help);
+    look_->setVisible(!help.isEmpty());
     Step step;
     step.kind = OperationKind::check;
     step.gate = check.gate;
     caution_->setText(words(wordCaution(document_.build(), step)));
+}
+
+void ChecksPage::look() {
+    const int row = table_->currentRow();
+    if (row < 0 || row >= int(checks_.size())) return;
+    const Check &check = checks_[std::size_t(row)];
+    if (check.kind == CheckKind::settings) emit settingsWanted();
+    if (check.kind == CheckKind::weight || check.kind == CheckKind::balance)
+        emit weighingsWanted(QString::fromStdString(check.loadCase));
+    if (check.kind != CheckKind::polarity) return;
+    for (const auto &id : check.subjects) // capacitors among them have no pins to show
+        if (findWire(document_.build(), id)) return emit pinsWanted(QString::fromStdString(id));
 }
 
 void ChecksPage::entered(int row) {

@@ -9,6 +9,7 @@
 #include <QWidget>
 
 class QLabel;
+class QToolButton;
 
 namespace waxis::assembly {
 
@@ -23,6 +24,12 @@ public:
     /// Goes to the first check of a gate that is open.
     void showGate(Gate gate);
 
+signals:
+    /// What helps with the chosen check is wanted: the pins of a wire, the scale's page for a load case, the settings.
+    void pinsWanted(const QString &wire);
+    void weighingsWanted(const QString &loadCase);
+    void settingsWanted();
+
 protected:
     void showEvent(QShowEvent *event) override;
 
@@ -30,11 +37,13 @@ private:
     void fill();
     void tell();
     void entered(int row);
+    void look();
 
     app::Document &document_;
     const theme::Theme &theme_;
     std::vector<Check> checks_;
     theme::MatTable *table_ = nullptr;
+    QToolButton *look_ = nullptr;
     QLabel *how_ = nullptr, *caution_ = nullptr, *summary_ = nullptr;
 };
 

@@ -40,6 +40,7 @@ ServicePage::ServicePage(app::Document &document, const theme::Theme &theme, QWi
     table_->setAccessibleName(tr("What comes off, in order"));
     table_->setEmptyText(tr("Choose a part: what comes off before it stands here, in order."));
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setWordWrap(true);
     for (int i = 0; i < 3; ++i) table_->horizontalHeaderItem(i)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     for (int i = 0; i < 3; ++i) table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Stretch);
     auto *head = new QHBoxLayout;
@@ -119,11 +120,12 @@ void ServicePage::show(const std::optional<ServiceWay> &way) {
             cell->setForeground(off.fastener ? theme_.colors().softChalk : theme_.colors().chalk);
         }
     }
+    table_->resizeRowsToContents();
     verdict_->setText(
         !way ? tr("It cannot be taken off, or it is not aboard now.")
         : way->depth == 0
             ? tr("Nothing but its own fasteners comes off before it.")
-            : tr("Before it come off, fasteners not counted: %1. Read upwards for going back on.").arg(way->depth));
+            : tr("What comes off before it, fasteners not counted: %1. Read upwards it goes back on.").arg(way->depth));
 }
 
 } // namespace waxis::assembly
