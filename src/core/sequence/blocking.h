@@ -6,6 +6,7 @@
 #include "core/practice/practice.h"
 #include "core/scene/scene.h"
 #include "core/sequence/sweep_memory.h"
+#include "core/sequence/things.h"
 
 #include <map>
 #include <optional>
@@ -13,18 +14,6 @@
 #include <vector>
 
 namespace waxis {
-
-/// A thing that is put in as one: a part, or a member of the frame.
-struct Thing {
-    int owner = 0; ///< in Scene::owners
-    std::string id;
-    bool fastener = false;    ///< goes in after all that it holds
-    bool turned = false;      ///< a screw: a driver turns it in
-    bool held = false;        ///< a nut: a spanner or a socket holds it
-    bool atTheEnd = false;    ///< propellers, and what goes onto them: after everything else that may wait
-    std::vector<int> restsOn; ///< things that are there before it: of fasteners all they go through, else its carrier
-    std::vector<Vec3> ways;   ///< unit vectors along which it may leave, the likeliest first; frame axes
-};
 
 /// Everything that is aboard in a load case. Directional blocking graphs (Wilson and Latombe 1994, from memory), by
 /// exact sweeps of convex pieces: a thing leaves in a straight line until it is clear of all that there is. What is
