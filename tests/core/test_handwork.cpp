@@ -290,6 +290,19 @@ private slots:
         }
         QCOMPARE(planned.at("dry:screwed"), -1);
         QVERIFY(planned.remarks(RemarkKind::dryFit).empty());
+        // In a box that is shut on all sides it was never tried: said, taped or glued, and not when it is screwed.
+        for (const auto method : {FasteningMethod::tape, FasteningMethod::glue, FasteningMethod::screws}) {
+            Build shut = onABase();
+            std::vector<Solid> box{wall({30, 30, 1}, {0, 0, 0.5}), wall({30, 30, 1}, {0, 0, 19.5})};
+            for (const double side : {-14.5, 14.5}) {
+                box.push_back(wall({1, 30, 20}, {side, 0, 10}));
+                box.push_back(wall({30, 1, 20}, {0, side, 10}));
+            }
+            addBoardOn(shut, "inside", {0, 0, 8}, "base", {}, method);
+            addShape(shut, "box", box, {0, 0, 4}, {"base"});
+            QCOMPARE(Planned(shut).remarks(RemarkKind::dryFit).size(),
+                     std::size_t(method != FasteningMethod::screws));
+        }
     }
     void oneScrewStaysDryAndNylonIsGentle() {
         const Planned metal(withMotor(4, 8));

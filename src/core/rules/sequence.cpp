@@ -216,8 +216,8 @@ static void judgeDryFit(const Build &, const Practice &, const Derived &derived,
     passIfSilent(RuleId::seqDryFit, derived, before, out);
 }
 static FindingText wordDryFit(const Build &build, const Finding &f) {
-    return {{"{0} is glued where it cannot be tried before", {displayName(build, f.subjects[0])}},
-            {"It goes in together with others or not at all: try them dry in the hand, and glue last.", {}}};
+    return {{"{0} is stuck down where it cannot be tried before", {displayName(build, f.subjects[0])}},
+            {"It goes in together with others or not at all: try them dry in the hand, and stick last.", {}}};
 }
 
 static void judgeByHand(const Build &, const Practice &, const Derived &derived, std::vector<Finding> &out) {
@@ -293,8 +293,8 @@ std::span<const Rule> sequenceRules() {
          judgeService,
          wordService},
         {RuleId::seqDryFit,
-         "Tried before it is glued",
-         "What is glued in the wrong place stays there.",
+         "Tried before it is stuck",
+         "What is stuck in the wrong place stays there; tape is good for one try.",
          kTrade,
          Stage::build,
          {},

@@ -49,8 +49,8 @@ std::vector<Row> sequenceRows() {
              plan(s, {remark(RemarkKind::service, depth + 1), remark(RemarkKind::service, depth + 3)});
          },
          watch, -3, "have to come off first"},
-        {"SEQ-7 glued untried", seqDryFit, [](Setting &s) { plan(s, {remark(RemarkKind::dryFit)}); }, note, -1,
-         "a is glued where it cannot be tried before"},
+        {"SEQ-7 stuck down untried", seqDryFit, [](Setting &s) { plan(s, {remark(RemarkKind::dryFit)}); }, note, -1,
+         "a is stuck down where it cannot be tried before"},
         {"SEQ-8 against a reason", seqByHand,
          [](Setting &s) {
              s.build.ownOrder = {{"fit:a", "fit:b", "it slides in"}};
