@@ -300,8 +300,7 @@ private slots:
             }
             addBoardOn(shut, "inside", {0, 0, 8}, "base", {}, method);
             addShape(shut, "box", box, {0, 0, 4}, {"base"});
-            QCOMPARE(Planned(shut).remarks(RemarkKind::dryFit).size(),
-                     std::size_t(method != FasteningMethod::screws));
+            QCOMPARE(Planned(shut).remarks(RemarkKind::dryFit).size(), std::size_t(method != FasteningMethod::screws));
         }
     }
     void oneScrewStaysDryAndNylonIsGentle() {

@@ -86,8 +86,8 @@ void sayWhatIsWrong(OperationBook &book, const Operation &op) {
     if (!op.undriven.empty()) say(RemarkKind::undriven, op.undriven);
     if (op.things.size() < 2 && op.stuckBehind.empty()) return;
     for (const auto &id : op.things)
-        if (const Part *part = findPart(book.build, id);
-            part && (part->fastening.method == FasteningMethod::glue || part->fastening.method == FasteningMethod::tape))
+        if (const Part *part = findPart(book.build, id); part && (part->fastening.method == FasteningMethod::glue ||
+                                                                  part->fastening.method == FasteningMethod::tape))
             book.remark(RemarkKind::dryFit, {id});
 }
 
