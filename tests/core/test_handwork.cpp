@@ -258,6 +258,17 @@ private slots:
         QVERIFY(linesOf(Planned(build), "solder:esc.battery")
                     .find("Twisted and tinned together first: BAT (2 wires) and GND (2 wires)") != std::string::npos);
     }
+    void theBracketIsTriedWithWhatIsStuckBesideIt() {
+        Build build = onABase();
+        addBoardOn(build, "controller", {0, 0, 4}, "base", {}, FasteningMethod::tape);
+        addBoardOn(build, "bracket", {21.9, 0, 4}, "base", {}, FasteningMethod::screws); // 1.9 mm beside
+        const Planned close(build);
+        QCOMPARE(close.step("dry:controller").beside, std::vector<std::string>{"bracket"});
+        QCOMPARE(wordStep(build, close.step("dry:controller")).text(),
+                 std::string("Try dry, stick nothing down yet: controller on base, with bracket beside"));
+        build.parts.back().placement.pose.position_mm.x() = 22.1; // 2.1
+        QVERIFY(Planned(build).step("dry:controller").beside.empty());
+    }
     void schoolsDecideWhereIsSolderedAndWhenTwisted() {
         Layers layers(plateForStacks(0));
         layers.spacer(5).board(boardType("esc"));

@@ -137,8 +137,9 @@ Sentence wordStep(const Build &build, const Step &step) {
     case OperationKind::splice: return {"In the hand, splice and shrink: {0}", joined};
     case OperationKind::trim: return wordTrim(build, step);
     case OperationKind::dryFit:
-        return {"Try dry, stick nothing down yet: {0} on {1}",
-                {listNames(build, step.things), listNames(build, step.onto)}};
+        return {step.beside.empty() ? "Try dry, stick nothing down yet: {0} on {1}"
+                                    : "Try dry, stick nothing down yet: {0} on {1}, with {2} beside",
+                {listNames(build, step.things), listNames(build, step.onto), listNames(build, step.beside)}};
     case OperationKind::balance:
         return {"Find the balance with everything laid in place, before {0} is stuck down",
                 {listNames(build, step.things)}};

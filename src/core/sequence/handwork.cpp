@@ -63,6 +63,7 @@ private:
         const std::size_t at = add("dry:" + part.id, OperationKind::dryFit, Tool::hand, kDryMinutes, placeOf(fit),
                                    {part.id}, book_.operations[fit].onto);
         book_.operations[at].from = book_.operations[fit].from;
+        book_.operations[at].beside = standsBeside(part.id, fit);
         for (const auto &below : book_.operations[fit].onto)
             if (const auto carrier = book_.fitOf(below))
                 book_.before(*carrier, at, BeforeReason::rests, below, part.id);
@@ -72,6 +73,21 @@ private:
                 book_.before(at, i, BeforeReason::process, part.id, part.id);
         }
         book_.before(at, fit, BeforeReason::process, part.id, part.id);
+    }
+    /// Brackets, units and plates whose place hangs on where it is stuck: within 2 mm of it, and in after it.
+    std::vector<std::string> standsBeside(const std::string &part, std::size_t fit) const {
+        constexpr double kClose_mm = 2; // common practice, no source
+        const auto &things = book_.graph.things();
+        const Aabb &own = book_.graph.boundsOfThing(book_.graph.find(part));
+        std::vector<std::string> beside;
+        for (std::size_t t = 0; t < things.size(); ++t) {
+            const std::size_t other = book_.opOf[t];
+            if (things[t].id == part || things[t].fastener || things[t].atTheEnd || other == fit ||
+                boxGap(own, book_.graph.boundsOfThing(int(t))) > kClose_mm || book_.keeper.isBefore(other, fit))
+                continue;
+            beside.push_back(things[t].id);
+        }
+        return beside;
     }
     /// A strap that is not drawn goes round the plate before anything stands under its way.
     void loop(const Part &part) {

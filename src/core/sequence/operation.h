@@ -50,6 +50,7 @@ struct Operation {
     std::vector<std::string> things; ///< that go in, the one that carries the others first; screws that are tightened
     std::vector<std::string> onto;   ///< what they rest on; plates whose holes a wire goes through
     std::vector<std::string> off;    ///< that come off
+    std::vector<std::string> beside; ///< of a dry fit: what stands close by, is not there yet and is tried with it
     std::string loadCase;            ///< of a flight or change: which
     std::vector<JointEnd> joints;
     Vec3 from = Vec3::UnitZ(); ///< unit vector towards where it comes from, or where the tool does

@@ -101,6 +101,7 @@ AssemblyPlan planAssembly(const Build &build, const Practice &practice, const De
         step.things.insert(step.things.end(), op.things.begin(), op.things.end());
         addUnique(step.onto, op.onto);
         addUnique(step.off, op.off);
+        addUnique(step.beside, op.beside);
         step.joints.insert(step.joints.end(), op.joints.begin(), op.joints.end());
         addUnique(step.stuckBehind, op.stuckBehind);
         addUnique(step.undriven, op.undriven);

@@ -20,6 +20,7 @@ struct Step {
     std::vector<std::string> things; ///< ids
     std::vector<std::string> onto;   ///< what they rest on
     std::vector<std::string> off;    ///< as Operation::off
+    std::vector<std::string> beside; ///< as Operation::beside
     std::string loadCase;            ///< as Operation::loadCase
     std::vector<JointEnd> joints;
     Vec3 from = Vec3::UnitZ(); ///< unit vector towards where they come from

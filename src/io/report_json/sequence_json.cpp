@@ -86,6 +86,7 @@ OrderedJson stepJson(const Build &build, const Derived &derived, const AssemblyP
                       {"things", step.things},
                       {"onto", step.onto},
                       {"off", step.off},
+                      {"beside", step.beside},
                       {"loadCase", step.loadCase},
                       {"joints", jointsJson(step.joints)},
                       {"base", step.base},
