@@ -1,10 +1,8 @@
 // Handwork beside fitting and joining, case by case as it goes wrong at the bench: nuts before what covers them, leads
-// before plates close, insulation, dry fits, loose screws, straps, flights one after the other, what comes off first.
-#include "core/edits/assembly_edits.h"
+// before plates close, insulation, dry fits, loose screws, straps.
 #include "core/instructions/step_words.h"
+#include "core/rules/rule.h"
 #include "core/rules/sequence_cures.h"
-#include "core/sequence/checks.h"
-#include "core/sequence/flights.h"
 #include "core/studies/cures.h"
 #include "core/wiring/routing.h"
 #include "support/puzzles.h"
@@ -61,28 +59,6 @@ void addNut(Build &build, Vec3 at_mm) {
     });
 }
 
-/// Whether all of these operations are there, one after the other.
-bool isInThisOrder(const Planned &planned, const std::vector<std::string> &wanted) {
-    int last = -1;
-    for (const auto &operation : wanted) {
-        const int at = planned.at(operation);
-        if (at <= last) {
-            qInfo("%s is step %d, what it should follow %d", operation.c_str(), at, last);
-            for (const auto &step : planned.plan.steps) qInfo("  %s", step.does.front().step.c_str());
-            return false;
-        }
-        last = at;
-    }
-    return true;
-}
-
-LoadCase flight(const std::string &id, std::vector<std::string> aboard) {
-    LoadCase loadCase;
-    loadCase.id = loadCase.name = id;
-    loadCase.aboard = std::move(aboard);
-    return loadCase;
-}
-
 } // namespace
 
 class TestHandwork : public QObject {
@@ -99,7 +75,7 @@ private slots:
     void aNutWantsASocketOrASpanner_data() {
         QTest::addColumn<double>("edge_mm"); // of a shelf above it, from its axis
         QTest::addColumn<bool>("walled");    // no spanner from the side
-        QTest::addColumn<bool>("ordered");
+        QTest::addColumn<bool>("minds");     // whether the shelf has to come later
         // The nut is 4 mm wide, its socket 7.
         QTest::newRow("the shelf reaches into the socket's way") << 3.4 << true << true;
         QTest::newRow("just beside it") << 3.6 << true << false;
@@ -108,37 +84,42 @@ private slots:
     void aNutWantsASocketOrASpanner() {
         QFETCH(double, edge_mm);
         QFETCH(bool, walled);
-        QFETCH(bool, ordered);
+        QFETCH(bool, minds);
+        // The ring is there before the nut, since what the nut rests on stands on it.
         Build build = onABase();
-        if (walled) { // all round it, 8 mm high, joined to the base
-            std::vector<Solid> ring{wall({80, 80, 4}, {0, 0, 2})};
-            for (const double side : {-1.0, 1.0}) {
-                ring.push_back(wall({2, 12, 8}, {side * 6, 0, 8}));
-                ring.push_back(wall({12, 2, 8}, {0, side * 6, 8}));
-            }
-            addShape(build, "ring", {ring.begin() + 1, ring.end()}, {0, 0, 0}, {"base"});
+        std::vector<Solid> ring;
+        for (const double side : {-1.0, 1.0}) {
+            ring.push_back(wall({2, 14, 8}, {side * 6, 0, 4}));
+            ring.push_back(wall({14, 2, 8}, {0, side * 6, 4}));
         }
+        if (walled) addShape(build, "ring", ring, {0, 0, 4}, {"base"});
+        addShape(build, "post", {wall({4, 4, 2}, {0, 0, 1})}, {30, 0, 4}, {walled ? "ring" : "base"});
         addNut(build, {0, 0, 4});
-        if (walled) build.parts.back().fastening.onto = {"base", "ring"};
-        // Level with the nut's own way, so that only its tool minds.
+        build.parts.back().fastening.onto = {"base", "post"};
         addShape(build, "shelf", {wall({20, 20, 2}, {10, 0, 1})}, {edge_mm, 0, 20}, {"base"});
         const Planned planned(build);
         bool said = false;
         for (const auto &before : planned.plan.reasons)
             said |= before.reason == BeforeReason::tool && before.thing == "nut" && before.other == "shelf";
-        if (!walled) QVERIFY(!said);
-        // Walls that the nut rests on are its seat for a spanner, not for a socket.
-        if (walled) QCOMPARE(said, false);
-        Build apart = build; // the ring as a thing of its own: no spanner then
-        if (!walled) return;
-        for (auto &part : apart.parts)
-            if (part.id == "nut") part.fastening.onto = {"base"};
-        const Planned shut(apart);
-        said = false;
-        for (const auto &before : shut.plan.reasons)
-            said |= before.reason == BeforeReason::tool && before.thing == "nut" && before.other == "shelf";
-        const bool ringLater = shut.at("fit:nut") < shut.at("fit:ring");
-        QVERIFY(said == ordered || ringLater);
+        QCOMPARE(said, minds);
+        if (minds) QVERIFY(isInThisOrder(planned, {"fit:nut", "fit:shelf"}));
+        QVERIFY(planned.remarks(RemarkKind::undriven).empty());
+        // And where the shelf has to be there before it, no tool gets to it: only where neither way is free.
+        addShape(build, "peg", {wall({4, 4, 2}, {0, 0, 1})}, {-30, 0, 4}, {"shelf"});
+        for (auto &part : build.parts)
+            if (part.id == "nut") part.fastening.onto = {"base", "post", "peg"};
+        const auto remarks = Planned(build).remarks(RemarkKind::undriven);
+        QCOMPARE(remarks.size(), std::size_t(minds));
+        if (!minds) return;
+        QCOMPARE(remarks[0].subjects.front(), std::string("nut"));
+        Analyser analyser;
+        int findings = 0;
+        for (const auto &finding : analyseFully(analyser, build).findings) {
+            if (finding.rule != RuleId::seqDriver) continue;
+            ++findings;
+            QVERIFY(wordFinding(build, finding).headline.text().starts_with("No spanner or socket reaches nut"));
+        }
+        QCOMPARE(findings, 1);
     }
     void aLeadGoesThroughItsHoleBeforeItsFarEndIsJoined() {
         const Planned planned(withALeadThrough());
@@ -419,118 +400,6 @@ private slots:
         build.parts[1].fastening.method = FasteningMethod::screws; // it could still be moved
         QCOMPARE(Planned(build).at("balance:fc"), -1);
     }
-    void theBareCraftFliesBeforeItsPayload() {
-        Build build = onABase();
-        addBoardOn(build, "gimbal", {0, 0, 4}, "base", {});
-        addBoardOn(build, "camera", {30, 0, 4}, "base", {});
-        build.parts[1].optional = build.parts[2].optional = true;
-        build.loadCases = {flight("all", {"gimbal", "camera"}), flight("bare", {}), flight("gimbalOnly", {"gimbal"})};
-        const Planned planned(build);
-        const std::vector<std::string> wanted{
-            "check:end", "check:flight.bare", "fit:gimbal", "check:flight.gimbalOnly", "fit:camera", "check:flight"};
-        QVERIFY(isInThisOrder(planned, wanted));
-        QVERIFY(planned.step("fit:camera").hasFlown && !planned.step("check:end").hasFlown);
-        QVERIFY(wordCaution(build, planned.step("fit:camera")).text().find("propellers off") != std::string::npos);
-        QCOMPARE(wordStep(build, planned.step("check:flight.bare")).text(),
-                 std::string("Weigh, balance and hover: bare"));
-    }
-    void payloadThatHasToGoInEarlierIsTakenOffForTheBareFlight() {
-        // The lid covers the camera's joint: no flight without it on the way.
-        Build build = onABase();
-        const auto pads = portAt("pads", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"});
-        addBoardOn(build, "camera", {0, 0, 4}, "base", {pads}, FasteningMethod::screws);
-        addBoardOn(build, "fc", {30, 0, 4}, "base", {pads}, FasteningMethod::screws);
-        addShape(build, "lid", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 30}, {"base"});
-        build.parts[1].optional = true;
-        build.wires = {wireBetween("w", {"camera", "pads"}, {"fc", "pads"}, {{"5V", "5V"}, {"GND", "GND"}})};
-        build.loadCases = {flight("all", {"camera"}), flight("bare", {})};
-        const Planned planned(build);
-        QVERIFY(isInThisOrder(planned, {"fit:camera", "solder:camera.pads", "fit:lid", "check:end", "check:flight",
-                                        "change:bare", "check:flight.bare"}));
-        QCOMPARE(planned.step("change:bare").off, std::vector<std::string>{"camera"});
-        // With the lid gone it is fitted when the bare craft has flown; its wire lies ready.
-        build.parts.pop_back();
-        const Planned open(build);
-        QVERIFY(isInThisOrder(open, {"solder:fc.pads", "check:end", "check:flight.bare", "fit:camera",
-                                     "solder:camera.pads", "check:flight"}));
-    }
-    void whatFliesWithSomethingElseIsAChange() {
-        Build build = onABase();
-        addBoardOn(build, "small", {0, 0, 4}, "base", {});
-        addBoardOn(build, "large", {30, 0, 4}, "base", {});
-        addBoardOn(build, "extra", {-30, 0, 4}, "base", {});
-        for (std::size_t i = 1; i < 4; ++i) build.parts[i].optional = true;
-        build.loadCases = {flight("far", {"large", "extra"}), flight("near", {"small"})};
-        const Planned planned(build);
-        QCOMPARE(planned.plan.loadCase, std::string("far"));
-        QVERIFY(planned.at("check:flight") < planned.at("change:near"));
-        QCOMPARE(planned.at("check:flight.near"), planned.at("change:near") + 1);
-        const Step &change = planned.step("change:near");
-        QCOMPARE(change.things, std::vector<std::string>{"small"});
-        QCOMPARE(change.off, (std::vector<std::string>{"large", "extra"}));
-        QCOMPARE(wordStep(build, change).text(), std::string("For near: large and extra off, small on"));
-        // Carried or on the bench nothing is flown.
-        build.loadCases[1].kind = LoadCaseKind::carried;
-        QCOMPARE(Planned(build).at("change:near"), -1);
-    }
-    void flightsAreToldOnce() {
-        Build build = onABase();
-        addBoardOn(build, "camera", {0, 0, 4}, "base", {});
-        build.parts[1].optional = true;
-        std::vector<LoadCase> cases{flight("a", {"camera"}), flight("b", {"camera"}), flight("c", {}), flight("d", {})};
-        const Flights flights = flightsOf(build, cases, 0);
-        QCOMPARE(flights.onTheWay, (std::vector<int>{2, 0}));
-        QVERIFY(flights.changed.empty());
-        cases[0].kind = LoadCaseKind::bench;
-        QCOMPARE(flightsOf(build, cases, 0).onTheWay, (std::vector<int>{2, 1}));
-    }
-    void whatWasBuiltOtherwiseComesOffFirst() {
-        Build build = onABase();
-        const auto pads = portAt("pads", {0, 0, 2}, Vec3::UnitZ(), {"5V", "GND"});
-        addBoardOn(build, "receiver", {0, 0, 4}, "base", {pads}, FasteningMethod::screws);
-        addBoardOn(build, "other", {30, 0, 4}, "base", {pads}, FasteningMethod::screws);
-        addShape(build, "lid", {wall({80, 80, 2}, {0, 0, 1})}, {0, 0, 30}, {"base"});
-        build.wires = {wireBetween("w", {"receiver", "pads"}, {"other", "pads"}, {{"5V", "5V"}, {"GND", "GND"}})};
-        std::vector<StepTick> done;
-        for (const auto &step : Planned(build).plan.steps)
-            for (const auto &does : step.does)
-                if (step.kind != OperationKind::check)
-                    done.push_back({does.step, "2026-11-30T20:00:00", does.contents});
-        build = *tickSteps(build, done);
-        for (const auto &step : Planned(build).plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
-        // Another receiver: it comes off, its joint first.
-        Build other = build;
-        addBox(other, "spare", {20, 20, 2}, {0, 0, 90}, 4);
-        other.types.edit([&](TypeTable &types) { typeIn(types, "spare").ports = {pads}; });
-        other.parts[1].type = "spare-type";
-        other.parts.pop_back();
-        const Planned converted(other);
-        QCOMPARE(converted.at("off:fit:receiver"), 0);
-        QCOMPARE(converted.step("off:fit:receiver").off,
-                 (std::vector<std::string>{"solder:receiver.pads", "fit:receiver"})); // undone first
-        QCOMPARE(wordStep(other, converted.step("off:fit:receiver")).text(),
-                 std::string("Take down first: the joints at receiver and receiver"));
-        QVERIFY(wordCaution(other, converted.step("off:fit:receiver")).text().find("Wick") != std::string::npos);
-        // With that done its step is open again, and nothing is left to take down.
-        const Planned after(*untickSteps(other, converted.step("off:fit:receiver").off));
-        for (const auto &step : after.plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
-        QCOMPARE(stateOf(after.build, after.step("fit:receiver")), StepState::open);
-        // A part and its wire that are gone.
-        Build less = build;
-        less.wires.clear();
-        less.parts.erase(less.parts.begin() + 1);
-        const Planned gone(less);
-        const std::string words = wordStep(less, gone.plan.steps[0]).text();
-        QVERIFY2(words.find("receiver") != std::string::npos && words.find("the joints at other") != std::string::npos,
-                 words.c_str());
-        // An older version did not say what apart from how: it is only looked at again.
-        for (auto &tick : other.stepsDone) tick.contents = tick.contents.substr(0, 16);
-        for (const auto &step : Planned(other).plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
-        // Only how it goes in is another: nothing comes off.
-        Build moved = build;
-        moved.parts[1].fastening.onto = {"base", "other"};
-        for (const auto &step : Planned(moved).plan.steps) QVERIFY(step.kind != OperationKind::takeDown);
-    }
     void motorLeadsAreTiedWhenTheyTurnTheRightWay() {
         Build build = withMotor(4, 8);
         build.types.edit([](TypeTable &types) {
@@ -651,25 +520,6 @@ private slots:
         for (const auto &before : quiet.plan.reasons)
             ordered |= before.reason == BeforeReason::process && before.other == "vtx" && before.thing != "check:train";
         QVERIFY(!ordered);
-    }
-    void payloadIsTriedBeforeItFlies() {
-        Build build = onABase();
-        addBoardOn(build, "gps", {0, 0, 4}, "base", {});
-        build.types.edit([](TypeTable &types) { typeIn(types, "gps").kind = PartKind::gps; });
-        build.parts[1].optional = true;
-        build.loadCases = {flight("all", {"gps"}), flight("bare", {})};
-        Analyser analyser;
-        const Analysis &analysis = analyser.update(build);
-        for (const auto &check : checksOf(build, analysis.practice, analysis.derived, 0))
-            if (check.id == "satellites:gps") {
-                QCOMPARE(check.gate, Gate::flight);
-                QCOMPARE(check.loadCase, std::string("all"));
-            }
-        build.loadCases.pop_back();
-        Analyser fresh;
-        const Analysis &alone = fresh.update(build);
-        for (const auto &check : checksOf(build, alone.practice, alone.derived, 0))
-            if (check.id == "satellites:gps") QCOMPARE(check.gate, Gate::end);
     }
 };
 

@@ -72,4 +72,19 @@ inline void addBoardOn(Build &build, const std::string &id, Vec3 at_mm, const st
     build.types.edit([&](TypeTable &types) { typeIn(types, id).ports = std::move(ports); });
 }
 
+/// Whether all of these operations are there, one after the other.
+inline bool isInThisOrder(const Planned &planned, const std::vector<std::string> &wanted) {
+    int last = -1;
+    for (const auto &operation : wanted) {
+        const int at = planned.at(operation);
+        if (at <= last) {
+            qInfo("%s is step %d, what it should follow %d", operation.c_str(), at, last);
+            for (const auto &step : planned.plan.steps) qInfo("  %s", step.does.front().step.c_str());
+            return false;
+        }
+        last = at;
+    }
+    return true;
+}
+
 } // namespace waxis::test

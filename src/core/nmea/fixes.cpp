@@ -20,28 +20,8 @@ public:
     std::size_t count() const { return fields_.size(); }
     std::string text(std::size_t i) const { return i < fields_.size() ? fields_[i] : std::string(); }
 
-    std::optional<double> number(std::size_t i) {
-        if (!has(i)) return std::nullopt;
-        const std::string &text = fields_[i];
-        double value = 0;
-        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
-        if (fault != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) {
-            fail(i, "\"" + text + "\" is no number");
-            return std::nullopt;
-        }
-        return value;
-    }
-    std::optional<int> whole(std::size_t i) {
-        if (!has(i)) return std::nullopt;
-        const std::string &text = fields_[i];
-        int value = 0;
-        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
-        if (fault != std::errc() || end != text.data() + text.size()) {
-            fail(i, "\"" + text + "\" is no whole number");
-            return std::nullopt;
-        }
-        return value;
-    }
+    std::optional<double> number(std::size_t i) { return read<double>(i, "number"); }
+    std::optional<int> whole(std::size_t i) { return read<int>(i, "whole number"); }
     /// hhmmss.ss
     std::optional<double> time_s(std::size_t i) {
         const auto value = number(i);
@@ -65,6 +45,17 @@ public:
     }
 
 private:
+    /// All of the field, finite.
+    template <class Value>
+    std::optional<Value> read(std::size_t i, const char *what) {
+        if (!has(i)) return std::nullopt;
+        const std::string &text = fields_[i];
+        Value value{};
+        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (fault == std::errc() && end == text.data() + text.size() && std::isfinite(double(value))) return value;
+        fail(i, fmt::format("\"{}\" is no {}", text, what));
+        return std::nullopt;
+    }
     std::optional<double> angle(std::size_t i, double most_deg, char plus, char minus) {
         const auto value = number(i);
         if (!value) return std::nullopt;
