@@ -211,4 +211,82 @@
         </translation>
     </message>
 </context>
+<context>
+    <name>waxis::kit::WeighingWalk</name>
+    <message numerus="yes">
+        <source>Nothing is left: %n pieces weighed.</source>
+        <translation>
+            <numerusform>Nothing is left: %n piece weighed.</numerusform>
+            <numerusform>Nothing is left: %n pieces weighed.</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>Put on: %1 · %n left</source>
+        <translation>
+            <numerusform>Put on: %1 · %n left</numerusform>
+            <numerusform>Put on: %1 · %n left</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>waxis::logbench::ChangesPage</name>
+    <message numerus="yes">
+        <source>%n pieces changed</source>
+        <translation>
+            <numerusform>%n piece changed</numerusform>
+            <numerusform>%n pieces changed</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>waxis::logbench::EntriesPage</name>
+    <message numerus="yes">
+        <source>%n entries read</source>
+        <translation>
+            <numerusform>%n entry read</numerusform>
+            <numerusform>%n entries read</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source> (and %n more)</source>
+        <translation>
+            <numerusform> (and %n more)</numerusform>
+            <numerusform> (and %n more)</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>waxis::logbench::PlannedPage</name>
+    <message numerus="yes">
+        <source>%n more</source>
+        <translation>
+            <numerusform>%n more</numerusform>
+            <numerusform>%n more</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>waxis::logbench::SessionColumn</name>
+    <message numerus="yes">
+        <source>%n entries</source>
+        <translation>
+            <numerusform>%n entry</numerusform>
+            <numerusform>%n entries</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n flights</source>
+        <translation>
+            <numerusform>%n flight</numerusform>
+            <numerusform>%n flights</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n tries</source>
+        <translation>
+            <numerusform>%n try</numerusform>
+            <numerusform>%n tries</numerusform>
+        </translation>
+    </message>
+</context>
 </TS>

@@ -6,11 +6,12 @@
 #include "app/stages/balance/balance_bench.h"
 #include "app/stages/build/build_bench.h"
 #include "app/stages/kit/kit_bench.h"
-#include "app/stages/pending/pending_bench.h"
+#include "app/stages/log/log_bench.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/place/sky_panel.h"
 #include "app/stages/radio/radio_bench.h"
 #include "app/stages/stack/stack_bench.h"
+#include "app/stages/stage_texts.h"
 #include "app/stages/wire/wire_bench.h"
 #include "app/widgets/notice_bar.h"
 
@@ -123,9 +124,12 @@ QString showPage(MainWindow &window, const QString &page) {
     const auto radio = QStringList{"matrix", "coverage", "compass", "places", "ground", "study"}.indexOf(page);
     const auto balance = QStringList{"target", "grams", "packs", "propellers", "doubt", "weighings"}.indexOf(page);
     const auto build = QStringList{"steps", "checks", "settings", "service"}.indexOf(page);
-    if (wire < 0 && radio < 0 && balance < 0 && build < 0)
+    const auto log = QStringList{"entries", "trials", "planned", "changes"}.indexOf(page);
+    if (wire < 0 && radio < 0 && balance < 0 && build < 0 && log < 0)
         return "--page takes routes, pins, cut, matrix, coverage, compass, places, ground, study, target, grams, "
-               "packs, propellers, doubt, weighings, steps, checks, settings or service";
+               "packs, propellers, doubt, weighings, steps, checks, settings, service, entries, trials, planned or "
+               "changes";
+    if (log >= 0) window.logBench().showPage(waxis::logbench::Page(log));
     if (build >= 0) window.buildBench().showPage(waxis::assembly::Page(build));
     if (balance >= 0) window.balanceBench().showPage(waxis::balance::Page(balance));
     if (wire >= 0) window.wireBench().showPage(waxis::wire::Page(wire));

@@ -1,3 +1,4 @@
+#include "cli/open_build.h"
 #include "cli/output.h"
 
 #include "core/analysis/analysis.h"
@@ -30,35 +31,6 @@ namespace waxis::cli {
 namespace {
 
 constexpr std::array<const char *, 5> kSeverity{"STOP", "WATCH", "NOTE", "UNKNOWN", "PASS"};
-
-struct Opened {
-    Build build;
-    Practice practice;
-};
-
-Result<Opened, int> open(const std::string &file, const std::string &profile, Streams io) {
-    const auto loaded = loadBuild(file);
-    if (!loaded) {
-        say(io.err, "{}: cannot read the build\n  at {}\n  expected {}\n  found {}\n", file, loaded.error().where,
-            loaded.error().expected, loaded.error().found);
-        if (!loaded.error().suggestion.empty()) say(io.err, "  {}\n", loaded.error().suggestion);
-        return Failure{int(unreadable)};
-    }
-    for (const auto &warning : loaded->warnings) say(io.err, "{}: {}: {}\n", file, warning.where, warning.message);
-    PracticeSettings settings = loaded->build.practice;
-    if (isProfile(profile))
-        settings.profile = profile;
-    else if (!profile.empty()) {
-        const auto own = loadPractice(profile);
-        if (!own) {
-            say(io.err, "{}: neither a profile (sprint, flow, range, lift, pocket) nor a practice file\n  {}\n",
-                profile, own.error().text());
-            return Failure{int(unreadable)};
-        }
-        settings = own->settings;
-    }
-    return Opened{loaded->build, practiceOf(settings)};
-}
 
 void printBalance(const Build &build, const CaseBalance &balance, std::ostream &out) {
     say(out, "  {:<28} {:>7.1f} ± {:.1f} g", balance.loadCase.name, balance.mass.mass_g, balance.tolerance_g);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <iosfwd>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -52,6 +53,37 @@ struct ServiceOptions {
 };
 /// What comes off before a part does.
 int service(const ServiceOptions &options, Streams io);
+
+struct LogOptions {
+    std::string file;
+    bool json = false;
+    std::string entriesCsv, triesCsv;       ///< files to write; "-" is the standard output
+    std::string importEntries, importTries; ///< files to read into the build
+    bool force = false;
+    bool add = false;               ///< `log add`
+    std::vector<std::string> line;  ///< of the entry, as typed
+    std::string at, place, session; ///< of a new session; the id of one that is there
+};
+/// What was measured against what was planned; entries in and out.
+int log(const LogOptions &options, Streams io);
+
+struct TrialOptions {
+    std::string file;
+    bool json = false;
+    std::string recording;  ///< of a receiver, to be kept as a try
+    std::string trial, way; ///< id or question, id or name
+    std::string at, session, note;
+    std::optional<double> nose_deg;
+};
+/// What the trials of a build tell.
+int trial(const TrialOptions &options, Streams io);
+
+struct NmeaOptions {
+    std::string file; ///< "-" is the standard input
+    bool json = false;
+};
+/// What a recorded stream of a satellite receiver holds.
+int nmea(const NmeaOptions &options, Streams io);
 
 struct CalcOptions {
     bool list = false;

@@ -67,6 +67,47 @@ CLI::App *addService(CLI::App &app, ServiceOptions &options) {
     return command;
 }
 
+CLI::App *addLog(CLI::App &app, LogOptions &options) {
+    auto *command = app.add_subcommand("log", "What was measured against what was planned; entries in and out");
+    command->add_option("FILE", options.file, "build (.waxis)");
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    command->add_option("--entries-csv", options.entriesCsv, "entries as CSV; - for standard output");
+    command->add_option("--tries-csv", options.triesCsv, "tries of all trials as CSV");
+    command->add_option("--import-entries", options.importEntries, "CSV of entries to take into the build");
+    command->add_option("--import-tries", options.importTries, "CSV of tries to take into the build");
+    command->add_flag("--force", options.force, forceHelp);
+    auto *add = command->add_subcommand("add", "Write one entry into the build: log add BUILD weight gps 12.4 g");
+    add->add_option("FILE", options.file, "build (.waxis)")->required();
+    add->add_option("ENTRY", options.line, "as it is typed in Log")->required();
+    add->add_option("--at", options.at, "day and time of a new session, as 2026-05-14T10:20:00+02:00");
+    add->add_option("--place", options.place, "place of a new session");
+    add->add_option("--session", options.session, "id of a session that is there");
+    add->callback([&options] { options.add = true; });
+    return command;
+}
+
+CLI::App *addTrial(CLI::App &app, TrialOptions &options) {
+    auto *command = app.add_subcommand("trial", "What the trials of a build tell, and what not yet");
+    command->add_option("FILE", options.file, "build (.waxis)")->required();
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    command->add_option("--recording", options.recording, "recording (NMEA 0183) from power on, to be kept as a try");
+    command->add_option("--trial", options.trial, "id or question of the trial (left out: the only one)");
+    command->add_option("--way", options.way, "id or name of the way that was tried");
+    command->add_option("--nose", options.nose_deg, "where the nose pointed, degrees from north turning east")
+        ->check(CLI::Range(-360.0, 360.0));
+    command->add_option("--at", options.at, "day and time of the try");
+    command->add_option("--session", options.session, "id of its session");
+    command->add_option("--note", options.note, "words to it");
+    return command;
+}
+
+CLI::App *addNmea(CLI::App &app, NmeaOptions &options) {
+    auto *command = app.add_subcommand("nmea", "What a recorded stream of a satellite receiver holds");
+    command->add_option("FILE", options.file, "recording (NMEA 0183); - for standard input")->required();
+    command->add_flag("--json", options.json, "write JSON (docs/format/analysis.md)");
+    return command;
+}
+
 CLI::App *addCalc(CLI::App &app, CalcOptions &options) {
     auto *command = app.add_subcommand("calc", "One calculation by name");
     command->add_flag("--list", options.list, "all calculations with inputs, outputs, formula and source");
@@ -155,6 +196,12 @@ int main(int argc, char **argv) {
     commands.emplace_back(addChecks(app, checksOptions), [&] { return checks(checksOptions, io); });
     ServiceOptions serviceOptions;
     commands.emplace_back(addService(app, serviceOptions), [&] { return service(serviceOptions, io); });
+    LogOptions logOptions;
+    commands.emplace_back(addLog(app, logOptions), [&] { return log(logOptions, io); });
+    TrialOptions trialOptions;
+    commands.emplace_back(addTrial(app, trialOptions), [&] { return trial(trialOptions, io); });
+    NmeaOptions nmeaOptions;
+    commands.emplace_back(addNmea(app, nmeaOptions), [&] { return nmea(nmeaOptions, io); });
     CalcOptions calcOptions;
     commands.emplace_back(addCalc(app, calcOptions), [&] { return calc(calcOptions, io); });
     ImportOptions importOptions;

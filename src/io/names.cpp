@@ -232,6 +232,45 @@ WAXIS_NAMES(AntennaKind, {{AntennaKind::dipole, "dipole"},
 WAXIS_NAMES(Polarisation, {{Polarisation::linear, "linear"},
                            {Polarisation::rightCircular, "right-circular"},
                            {Polarisation::leftCircular, "left-circular"}})
+WAXIS_NAMES(Quantity, {{Quantity::partWeight, "part-weight"},
+                       {Quantity::craftWeight, "craft-weight"},
+                       {Quantity::craftBalance, "craft-balance"},
+                       {Quantity::size, "size"},
+                       {Quantity::leadCut, "lead-cut"},
+                       {Quantity::leadTrimmed, "lead-trimmed"},
+                       {Quantity::leadShort, "lead-short"},
+                       {Quantity::idleCurrent, "idle-current"},
+                       {Quantity::hoverCurrent, "hover-current"},
+                       {Quantity::hoverThrottle, "hover-throttle"},
+                       {Quantity::restVoltage, "rest-voltage"},
+                       {Quantity::hoverVoltage, "hover-voltage"},
+                       {Quantity::flight, "flight"},
+                       {Quantity::temperature, "temperature"},
+                       {Quantity::satellites, "satellites"},
+                       {Quantity::headingLifted, "heading-lifted"},
+                       {Quantity::headingTurned, "heading-turned"},
+                       {Quantity::rangeWalk, "range-walk"},
+                       {Quantity::sag, "sag"},
+                       {Quantity::fieldOfPlace, "field-of-place"},
+                       {Quantity::seen, "seen"},
+                       {Quantity::fault, "fault"},
+                       {Quantity::setting, "setting"},
+                       {Quantity::motorReversed, "motor-reversed"},
+                       {Quantity::takenOut, "taken-out"},
+                       {Quantity::putIn, "put-in"},
+                       {Quantity::spareUsed, "spare-used"},
+                       {Quantity::damage, "damage"},
+                       {Quantity::openEnd, "open-end"}})
+WAXIS_NAMES(TrialQuantity, {{TrialQuantity::secondsToSatellites, "seconds-to-satellites"},
+                            {TrialQuantity::secondsToFix, "seconds-to-fix"},
+                            {TrialQuantity::satellitesUsed, "satellites-used"},
+                            {TrialQuantity::carrierToNoise, "carrier-to-noise"},
+                            {TrialQuantity::dilution, "dilution"},
+                            {TrialQuantity::headingError, "heading-error"},
+                            {TrialQuantity::rangeReached, "range-reached"},
+                            {TrialQuantity::temperature, "temperature"},
+                            {TrialQuantity::other, "other"}})
+WAXIS_NAMES(SkyAround, {{SkyAround::open, "open"}, {SkyAround::trees, "trees"}, {SkyAround::houses, "houses"}})
 WAXIS_NAMES(WeighingMethod,
             {{WeighingMethod::total, "total"}, {WeighingMethod::scales, "scales"}, {WeighingMethod::lines, "lines"}})
 WAXIS_NAMES(GramGroup, {{GramGroup::power, "power"},
@@ -293,6 +332,9 @@ std::string_view nameOf(StandoffRole value) { return lookUp(value); }
 std::string_view nameOf(AntennaKind value) { return lookUp(value); }
 std::string_view nameOf(Polarisation value) { return lookUp(value); }
 std::string_view nameOf(WeighingMethod value) { return lookUp(value); }
+std::string_view nameOf(Quantity value) { return lookUp(value); }
+std::string_view nameOf(TrialQuantity value) { return lookUp(value); }
+std::string_view nameOf(SkyAround value) { return lookUp(value); }
 std::string_view nameOf(GramGroup value) { return lookUp(value); }
 std::string_view nameOf(SavingKind value) { return lookUp(value); }
 
@@ -331,6 +373,9 @@ template std::optional<ArmWall> fromName<ArmWall>(std::string_view);
 template std::optional<StandoffRole> fromName<StandoffRole>(std::string_view);
 template std::optional<AntennaKind> fromName<AntennaKind>(std::string_view);
 template std::optional<Polarisation> fromName<Polarisation>(std::string_view);
+template std::optional<Quantity> fromName<Quantity>(std::string_view);
+template std::optional<TrialQuantity> fromName<TrialQuantity>(std::string_view);
+template std::optional<SkyAround> fromName<SkyAround>(std::string_view);
 template std::optional<WeighingMethod> fromName<WeighingMethod>(std::string_view);
 
 } // namespace waxis::io

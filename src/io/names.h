@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "core/build/log.h"
 
 #include <optional>
 #include <string_view>
@@ -49,6 +50,9 @@ std::string_view nameOf(StandoffRole value);
 std::string_view nameOf(AntennaKind value);
 std::string_view nameOf(Polarisation value);
 std::string_view nameOf(WeighingMethod value);
+std::string_view nameOf(Quantity value);
+std::string_view nameOf(TrialQuantity value);
+std::string_view nameOf(SkyAround value);
 std::string_view nameOf(GramGroup value);
 std::string_view nameOf(SavingKind value);
 

@@ -202,7 +202,7 @@ private slots:
         model.setStage(Stage::wire);
         QCOMPARE(model.rowCount(), 12);
         model.setStage(std::nullopt);
-        QCOMPARE(model.rowCount(), 37);
+        QCOMPARE(model.rowCount(), 38);
     }
     void thePaletteFindsWordsInAnyOrder() {
         QVERIFY(app::matchScore("GPS with compass", "comp gps") > 0);

@@ -43,7 +43,7 @@ private slots:
         const Run r = run({"check", kDemo});
         QCOMPARE(r.exit, 1);
         QVERIFY(r.out.contains("STOP     FIT-3"));
-        QVERIFY(r.out.contains("11 stop, 17 watch"));
+        QVERIFY(r.out.contains("11 stop, 18 watch"));
         QVERIFY(r.err.isEmpty());
     }
     void analyseTellsAllOfTheBalance() {

@@ -3,6 +3,7 @@
 
 #include <QTest>
 #include <cmath>
+#include <deque>
 #include <random>
 
 using namespace waxis;
@@ -12,7 +13,8 @@ namespace {
 std::string whole(const std::string &body) { return "$" + body + "*" + nmeaChecksum(body); }
 
 NmeaSentence read(const std::string &body) {
-    const auto sentence = parseNmea(whole(body));
+    static std::deque<std::string> lines; // sentences are views of them
+    const auto sentence = parseNmea(lines.emplace_back(whole(body)));
     if (!sentence) qFatal("%s", sentence.error().text().c_str());
     return *sentence;
 }
@@ -54,7 +56,8 @@ private slots:
         QVERIFY(parseNmea(whole("GPGGA,,,,,,0,,,,,,,,"))->isChecked);
         const auto lower = parseNmea("$GNGSA,A,3,02,05,10,13,16,20,26,29,,,,,1.7,0.8,1.5*28");
         QVERIFY(lower && lower->isChecked && lower->talker == "GN" && lower->type == "GSA");
-        const auto own = parseNmea(whole("PXYZ,1,2"));
+        const std::string maker = whole("PXYZ,1,2");
+        const auto own = parseNmea(maker);
         QVERIFY(own && own->talker == "P" && own->type == "XYZ");
     }
     void placesAreDegreesAndMinutes() {
@@ -110,18 +113,18 @@ private slots:
         QCOMPARE(old->satellites.size(), std::size_t(8));
         const auto now = gsaFrom(read("GNGSA,A,3,65,66,,,,,,,,,,,1.7,0.8,1.5,2"));
         QVERIFY(now && now->system == 2);
-        QCOMPARE(now->satellites, (std::vector<int>{65, 66}));
+        QVERIFY(now->satellites.size() == 2 && now->satellites[0] == 65 && now->satellites[1] == 66);
     }
     void satellitesInViewMayBeSilent() {
         const auto part = gsvFrom(read("GPGSV,3,1,11,02,51,062,44,05,23,131,,10,08,317,29,13,,,47"));
         QVERIFY(bool(part));
         QCOMPARE(part->satellites.size(), std::size_t(4));
         QVERIFY(!part->satellites[1].ratio_dBHz && !part->satellites[3].elevation_deg);
-        QVERIFY(!part->signal && part->inView == 11 && part->parts == 3);
+        QVERIFY(part->signal.empty() && part->inView == 11 && part->parts == 3);
         // From version 4.10 a field more says which signal; the last sentence has fewer satellites.
         const auto last = gsvFrom(read("GAGSV,2,2,05,36,12,300,21,7"));
         QVERIFY(last && last->satellites.size() == 1);
-        QCOMPARE(*last->signal, std::string("7"));
+        QVERIFY(last->signal == "7");
         QCOMPARE(gsvFrom(read("GQGSV,1,1,00"))->satellites.size(), std::size_t(0));
     }
     void noiseIsNeverRead() {

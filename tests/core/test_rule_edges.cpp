@@ -13,7 +13,7 @@ namespace {
 std::vector<Row> rows() {
     std::vector<Row> all;
     for (const auto &table : {lookRows, jointRows, linkRows, motorRows, placeRows, balanceRows, compassRows, powerRows,
-                              radioRows, runRows, stackRows, frameRows, schoolRows, sequenceRows})
+                              radioRows, runRows, stackRows, frameRows, schoolRows, sequenceRows, logRows})
         for (auto &row : table()) all.push_back(std::move(row));
     return all;
 }

@@ -1,5 +1,5 @@
 // Colours that can be read and told apart, also by colour-blind eyes; icons and fonts that are really there.
-#include "app/stages/pending/pending_bench.h"
+#include "app/stages/stage_texts.h"
 #include "app/theme/theme.h"
 #include "app/widgets/mat_table.h"
 

@@ -8,11 +8,13 @@
 #include "core/edits/case_edits.h"
 #include "core/edits/channel_edits.h"
 #include "core/edits/clip.h"
+#include "core/edits/feedback_edits.h"
 #include "core/edits/furnish_stack.h"
 #include "core/edits/group_edits.h"
 #include "core/edits/hung_on.h"
 #include "core/edits/insert_edits.h"
 #include "core/edits/kit_edits.h"
+#include "core/edits/log_edits.h"
 #include "core/edits/perch_edits.h"
 #include "core/edits/radio_edits.h"
 #include "core/edits/shield_edits.h"
@@ -195,6 +197,82 @@ inline const std::vector<AnyEdit> &everyEdit() {
                     {"moveTrial", [](B b, Draw &d) { return moveTrial(b, d.id(b.trials), d.pose()); }},
                     {"removeTrial", [](B b, Draw &d) { return removeTrial(b, d.id(b.trials)); }},
                     {"takeTrial", [](B b, Draw &d) { return takeTrial(b, d.id(b.trials)); }},
+                    // the log
+                    {"addSession", [](B b, Draw &d) { return addSession(b, d.session()); }},
+                    {"changeSession",
+                     [](B b, Draw &d) {
+                         Session session = d.one(b.log->sessions);
+                         session.place = d.words();
+                         return changeSession(b, session);
+                     }},
+                    {"removeSession", [](B b, Draw &d) { return removeSession(b, d.id(b.log->sessions)); }},
+                    {"addEntry", [](B b, Draw &d) { return addEntry(b, d.entry()); }},
+                    {"changeEntry",
+                     [](B b, Draw &d) {
+                         Entry entry = d.one(b.log->entries);
+                         entry.setAside = !entry.setAside;
+                         return changeEntry(b, entry);
+                     }},
+                    {"removeEntry", [](B b, Draw &d) { return removeEntry(b, d.id(b.log->entries)); }},
+                    {"addTrialOf",
+                     [](B b, Draw &d) {
+                         Trial trial;
+                         trial.question = "Which is better?";
+                         trial.part = d.part();
+                         trial.setups.resize(2);
+                         trial.setups[0].name = "here";
+                         trial.setups[1].name = "there";
+                         trial.setups[1].stood = StoodAt{d.pose()};
+                         return addTrialOf(b, trial);
+                     }},
+                    {"changeTrialOf",
+                     [](B b, Draw &d) {
+                         Trial trial = d.one(b.log->trials);
+                         trial.satellites = 4 + int(d.upTo(10));
+                         return changeTrialOf(b, trial);
+                     }},
+                    {"removeTrialOf", [](B b, Draw &d) { return removeTrialOf(b, d.id(b.log->trials)); }},
+                    {"addTry",
+                     [](B b, Draw &d) {
+                         const Trial trial = d.one(b.log->trials);
+                         Try one;
+                         one.setup = d.id(trial.setups);
+                         one.value = d.number(30, 400);
+                         return addTry(b, trial.id, one);
+                     }},
+                    {"changeTry",
+                     [](B b, Draw &d) {
+                         const Trial trial = d.one(b.log->trials);
+                         Try one = d.one(trial.tries);
+                         one.setAside = !one.setAside;
+                         return changeTry(b, trial.id, one);
+                     }},
+                    {"removeTry",
+                     [](B b, Draw &d) {
+                         const Trial trial = d.one(b.log->trials);
+                         return removeTry(b, trial.id, d.id(trial.tries));
+                     }},
+                    {"addSnapshot",
+                     [](B b, Draw &) { return addSnapshot(b, {"", "Before", "2026-05-13", "", "", std::string("{}")}); }},
+                    {"renameSnapshot",
+                     [](B b, Draw &d) { return renameSnapshot(b, d.id(b.log->snapshots), d.words()); }},
+                    {"removeSnapshot", [](B b, Draw &d) { return removeSnapshot(b, d.id(b.log->snapshots)); }},
+                    {"takeFeedback",
+                     [](B b, Draw &d) {
+                         const auto kind = FeedbackKind(d.upTo(7));
+                         Feedback f{kind, d.coin() ? d.part() : d.type().id, {d.number(1, 60)}, 0.5, {}, "measured"};
+                         if (kind == FeedbackKind::kindSize) f.values = {10, 12, d.number(1, 9)};
+                         if (kind == FeedbackKind::craftWeight) f.subject = d.loadCase();
+                         if (kind == FeedbackKind::limit) {
+                             f.limit = d.coin() ? Limit::wireOwnSlack : Limit::figureOfMerit;
+                             f.values = {d.number(20, 70)};
+                         }
+                         if (kind == FeedbackKind::place) {
+                             f.values.clear();
+                             f.X_FramePart = d.pose();
+                         }
+                         return takeFeedback(b, f);
+                     }},
                     // core/kit
                     {"countKit", [](B b, Draw &d) { return countKit(b, d.type().id, int(d.upTo(9))); }},
                     {"weighKit",

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/analysis/analysis.h"
+#include "core/build/log.h"
+#include "core/log/quantities.h"
 #include "support/stacks.h"
 
 #include <random>
@@ -17,8 +19,8 @@ public:
     bool coin() { return random_() % 2; }
     double number(double low, double high) { return std::uniform_real_distribution<double>(low, high)(random_); }
     template <class List>
-    auto one(const List &list) -> typename List::value_type {
-        return list.empty() ? typename List::value_type{} : list[upTo(list.size())];
+    auto one(const List &list) -> std::remove_cv_t<typename List::value_type> {
+        return list.empty() ? std::remove_cv_t<typename List::value_type>{} : list[upTo(list.size())];
     }
     template <class List>
     std::string id(const List &list) {
@@ -68,6 +70,23 @@ public:
             for (const auto &port : type->ports)
                 if (port.id == end.port && !port.pins.empty()) return one(port.pins).signal;
         return {};
+    }
+    Session session() {
+        Session made;
+        made.at = "2026-05-" + std::to_string(10 + upTo(20)) + "T10:00:00+02:00";
+        made.loadCase = loadCase();
+        return made;
+    }
+    Entry entry() {
+        Entry made;
+        made.quantity = one(quantityBook()).quantity;
+        const QuantityInfo &info = quantityInfo(made.quantity);
+        if (info.subject == EntrySubject::wire) made.subjects = {wire()};
+        if (info.subject == EntrySubject::part) made.subjects = {coin() ? part() : type().id};
+        for (const auto &value : info.values) made.values.push_back(number(value.least, value.most));
+        made.text = words();
+        made.blocks = coin();
+        return made;
     }
     /// The findings now: for what is offered with them.
     Finding finding() {

@@ -1,6 +1,7 @@
 // Builds in which every field that a file can hold is set.
 #pragma once
 
+#include "core/build/log.h"
 #include "support/builds.h"
 #include "support/weighings.h"
 
@@ -237,6 +238,73 @@ inline Build everyField() {
     build.ownSteps = {{"own-1", "Engrave the plate", "fit:part-1"}};
     build.ownOrder = {{"fit:part-1", "own-1", "the jig asks for it"}};
     build.checkResults = {{"idle", "0.21 A", true, "2026-11-30T19:10:00"}};
+    build.log.edit([](Log &log) {
+        log.sessions = {{"session-1",
+                         "First hover",
+                         "2026-05-14T10:20:00+02:00",
+                         "North dyke",
+                         12,
+                         49.1,
+                         18.5,
+                         "light",
+                         SkyAround::trees,
+                         "all",
+                         "0123456789abcdef",
+                         "as first flown",
+                         "calm",
+                         {"pictures/dyke.jpg"}}};
+        Entry logged;
+        logged.id = "entry-1";
+        logged.session = "session-1";
+        logged.quantity = Quantity::flight;
+        logged.subjects = {"part-1"};
+        logged.values = {9.7, 1850};
+        logged.tolerance = 0.2;
+        logged.word = "calm";
+        logged.text = "a little jello";
+        logged.cure = "softer pads";
+        logged.blocks = true;
+        logged.packFull = false;
+        logged.setAside = true;
+        logged.loadCase = "all";
+        logged.instrument = "timer";
+        logged.raw = "9:42";
+        logged.at = "2026-05-14T10:31:00+02:00";
+        log.entries = {logged};
+        Trial trial;
+        trial.id = "log-trial-1";
+        trial.question = "Where is it quickest?";
+        trial.part = "part-1";
+        trial.quantity = TrialQuantity::other;
+        trial.satellites = 12;
+        trial.longest_s = 360;
+        trial.unit = "grunts";
+        trial.moreIsBetter = true;
+        trial.setups = {{"way-1", "Mast", StoodAt{{Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}, "first one", "foam",
+                         "twisted", "copper, one end", "off", "USB bank", "cold", 401, true, "leaned back"}};
+        Try one;
+        one.id = "try-1";
+        one.setup = "way-1";
+        one.session = "session-1";
+        one.at = "2026-05-14T10:40:00+02:00";
+        one.value = 118;
+        one.reached = false;
+        one.watched_s = 360;
+        one.fix_s = 31.5;
+        one.reached_s = {12, 14.5, 20};
+        one.series = {{10, 4, 9, 41.5, 1.9}};
+        one.heard = {{"GA", 11, 42, 187, 38.5}};
+        one.nose_deg = 90;
+        one.instrument = "receiver";
+        one.rawFile = "tries/1.nmea";
+        one.setAside = true;
+        one.note = "a cloud";
+        trial.tries = {one};
+        trial.note = "before the rain";
+        log.trials = {trial};
+        log.snapshots = {
+            {"state-1", "As drawn first", "2026-05-13T20:00:00+02:00", "before the mast", "00ff", std::string("{}")}};
+    });
     build.trials = {{"trial-1", "Mast", "part-1", {Vec3(7, 8, 9), Quat(0.6, 0, 0, 0.8)}}};
     build.weighings = {
         test::weighed("scale-1", "On the scale", build.loadCases.empty() ? std::string() : build.loadCases[0].id,

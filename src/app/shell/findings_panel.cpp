@@ -1,6 +1,6 @@
 #include "app/shell/findings_panel.h"
 
-#include "app/stages/pending/pending_bench.h"
+#include "app/stages/stage_texts.h"
 #include "app/theme/look.h"
 #include "app/theme/metrics.h"
 #include "app/widgets/texts.h"

@@ -18,7 +18,7 @@
 #include "app/stages/kit/kit_bench.h"
 #include "app/stages/kit/own_part_card.h"
 #include "app/stages/kit/own_parts_dialog.h"
-#include "app/stages/pending/pending_bench.h"
+#include "app/stages/log/log_bench.h"
 #include "app/stages/place/library_drawer.h"
 #include "app/stages/place/place_bench.h"
 #include "app/stages/place/place_view.h"
@@ -84,18 +84,21 @@ MainWindow::MainWindow(theme::Theme &theme, const QString &autosaveFolder, QWidg
     bench_->setMinimumSize(420, 320); // the benches scroll: none of them may make the window larger
     start_ = new StartPage(theme_);
     place_ = new place::PlaceBench(document_, theme_);
-    kit_ = new kit::KitBench(document_, theme_);
+    instruments_ = new Instruments(this);
+    kit_ = new kit::KitBench(document_, *instruments_, theme_);
     frame_ = new frame::FrameBench(document_, theme_);
     stack_ = new stackbench::StackBench(document_, theme_);
     wire_ = new wire::WireBench(document_, theme_);
     radio_ = new radio::RadioBench(document_, theme_);
     balance_ = new balance::BalanceBench(document_, theme_);
     build_ = new assembly::BuildBench(document_, theme_);
-    benches_ = {kit_, frame_, place_, stack_, wire_, radio_, balance_, build_, new PendingBench(Stage::log, theme_)};
+    log_ = new logbench::LogBench(document_, *instruments_, theme_);
+    benches_ = {kit_, frame_, place_, stack_, wire_, radio_, balance_, build_, log_};
     for (Bench *bench : benches_) {
         bench_->addWidget(bench);
         connect(bench, &Bench::said, this, [this](const QString &text, bool bad) { tell(text, bad); });
     }
+    connect(instruments_, &Instruments::said, this, [this](const QString &text, bool bad) { tell(text, bad); });
     connect(build_, &assembly::BuildBench::pinsWanted, this, [this](const QString &id) {
         goToStage(Stage::wire);
         wire_->showPage(wire::Page::pins);

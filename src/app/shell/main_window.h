@@ -36,6 +36,9 @@ class BuildBench;
 namespace waxis::balance {
 class BalanceBench;
 }
+namespace waxis::logbench {
+class LogBench;
+}
 namespace waxis::stackbench {
 class StackBench;
 }
@@ -48,6 +51,7 @@ class BuildSheet;
 class CommandPalette;
 class FindingsPanel;
 class InspectorPanel;
+class Instruments;
 class LessonStrip;
 class NoticeBar;
 class PracticeSheet;
@@ -70,6 +74,8 @@ public:
     radio::RadioBench &radioBench() { return *radio_; }
     balance::BalanceBench &balanceBench() { return *balance_; }
     assembly::BuildBench &buildBench() { return *build_; }
+    logbench::LogBench &logBench() { return *log_; }
+    Instruments &instruments() { return *instruments_; }
     kit::KitBench &kitBench() { return *kit_; }
     frame::FrameBench &frameBench() { return *frame_; }
     FindingsPanel &findings() { return *findings_; }
@@ -173,6 +179,8 @@ private:
     radio::RadioBench *radio_ = nullptr;
     balance::BalanceBench *balance_ = nullptr;
     assembly::BuildBench *build_ = nullptr;
+    logbench::LogBench *log_ = nullptr;
+    Instruments *instruments_ = nullptr;
     kit::KitBench *kit_ = nullptr;
     frame::FrameBench *frame_ = nullptr;
     StartPage *start_ = nullptr;

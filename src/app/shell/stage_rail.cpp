@@ -1,6 +1,6 @@
 #include "app/shell/stage_rail.h"
 
-#include "app/stages/pending/pending_bench.h"
+#include "app/stages/stage_texts.h"
 #include "app/theme/metrics.h"
 #include "core/rules/rule.h"
 
@@ -17,7 +17,7 @@ StageButton::StageButton(Stage stage, const theme::Theme &theme, QWidget *parent
     setText(text.name);
     setAccessibleName(text.name);
     setObjectName("stage-" + text.id);
-    setToolTip(isBuilt(stage) ? text.name : text.coming);
+    setToolTip(text.name);
     setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Expanding);
 }
 
@@ -45,14 +45,13 @@ void StageButton::paintEvent(QPaintEvent *) {
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(cell, theme::kCorner, theme::kCorner);
     }
-    const QColor ink = isChecked() ? c.chalk : isBuilt(stage_) ? c.ink : c.muted;
+    const QColor ink = isChecked() ? c.chalk : c.ink;
     // In a low window icon, name and marks move together; nothing stands in the next cell.
     constexpr int kRoomy_px = 62;
     const bool low = cell.height() < kRoomy_px;
     const int icon_px = low ? 18 : 24, iconTop = low ? cell.top() + 2 : int(cell.center().y()) - 26;
     const int nameTop = low ? iconTop + icon_px : int(cell.center().y());
     const int markAt = low ? nameTop + 21 : int(cell.center().y()) + 24;
-    painter.setOpacity(isBuilt(stage_) || isChecked() ? 1.0 : 0.75);
     painter.drawPixmap(width() / 2 - icon_px / 2, iconTop,
                        theme_.icon(stageTexts()[std::size_t(stage_)].id, ink, icon_px, devicePixelRatioF()));
     painter.setPen(ink);

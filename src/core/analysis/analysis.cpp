@@ -12,6 +12,7 @@
 #include "core/clearance/clearance_world.h"
 #include "core/kit/kit.h"
 #include "core/links/link_report.h"
+#include "core/measured/log_report.h"
 #include "core/power/power_report.h"
 #include "core/practice/practice.h"
 #include "core/radio/radio_report.h"
@@ -54,7 +55,8 @@ const Finding *Analysis::closestCall() const {
 
 /// Numbers that go up when something that has no version of its own becomes another one.
 struct Versions {
-    std::uint64_t rest = 0, structure = 0, copper = 0, frame = 0, places = 0, radio = 0, weighings = 0; // of the build
+    std::uint64_t rest = 0, structure = 0, copper = 0, frame = 0, places = 0, radio = 0, weighings = 0,
+                  log = 0; // of the build
     std::uint64_t world = 0, survey = 0, shadows = 0;
 };
 
@@ -77,7 +79,7 @@ struct Analyser::State {
     SharedValue<std::vector<WireRoute>> wiredRoutes; ///< that the wiring report was made of
     Recipe<3> copperOf, wiringOf, reconciledOf, wireRowsOf;
     Recipe<4> powerOf;
-    Recipe<8> radioOf;
+    Recipe<8> radioOf, logOf;
     Judging judging;
 
     void remakeWorld(const Build &next) {
@@ -257,6 +259,10 @@ struct Analyser::State {
         if (radioOf.changed({v.structure + v.radio, v.copper, v.places, v.world, v.shadows, d.routes.version(),
                              d.wiring.version(), d.power.version()}))
             d.radio = radio(next);
+        if (logOf.changed({v.log, v.structure + v.weighings, v.copper, d.massRows.version(), d.balance.version(),
+                           d.power.version(), d.wiring.version(), d.radio.version()}))
+            d.log = logReport(next, analysis.practice,
+                              {d.loadCases, d.massRows, d.kit, d.balance, *d.power, *d.wiring, *d.radio});
     }
 
     void lookForSurvey(const Build &next, const BuildChanges &changes) {
@@ -298,6 +304,7 @@ struct Analyser::State {
         set(Need::power, d.power.version());
         set(Need::links, d.links.version());
         set(Need::radio, d.radio.version());
+        set(Need::log, d.log.version());
         set(Need::survey, versions.survey);
         return by;
     }
@@ -351,6 +358,7 @@ const Analysis &Analyser::update(const Build &build, const std::optional<Practic
     versions.frame += changes.frame;
     versions.radio += changes.radio;
     versions.weighings += changes.weighings;
+    versions.log += changes.log;
     if (changes.structure)
         state.remake(build);
     else if (!changes.changed.empty())

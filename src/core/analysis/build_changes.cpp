@@ -1,6 +1,7 @@
 #include "core/analysis/build_changes.h"
 
 #include "core/build/chain.h"
+#include "core/build/log.h"
 
 #include <algorithm>
 
@@ -41,11 +42,12 @@ BuildChanges changesBetween(const Build &a, const Build &b) {
     changes.wires = !(a.wires == b.wires && a.ties == b.ties);
     changes.radio = !(a.radioSettings == b.radioSettings && a.groundStations == b.groundStations);
     changes.weighings = !(a.weighings == b.weighings && a.weightLimits == b.weightLimits);
+    changes.log = !(a.log == b.log);
     changes.structure = !(a.frame == b.frame && a.types == b.types && a.loadCases == b.loadCases &&
                           a.stacks == b.stacks && a.kit == b.kit && a.allowances == b.allowances &&
                           a.parts.size() == b.parts.size() && sameInserts(a.wires, b.wires));
-    changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || a.name != b.name ||
-                   a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
+    changes.rest = changes.structure || changes.wires || changes.radio || changes.weighings || changes.log ||
+                   a.name != b.name || a.note != b.note || a.trials != b.trials || a.acceptances != b.acceptances ||
                    a.ownOrder != b.ownOrder || !(a.practice == b.practice);
     for (std::size_t i = 0; i < b.parts.size() && !changes.copper; ++i) {
         if (a.parts[i] == b.parts[i]) continue;

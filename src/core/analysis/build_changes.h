@@ -11,7 +11,7 @@ namespace waxis {
 struct BuildChanges {
     bool structure = true; ///< other parts, types, frame, stacks, load cases, kit, allowances: other bodies and rows
     bool copper = true;    ///< parts or their types: other pins and boards
-    bool frame = true, wires = true, radio = true, weighings = true;
+    bool frame = true, wires = true, radio = true, weighings = true, log = true;
     bool rest = true;                 ///< anything at all beside the places of parts
     std::vector<std::size_t> changed; ///< without `structure`: parts that were moved or weighed
     std::vector<std::size_t> moved;   ///< those of them that stand elsewhere

@@ -46,6 +46,7 @@ constexpr std::array kPercent{Unit{"%", 1}};
 constexpr std::array kThrust{Unit{"g", 1}, Unit{"gf", 1}, Unit{"N", kNewton}, Unit{"kg", 1000}, Unit{"kgf", 1000}};
 constexpr std::array kCapacity{Unit{"mAh", 1}, Unit{"Ah", 1000}};
 constexpr std::array kDecibel{Unit{"dB", 1}, Unit{"dBi", 1}};
+constexpr std::array kHeat{Unit{"°C", 1}, Unit{"C", 1}, Unit{"degC", 1}, Unit{"°", 1}, Unit{"F", 0}, Unit{"°F", 0}};
 constexpr std::array kField{Unit{"uT", 1},     Unit{"µT", 1},    Unit{"μT", 1},
                             Unit{"nT", 0.001}, Unit{"mT", 1000}, Unit{"G", 100}};
 
@@ -68,6 +69,7 @@ MeasureWords wordsOf(Measure measure) {
     case Measure::thrust: return {"g", "thrust", "grams of thrust are wanted, or N, kg", kThrust};
     case Measure::capacity: return {"mAh", "capacity", "mAh are wanted, or Ah", kCapacity};
     case Measure::decibel: return {"dB", "ratio", "dB are wanted", kDecibel};
+    case Measure::heat: return {"°C", "temperature", "degrees Celsius are wanted, or F", kHeat};
     case Measure::field: return {"µT", "field", "microtesla are wanted, or nT, mT, G", kField};
     }
     return {};
@@ -105,10 +107,30 @@ std::optional<double> byLaw(double value, std::string_view unit, Measure measure
         return mW > 0 ? std::optional(10 * std::log10(mW)) : std::nullopt;
     }
     if (measure == Measure::power) return std::pow(10, value / 10);
-    if (measure == Measure::gauge) { // area of copper to the nearest gauge
+    if (measure == Measure::heat) return (value - 32) / 1.8; // Fahrenheit
+    if (measure == Measure::gauge) {                         // area of copper to the nearest gauge
         if (!(value > 0)) return std::nullopt;
         const double diameter = std::sqrt(4 * value / std::numbers::pi);
         return std::round(36 - 39 * std::log(diameter / 0.127) / std::log(92.0));
+    }
+    return std::nullopt;
+}
+
+/// "2:10" or "1:02:10", seconds with their decimals.
+std::optional<double> clockTime_s(std::string_view typed) {
+    if (typed.find(':') == std::string_view::npos) return std::nullopt;
+    double total = 0;
+    for (int pieces = 0; pieces < 3; ++pieces) {
+        const auto colon = typed.find(':');
+        const std::string_view piece = typed.substr(0, colon);
+        double value = 0;
+        const auto [rest, error] = std::from_chars(piece.data(), piece.data() + piece.size(), value);
+        const bool isFirst = pieces == 0;
+        if (error != std::errc() || rest != piece.data() + piece.size() || !(value >= 0) || (!isFirst && value >= 60))
+            return std::nullopt;
+        total = total * 60 + value;
+        if (colon == std::string_view::npos) return isFirst ? std::nullopt : std::optional(total);
+        typed.remove_prefix(colon + 1);
     }
     return std::nullopt;
 }
@@ -124,6 +146,8 @@ std::optional<double> readQuantity(std::string_view text, Measure measure) {
     replaceAll(typed, "\u00a0", " ");
     replaceAll(typed, "\u202f", " ");
     if (typed.starts_with('+')) typed.erase(0, 1);
+    if (const auto clock = clockTime_s(typed); clock && measure == Measure::minutes) return *clock / 60;
+    if (const auto clock = clockTime_s(typed); clock && measure == Measure::seconds) return *clock;
     double value = 0;
     const char *const end = typed.data() + typed.size();
     const auto [rest, error] = std::from_chars(typed.data(), end, value);

@@ -20,13 +20,14 @@ enum class Measure {
     frequency, ///< MHz; also Hz, kHz, GHz
     distance,  ///< m; also mm, cm, km, ft
     gauge,     ///< AWG; also mm2
-    minutes,   ///< min; also s, h
-    seconds,   ///< s; also ms, min, h
+    minutes,   ///< min; also s, h, and 9:40
+    seconds,   ///< s; also ms, min, h, and 2:10
     percent,   ///< %
     thrust,    ///< grams-force; also N, kgf
     capacity,  ///< mAh; also Ah
     decibel,   ///< dB
-    field      ///< microtesla; also nT, mT, G
+    field,     ///< microtesla; also nT, mT, G
+    heat       ///< °C; also F
 };
 
 /// The unit that counts where none is typed: "mm", "g", "°", "%", "" ...

@@ -1,6 +1,7 @@
 #include "core/build/build.h"
 
 #include "core/base/by_id.h"
+#include "core/build/log.h"
 
 #include <algorithm>
 #include <cctype>
@@ -109,6 +110,14 @@ std::vector<std::string> allIds(const Build &build) {
     take(build.weighings);
     take(build.weightLimits);
     take(build.ownSteps);
+    take(build.log->sessions);
+    take(build.log->entries);
+    take(build.log->trials);
+    for (const auto &trial : build.log->trials) {
+        take(trial.setups);
+        take(trial.tries);
+    }
+    take(build.log->snapshots);
     return ids;
 }
 
@@ -131,6 +140,9 @@ std::string displayName(const Build &build, const std::string &id) {
     if (const auto *allowance = byId(build.allowances, id)) return allowance->name;
     if (const auto *weighing = byId(build.weighings, id)) return weighing->name;
     if (const auto *limit = byId(build.weightLimits, id)) return limit->name;
+    if (const auto *trial = byId(build.log->trials, id)) return trial->question;
+    if (const auto *session = byId(build.log->sessions, id)) return session->name.empty() ? session->at : session->name;
+    if (const auto *state = byId(build.log->snapshots, id)) return state->name;
     const auto loadCases = effectiveLoadCases(build);
     if (const auto *loadCase = byId(loadCases, id)) return loadCase->name;
     if (const auto *arm = byId(build.frame->arms, id)) return quarterInWords(arm->tip_mm) + " arm";

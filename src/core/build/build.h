@@ -133,6 +133,8 @@ struct Acceptance {
     bool operator==(const Acceptance &) const = default;
 };
 
+struct Log;
+
 struct Build {
     std::string name;
     std::string note;
@@ -156,6 +158,7 @@ struct Build {
     std::vector<OwnStep> ownSteps;
     std::vector<OwnOrder> ownOrder;
     std::vector<CheckResult> checkResults;
+    SharedValue<Log> log; ///< core/build/log.h
 
     // Copied in a hundred files; the code of it is made in one.
     Build();
@@ -197,8 +200,7 @@ CaseMask casesSwitchedOn(const Part &part, const std::vector<LoadCase> &loadCase
 
 /// Ids of everything in the build, in file order: motor mounts, arms, plates, standoffs, screws, sites, pass-throughs,
 /// parts, stacks, wires, ties, ground stations, trial places, allowances, load cases, weighings, weight limits and own
-/// steps share
-/// one name space.
+/// steps, sessions, entries, trials, their set-ups and tries, and named states share one name space.
 std::vector<std::string> allIds(const Build &build);
 
 /// `base`, or base-2, base-3, ... when taken.

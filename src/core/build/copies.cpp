@@ -1,5 +1,6 @@
 // Copying and comparing what a build is made of, made once for all who do it.
 #include "core/build/build.h"
+#include "core/build/log.h"
 
 namespace waxis {
 

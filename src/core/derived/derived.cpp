@@ -5,6 +5,7 @@
 #include "core/balance/reconcile.h"
 #include "core/kit/kit.h"
 #include "core/links/link_report.h"
+#include "core/measured/log_report.h"
 #include "core/power/power_report.h"
 #include "core/radio/radio_report.h"
 #include "core/stack/motor_screws.h"

@@ -13,6 +13,7 @@ namespace waxis {
 struct CaseBalance;
 struct KitLine;
 struct LinkReport;
+struct LogReport;
 struct MassRow;
 struct MotorScrews;
 struct PowerReport;
@@ -42,6 +43,7 @@ struct Derived {
     SharedValue<PowerReport> power;
     SharedValue<LinkReport> links;
     SharedValue<RadioReport> radio;
+    SharedValue<LogReport> log; ///< what was measured against what is planned
     Scene scene;
     /// Views, access and folding, when somebody has looked; of an earlier state of the build when `surveyStale`.
     std::shared_ptr<const Survey> survey;

@@ -198,6 +198,8 @@ EditResult moveSupply(const Build &build, const std::string &load, const std::st
             if (own.kind != SignalKind::supply || outputOf(*type, supplyName(own)) || !old.id.empty()) continue;
             inlet = from ? wire.from : wire.to;
             inletPin = from ? wire.cores[c].fromPin : wire.cores[c].toPin;
+            // Types can change under their wires: a port that is gone is no place to solder to.
+            if (auto why = missingEnd(build, inlet); !why.empty()) return refuse(std::move(why));
             old = wire;
             const WireEnd &far = from ? wire.to : wire.from;
             // Another pin of the same port at the source: only that end of the core moves.

@@ -85,6 +85,10 @@ struct Apply {
             if (next) next = setSwitchedOff(*next, part, loadCase, true);
         return next;
     }
+    EditResult operator()(const Feedback &feedback) const {
+        const auto taken = takeFeedback(build, feedback);
+        return feedback.kind == FeedbackKind::place ? along(taken) : taken;
+    }
     EditResult operator()(const ShieldUnder &shield) const { return addShield(build, part, shield); }
     EditResult operator()(const FrameScrewChange &change) const { return setFrameScrew(build, change.to); }
     EditResult operator()(const GroundHand &hand) const {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/edit_result.h"
+#include "core/edits/feedback_edits.h"
 #include "core/edits/shield_edits.h"
 #include "core/edits/stack_change.h"
 #include "core/edits/wire_edits.h"
@@ -59,7 +60,7 @@ struct SwitchOff {
 struct Fix {
     using Change = std::variant<PartShift, PartTurn, CameraTilt, OntoSite, Perch, StackChange, WireChange, RadioSetting,
                                 GroundHand, MissingFrameScrews, PostHeight, MountPropeller, FrameScrewChange, SwitchOff,
-                                ShieldUnder>;
+                                ShieldUnder, Feedback>;
     std::string part; ///< that is moved; the stack, radio or ground station that is changed; empty: wires
     Change change;
     std::optional<double> leaves_mm; ///< what remains of the measured value where the move does not cure it all

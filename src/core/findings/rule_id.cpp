@@ -118,6 +118,14 @@ std::string_view ruleName(RuleId rule) {
     case RuleId::seqService: return "SEQ-6";
     case RuleId::seqDryFit: return "SEQ-7";
     case RuleId::seqByHand: return "SEQ-8";
+    case RuleId::logWeight: return "LOG-1";
+    case RuleId::logBalance: return "LOG-2";
+    case RuleId::logLeads: return "LOG-3";
+    case RuleId::logReadings: return "LOG-4";
+    case RuleId::logTrial: return "LOG-5";
+    case RuleId::logState: return "LOG-6";
+    case RuleId::logApart: return "LOG-7";
+    case RuleId::logOpen: return "LOG-8";
     }
     return "";
 }

@@ -119,7 +119,15 @@ enum class RuleId {
     seqHeat,
     seqService,
     seqDryFit,
-    seqByHand
+    seqByHand,
+    logWeight,
+    logBalance,
+    logLeads,
+    logReadings,
+    logTrial,
+    logState,
+    logApart,
+    logOpen
 };
 
 /// As in files and on the command line: "FIT-1".

@@ -18,7 +18,7 @@ public:
     const std::optional<NmeaError> &error() const { return error_; }
     bool has(std::size_t i) const { return i < fields_.size() && !fields_[i].empty(); }
     std::size_t count() const { return fields_.size(); }
-    std::string text(std::size_t i) const { return i < fields_.size() ? fields_[i] : std::string(); }
+    std::string_view text(std::size_t i) const { return i < fields_.size() ? fields_[i] : std::string_view(); }
 
     std::optional<double> number(std::size_t i) { return read<double>(i, "number"); }
     std::optional<int> whole(std::size_t i) { return read<int>(i, "whole number"); }
@@ -29,7 +29,7 @@ public:
         const double hours = std::floor(*value / 10000), minutes = std::floor(std::fmod(*value, 10000) / 100),
                      seconds = std::fmod(*value, 100);
         if (*value < 0 || hours > 23 || minutes > 59 || seconds >= 61) {
-            fail(i, "\"" + fields_[i] + "\" is no time");
+            fail(i, fmt::format("\"{}\" is no time", fields_[i]));
             return std::nullopt;
         }
         return hours * 3600 + minutes * 60 + seconds;
@@ -49,7 +49,18 @@ private:
     template <class Value>
     std::optional<Value> read(std::size_t i, const char *what) {
         if (!has(i)) return std::nullopt;
-        const std::string &text = fields_[i];
+        const std::string_view text = fields_[i];
+        // Most fields are a few digits.
+        constexpr std::size_t kFew = 9;
+        if (text.size() <= kFew) {
+            long whole = 0; // other characters may run up as well, before they are told
+            bool isPlain = true;
+            for (const char c : text) {
+                isPlain &= c >= '0' && c <= '9';
+                whole = whole * 10 + (c - '0');
+            }
+            if (isPlain) return Value(whole);
+        }
         Value value{};
         const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);
         if (fault == std::errc() && end == text.data() + text.size() && std::isfinite(double(value))) return value;
@@ -60,20 +71,20 @@ private:
         const auto value = number(i);
         if (!value) return std::nullopt;
         const double degrees = std::floor(*value / 100), minutes = *value - 100 * degrees;
-        const std::string letter = text(i + 1);
+        const std::string_view letter = text(i + 1);
         if (letter.size() != 1 || (letter[0] != plus && letter[0] != minus)) {
             fail(i + 1, fmt::format("{} or {} expected", plus, minus));
             return std::nullopt;
         }
         const double angle_deg = degrees + minutes / 60;
         if (*value < 0 || minutes >= 60 || angle_deg > most_deg) {
-            fail(i, "\"" + fields_[i] + "\" is no place on earth");
+            fail(i, fmt::format("\"{}\" is no place on earth", fields_[i]));
             return std::nullopt;
         }
         return letter[0] == plus ? angle_deg : -angle_deg;
     }
 
-    const std::vector<std::string> &fields_;
+    const ShortList<std::string_view, kMostNmeaFields> &fields_;
     std::optional<NmeaError> error_;
 };
 
@@ -118,7 +129,7 @@ Result<RmcFix, NmeaError> rmcFrom(const NmeaSentence &sentence) {
     if (const auto date = fields.whole(8)) {
         const int day = *date / 10000, month = *date / 100 % 100, year = *date % 100;
         if (*date < 0 || day < 1 || day > 31 || month < 1 || month > 12) {
-            fields.fail(8, "\"" + fields.text(8) + "\" is no date");
+            fields.fail(8, fmt::format("\"{}\" is no date", fields.text(8)));
         } else {
             fix.day = day;
             fix.month = month;
@@ -144,11 +155,12 @@ Result<GsaUse, NmeaError> gsaFrom(const NmeaSentence &sentence) {
     return orError(std::move(use), fields);
 }
 
-Result<GsvPart, NmeaError> gsvFrom(const NmeaSentence &sentence) {
+std::optional<NmeaError> readGsv(const NmeaSentence &sentence, GsvPart &part) {
     constexpr std::size_t kFirst = 3, kEach = 4;
-    if (const auto error = isNot(sentence, "GSV", kFirst)) return Failure{*error};
+    if (const auto error = isNot(sentence, "GSV", kFirst)) return error;
     Fields fields(sentence);
-    GsvPart part;
+    part.satellites.clear();
+    part.signal = {};
     part.parts = fields.whole(0).value_or(1);
     part.part = fields.whole(1).value_or(1);
     part.inView = fields.whole(2).value_or(0);
@@ -159,7 +171,60 @@ Result<GsvPart, NmeaError> gsvFrom(const NmeaSentence &sentence) {
         part.satellites.push_back({*number, fields.number(i + 1), fields.number(i + 2), fields.number(i + 3)});
     }
     if (i + 1 == fields.count()) part.signal = fields.text(i); // a field over
-    return orError(std::move(part), fields);
+    return fields.error();
+}
+
+Result<GsvPart, NmeaError> gsvFrom(const NmeaSentence &sentence) {
+    GsvPart part;
+    if (auto error = readGsv(sentence, part)) return Failure{std::move(*error)};
+    return part;
+}
+
+Result<GllFix, NmeaError> gllFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "GLL", 5)) return Failure{*error};
+    Fields fields(sentence);
+    GllFix fix;
+    fix.place = fields.place(0);
+    fix.time_s = fields.time_s(4);
+    fix.isValid = fields.count() < 6 || fields.text(5) == "A"; // before version 2.0 nothing was said of it
+    return orError(std::move(fix), fields);
+}
+
+Result<VtgTrack, NmeaError> vtgFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "VTG", 8)) return Failure{*error};
+    Fields fields(sentence);
+    VtgTrack track;
+    track.course_deg = fields.number(0);
+    constexpr double kKmh_ms = 1 / 3.6;
+    if (const auto knots = fields.number(4))
+        track.speed_ms = *knots * kKnot_ms;
+    else if (const auto kmh = fields.number(6))
+        track.speed_ms = *kmh * kKmh_ms;
+    return orError(std::move(track), fields);
+}
+
+Result<ZdaTime, NmeaError> zdaFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "ZDA", 4)) return Failure{*error};
+    Fields fields(sentence);
+    ZdaTime time;
+    time.time_s = fields.time_s(0);
+    time.day = fields.whole(1);
+    time.month = fields.whole(2);
+    time.year = fields.whole(3);
+    if (time.day && (*time.day < 1 || *time.day > 31)) fields.fail(1, fmt::format("\"{}\" is no day", fields.text(1)));
+    if (time.month && (*time.month < 1 || *time.month > 12))
+        fields.fail(2, fmt::format("\"{}\" is no month", fields.text(2)));
+    return orError(std::move(time), fields);
+}
+
+Result<TxtNote, NmeaError> txtFrom(const NmeaSentence &sentence) {
+    if (const auto error = isNot(sentence, "TXT", 4)) return Failure{*error};
+    Fields fields(sentence);
+    TxtNote note;
+    note.parts = fields.whole(0).value_or(1);
+    note.part = fields.whole(1).value_or(1);
+    note.words = fields.text(3);
+    return orError(std::move(note), fields);
 }
 
 } // namespace waxis

@@ -28,8 +28,8 @@ struct RmcFix {
     std::optional<int> day, month, year; ///< year with its century: 1980 to 2079
 };
 struct GsaUse {
-    int fix = 1;                 ///< 1 none, 2 flat, 3 in space
-    std::vector<int> satellites; ///< numbers as they are sent
+    int fix = 1;                   ///< 1 none, 2 flat, 3 in space
+    ShortList<int, 12> satellites; ///< numbers as they are sent
     std::optional<double> pdop, hdop, vdop;
     std::optional<int> system; ///< from version 4.10: 1 GPS, 2 GLONASS, 3 Galileo, 4 BeiDou, 5 QZSS
 };
@@ -40,8 +40,26 @@ struct GsvSatellite {
 };
 struct GsvPart {
     int parts = 1, part = 1, inView = 0;
-    std::vector<GsvSatellite> satellites;
-    std::optional<std::string> signal; ///< from version 4.10
+    ShortList<GsvSatellite, 8> satellites; ///< four by the standard
+    std::string_view signal;               ///< from version 4.10; empty: not said
+};
+
+struct GllFix {
+    std::optional<double> time_s;
+    std::optional<GeoPlace> place;
+    bool isValid = false;
+};
+struct VtgTrack {
+    std::optional<double> course_deg, speed_ms;
+};
+struct ZdaTime {
+    std::optional<double> time_s;
+    std::optional<int> day, month, year;
+};
+/// What a receiver says in words, as when it starts.
+struct TxtNote {
+    int parts = 1, part = 1;
+    std::string_view words;
 };
 
 /// Errors: another type of sentence, fields that are missing or cannot be read; which one.
@@ -49,5 +67,11 @@ Result<GgaFix, NmeaError> ggaFrom(const NmeaSentence &sentence);
 Result<RmcFix, NmeaError> rmcFrom(const NmeaSentence &sentence);
 Result<GsaUse, NmeaError> gsaFrom(const NmeaSentence &sentence);
 Result<GsvPart, NmeaError> gsvFrom(const NmeaSentence &sentence);
+/// The same into a part that is used again.
+std::optional<NmeaError> readGsv(const NmeaSentence &sentence, GsvPart &part);
+Result<GllFix, NmeaError> gllFrom(const NmeaSentence &sentence);
+Result<VtgTrack, NmeaError> vtgFrom(const NmeaSentence &sentence);
+Result<ZdaTime, NmeaError> zdaFrom(const NmeaSentence &sentence);
+Result<TxtNote, NmeaError> txtFrom(const NmeaSentence &sentence);
 
 } // namespace waxis

@@ -1,12 +1,12 @@
 #include "core/nmea/sentence.h"
 
+#include <algorithm>
+#include <cstring>
 #include <fmt/format.h>
 
 namespace waxis {
 
 namespace {
-
-constexpr std::size_t kLongest = 120;
 
 unsigned sumOf(std::string_view body) {
     unsigned sum = 0;
@@ -21,36 +21,45 @@ int hexDigit(char c) {
     return -1;
 }
 
-Failure<NmeaError> failure(std::string reason) { return Failure{NmeaError{std::move(reason), -1}}; }
+NmeaError failure(std::string reason) { return {std::move(reason), -1}; }
 
 } // namespace
 
 std::string nmeaChecksum(std::string_view body) { return fmt::format("{:02X}", sumOf(body)); }
 
-Result<NmeaSentence, NmeaError> parseNmea(std::string_view line) {
+std::optional<NmeaError> readNmea(std::string_view line, NmeaSentence &sentence) {
     while (!line.empty() && (line.back() == '\r' || line.back() == '\n')) line.remove_suffix(1);
     if (line.empty() || line.front() != '$') return failure("a sentence begins with $");
-    if (line.size() > kLongest) return failure(fmt::format("more than {} characters", kLongest));
-    for (const char c : line)
-        if (c < ' ' || c > '~') return failure("a character that no sentence has");
-    NmeaSentence sentence;
-    std::string_view body = line.substr(1);
-    if (const auto star = body.find('*'); star != std::string_view::npos) {
-        const std::string_view given = body.substr(star + 1);
-        body = body.substr(0, star);
+    if (line.size() > kLongestNmea) return failure(fmt::format("more than {} characters", kLongestNmea));
+    sentence.fields.clear();
+    sentence.isChecked = false;
+    const std::size_t star = line.find('*');
+    const std::string_view body = line.substr(1, star == std::string_view::npos ? star : star - 1);
+    // One walk for what is not allowed, the sum and the commas.
+    unsigned sum = 0;
+    bool isClean = true;
+    for (const unsigned char c : body) {
+        isClean &= c >= ' ' && c <= '~';
+        sum ^= c;
+    }
+    if (!isClean) return failure("a character that no sentence has");
+    if (star != std::string_view::npos) {
+        const std::string_view given = line.substr(star + 1);
         const int high = given.size() == 2 ? hexDigit(given[0]) : -1, low = given.size() == 2 ? hexDigit(given[1]) : -1;
         if (high < 0 || low < 0) return failure("the checksum is not two hexadecimal digits");
-        if (unsigned(high * 16 + low) != sumOf(body))
-            return failure(fmt::format("checksum {} expected, {} found", nmeaChecksum(body), given));
+        if (unsigned(high * 16 + low) != sum)
+            return failure(fmt::format("checksum {:02X} expected, {} found", sum, given));
         sentence.isChecked = true;
     }
-    for (std::size_t from = 0; from <= body.size();) {
-        const std::size_t comma = std::min(body.find(',', from), body.size());
-        sentence.fields.emplace_back(body.substr(from, comma - from));
-        from = comma + 1;
+    const std::size_t address_end = std::min(body.find(','), body.size());
+    const std::string_view address = body.substr(0, address_end);
+    for (std::size_t from = address_end; from < body.size();) {
+        const std::size_t begin = from + 1;
+        const void *comma = std::memchr(body.data() + begin, ',', body.size() - begin);
+        from = comma ? std::size_t(static_cast<const char *>(comma) - body.data()) : body.size();
+        if (!sentence.fields.push_back(body.substr(begin, from - begin)))
+            return failure(fmt::format("more than {} fields", kMostNmeaFields));
     }
-    const std::string address = sentence.fields.front();
-    sentence.fields.erase(sentence.fields.begin());
     constexpr std::size_t kTalker = 2, kType = 3;
     if (address.starts_with('P') && address.size() > 1) {
         sentence.talker = "P";
@@ -61,6 +70,12 @@ Result<NmeaSentence, NmeaError> parseNmea(std::string_view line) {
     } else {
         return failure("talker and type are five letters");
     }
+    return std::nullopt;
+}
+
+Result<NmeaSentence, NmeaError> parseNmea(std::string_view line) {
+    NmeaSentence sentence;
+    if (auto error = readNmea(line, sentence)) return Failure{std::move(*error)};
     return sentence;
 }
 

@@ -2,18 +2,24 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/base/short_list.h"
 
+#include <optional>
 #include <string>
 #include <string_view>
-#include <vector>
 
 namespace waxis {
 
+inline constexpr std::size_t kMostNmeaFields = 40;
+/// The standard's 82 are exceeded by receivers in use.
+inline constexpr std::size_t kLongestNmea = 120;
+
+/// Views of the line that was read, which has to outlive it.
 struct NmeaSentence {
-    std::string talker;              ///< "GP", "GL", "GA", "GB", "BD", "GQ", "GN"; "P": a maker's own
-    std::string type;                ///< "GGA"; of a maker's own all that follows the P
-    std::vector<std::string> fields; ///< after the type; empty ones kept
-    bool isChecked = false;          ///< it had a checksum, and that is right
+    std::string_view talker; ///< "GP", "GL", "GA", "GB", "BD", "GQ", "GN"; "P": a maker's own
+    std::string_view type;   ///< "GGA"; of a maker's own all that follows the P
+    ShortList<std::string_view, kMostNmeaFields> fields; ///< after the type; empty ones kept
+    bool isChecked = false;                              ///< it had a checksum, and that is right
 };
 
 struct NmeaError {
@@ -26,8 +32,10 @@ struct NmeaError {
 std::string nmeaChecksum(std::string_view body);
 
 /// A line with or without its end; a missing checksum is no error. Errors: no $, characters that are none of a
-/// sentence, more than 120 characters (the standard's 82 are exceeded by receivers in use), a checksum that is wrong or
-/// no number, no type.
+/// sentence, more than kLongestNmea characters or kMostNmeaFields fields, a checksum that is wrong or no number, no
+/// type.
 Result<NmeaSentence, NmeaError> parseNmea(std::string_view line);
+/// The same into a sentence that is used again, for streams; after an error it holds nothing of use.
+std::optional<NmeaError> readNmea(std::string_view line, NmeaSentence &sentence);
 
 } // namespace waxis

@@ -139,6 +139,7 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
         {Limit::wireResolder, "wire-resolder", "Left for soldering once more", "mm", 10.0, kTrade},
         {Limit::wireSwaySlack, "wire-sway-slack", "Slack from rigid to soft-mounted", "mm", 8.0, kTrade},
         {Limit::wireOpenSlack, "wire-open-slack", "Slack to a plate that opens", "mm", 30.0, kTrade},
+        {Limit::wireOwnSlack, "wire-own-slack", "Slack that you cut beyond all this", "mm", 0.0, kTrade},
         {Limit::parallelGap, "parallel-gap", "Power beside signal counts as parallel within", "mm", 10.0, kTrade},
         {Limit::parallelLength, "parallel-length", "Power and signal side by side", "mm", 50.0, kTrade},
         {Limit::escLeadGap, "esc-lead-gap", "Video and receiver leads to speed controllers", "mm", 5.0, kTrade},
@@ -216,6 +217,10 @@ const std::array<LimitDefinition, kLimitCount> &limitTable() {
          20.0, kTrade},
         {Limit::measuredMassTolerance, "measured-mass-tolerance", "Doubt of a weighed mass without tolerance", "g", 0.2,
          "a scale that reads to 0.1 g"},
+        {Limit::measuredApart, "measured-apart", "Measured off the plan, in standard deviations of both", "times", 3.0,
+         kTrade},
+        {Limit::trialChance, "trial-chance", "Chance below which the difference of a trial counts", "%", 5.0,
+         "the usual level of tests"},
     }};
     return table;
 }

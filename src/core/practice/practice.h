@@ -68,6 +68,7 @@ enum class Limit {
     wireResolder,
     wireSwaySlack,
     wireOpenSlack,
+    wireOwnSlack,
     parallelGap,
     parallelLength,
     escLeadGap,
@@ -126,9 +127,11 @@ enum class Limit {
     serviceDepth,
     catalogueMassShare,
     estimatedMassShare,
-    measuredMassTolerance
+    measuredMassTolerance,
+    measuredApart,
+    trialChance
 };
-inline constexpr std::size_t kLimitCount = std::size_t(Limit::measuredMassTolerance) + 1;
+inline constexpr std::size_t kLimitCount = std::size_t(Limit::trialChance) + 1;
 
 struct LimitDefinition {
     Limit limit;

@@ -379,9 +379,11 @@ static FindingText wordGap(const Build &build, const Finding &f) {
 }
 
 static FindingText wordPropellerZone(const Build &build, const Finding &f) {
-    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[1]),
+    // Of blades that turn too low there may be only one disc.
+    const std::size_t named = std::min<std::size_t>(2, f.subjects.size());
+    const std::vector<std::string> words{displayName(build, f.subjects[0]), nameWithin(build, f.subjects[named - 1]),
                                          oneDecimal(std::abs(*f.measured)), oneDecimal(*f.limit),
-                                         listNames(build, std::span(f.subjects).subspan(2))};
+                                         listNames(build, std::span(f.subjects).subspan(named))};
     if (f.variant == "low") {
         const Sentence cure{
             "Flexed blades strike it: {3} mm wanted. A taller motor, a spacer under the propeller, or a "

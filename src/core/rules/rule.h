@@ -27,6 +27,7 @@ enum class Need {
     power,
     links,
     radio,
+    log,
     survey
 };
 inline constexpr std::size_t kNeedCount = std::size_t(Need::survey) + 1;

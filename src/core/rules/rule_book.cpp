@@ -37,21 +37,43 @@ std::span<const Rule> balanceRules();
 std::span<const Rule> balanceWeightRules();
 std::span<const Rule> schoolRules();
 std::span<const Rule> sequenceRules();
+std::span<const Rule> logRules();
 
 std::span<const Rule> ruleBook() {
     static const std::vector<Rule> book = [] {
         std::vector<Rule> rules;
-        for (const auto family : {kitRules,           fitRules,           mountingRules,
-                                  accessRules,        sightRules,         batteryRules,
-                                  foldingRules,       heldRules,          frameRules,
-                                  linksRules,         navRules,           stackRules,
-                                  stackScrewsRules,   stackBoardsRules,   wiresRules,
-                                  wireRunsRules,      packsRules,         powerRules,
-                                  signalsRules,       radioRules,         controllerLinksRules,
-                                  suppliesRules,      jointsRules,        wireEdgesRules,
-                                  radioProductsRules, radioAntennasRules, navCompassRules,
-                                  balanceRules,       balanceWeightRules, schoolRules,
-                                  sequenceRules})
+        for (const auto family : {kitRules,
+                                  fitRules,
+                                  mountingRules,
+                                  accessRules,
+                                  sightRules,
+                                  batteryRules,
+                                  foldingRules,
+                                  heldRules,
+                                  frameRules,
+                                  linksRules,
+                                  navRules,
+                                  stackRules,
+                                  stackScrewsRules,
+                                  stackBoardsRules,
+                                  wiresRules,
+                                  wireRunsRules,
+                                  packsRules,
+                                  powerRules,
+                                  signalsRules,
+                                  radioRules,
+                                  controllerLinksRules,
+                                  suppliesRules,
+                                  jointsRules,
+                                  wireEdgesRules,
+                                  radioProductsRules,
+                                  radioAntennasRules,
+                                  navCompassRules,
+                                  balanceRules,
+                                  balanceWeightRules,
+                                  schoolRules,
+                                  sequenceRules,
+                                  logRules})
             for (const auto &rule : family()) rules.push_back(rule);
         std::sort(rules.begin(), rules.end(), [](const Rule &a, const Rule &b) { return a.id < b.id; });
         return rules;

@@ -1,6 +1,7 @@
 #include "core/rules/wording.h"
 
 #include "core/build/frame_screws.h"
+#include "core/kit/kit.h"
 #include "core/radio/antennas.h"
 #include "core/radio/decibel.h"
 #include "core/rules/rule.h"
@@ -115,6 +116,16 @@ static std::string turnInWords(const PartTurn &turn) {
     return way.x() > 0 ? "to the right" : "to the left";
 }
 
+/// A part, a piece of the frame or a kind of things in the kit.
+static std::string logName(const Build &build, const std::string &subject) {
+    const std::string name = kitItemName(build, subject);
+    return name.empty() ? nameWithin(build, subject) : withinSentence(name);
+}
+
+static std::string shortNumber(double value) {
+    return value == std::round(value) || std::abs(value) >= 100 ? wholeNumber(value) : oneDecimal(value);
+}
+
 /// One kind of change, each in its own words.
 struct WordChange {
     const Build &build;
@@ -153,6 +164,25 @@ struct WordChange {
         if (quiet.cases.size() > 1)
             return {"Switch {0} off in {1} load cases", {nameWithin(build, part), std::to_string(quiet.cases.size())}};
         return {"Switch {0} off in {1}", {nameWithin(build, part), displayName(build, quiet.cases.front())}};
+    }
+    Sentence operator()(const Feedback &feedback) const {
+        const auto number = [&] { return feedback.values.empty() ? std::string() : shortNumber(feedback.values[0]); };
+        switch (feedback.kind) {
+        case FeedbackKind::partWeight:
+        case FeedbackKind::kindWeight: return {"Take {1} g for {0}", {logName(build, feedback.subject), number()}};
+        case FeedbackKind::kindSize: return {"Take the measured size for {0}", {logName(build, feedback.subject)}};
+        case FeedbackKind::craftWeight: return {"Take {0} g as a weighing of the craft", {number()}};
+        case FeedbackKind::sag: return {"Take {1} mm of sag for {0}", {nameWithin(build, feedback.subject), number()}};
+        case FeedbackKind::limit:
+            if (feedback.limit == Limit::wireOwnSlack) return {"Allow {0} mm more for each lead", {number()}};
+            if (feedback.limit == Limit::figureOfMerit) return {"Take {0} % as figure of merit", {number()}};
+            if (feedback.limit == Limit::driveEfficiency)
+                return {"Take {0} % as efficiency of motors and controllers", {number()}};
+            if (feedback.limit == Limit::earthField) return {"Take {0} µT as the earth's field", {number()}};
+            return {"Take {0} for the limit", {number()}};
+        case FeedbackKind::place: return {"Move {0} to where it did better", {nameWithin(build, feedback.subject)}};
+        }
+        return {"Take it over", {}};
     }
     Sentence operator()(const ShieldUnder &shield) const {
         return {"Lay a copper shield under {0}, {1} mm beyond it",

@@ -97,7 +97,8 @@ private:
         check.numbers = {capacitance_uF * 1e-6 * kBeep_Ohm};
     }
     void firstPower() {
-        const IdleCurrent idle = idleCurrent(build_, practice_, derived_, index_);
+        const IdleCurrent idle = idleCurrent(build_, practice_, *derived_.loadCases, *derived_.balance,
+                                             *derived_.wiring, derived_.power->nets, index_);
         Check &limiter = add("limiter", CheckKind::limiter, Gate::train);
         limiter.numbers = {limiter_A(idle), idle.typical_A};
         if (idle.typical_A <= 0) return;
@@ -218,26 +219,6 @@ bool isMeasuredWithTheTrain(PartKind kind) {
 
 std::vector<Check> checksOf(const Build &build, const Practice &practice, const Derived &derived, int loadCase) {
     return List(build, practice, derived, loadCase).make();
-}
-
-IdleCurrent idleCurrent(const Build &build, const Practice &practice, const Derived &derived, int loadCase) {
-    // The same circuit with the craft standing: motors draw nothing then.
-    std::vector<LoadCase> cases = *derived.loadCases;
-    LoadCase &now = cases[std::size_t(loadCase)];
-    now.kind = LoadCaseKind::bench;
-    now.usb.clear();
-    std::vector<double> cut_mm;
-    for (const auto &wire : derived.wiring->wires) cut_mm.push_back(wire.cut_mm);
-    const PowerReport report = powerReport(build, practice, cases, *derived.balance, cut_mm, &derived.power->nets);
-    IdleCurrent idle;
-    for (const auto &rail : report.rails) {
-        if (rail.output == "BAT" && std::size_t(loadCase) < rail.typicalByCase_A.size())
-            idle.typical_A += rail.typicalByCase_A[std::size_t(loadCase)];
-        if (rail.output == "BAT" && rail.typical_A > 0 && rail.worstCase == loadCase) idle.peak_A += rail.peak_A;
-        for (const auto &load : rail.loads) idle.complete &= load.known || !(load.cases >> loadCase & 1);
-    }
-    idle.peak_A = std::max(idle.peak_A, idle.typical_A);
-    return idle;
 }
 
 double limiter_A(const IdleCurrent &idle) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/derived/derived.h"
+#include "core/power/idle_current.h"
 #include "core/practice/practice.h"
 #include "core/sequence/operation.h"
 
@@ -53,13 +54,6 @@ inline constexpr double kBeep_Ohm = 50;
 
 /// In the order in which they are done. `loadCase`: what is built and powered first; the flights of all others follow.
 std::vector<Check> checksOf(const Build &build, const Practice &practice, const Derived &derived, int loadCase);
-
-/// Current of everything but the motors from a pack, A, while the craft stands and waits, by what parts state.
-struct IdleCurrent {
-    double typical_A = 0, peak_A = 0;
-    bool complete = true; ///< every load states its own
-};
-IdleCurrent idleCurrent(const Build &build, const Practice &practice, const Derived &derived, int loadCase);
 
 /// The smallest of usual limiters (0.5, 1, 2, 3, 5, 10 A) that lets half as much again pass as is drawn at most.
 double limiter_A(const IdleCurrent &idle);

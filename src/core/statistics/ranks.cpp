@@ -36,8 +36,8 @@ std::vector<int> doubledRanks(std::span<const double> a, std::span<const double>
     return ranks;
 }
 
-/// Of all ways to take `n` of the ranks how many share their sum lies at least as far from the middle.
-double chanceByCounting(const std::vector<int> &ranks, std::size_t n, int sum) {
+/// In how many ways `n` of the ranks have each sum.
+std::vector<double> waysOfSum(const std::vector<int> &ranks, std::size_t n) {
     const int most = std::accumulate(ranks.begin(), ranks.end(), 0);
     std::vector<std::vector<double>> ways(n + 1, std::vector<double>(std::size_t(most) + 1, 0));
     ways[0][0] = 1;
@@ -45,15 +45,37 @@ double chanceByCounting(const std::vector<int> &ranks, std::size_t n, int sum) {
         for (std::size_t taken = n; taken > 0; --taken)
             for (int total = most; total >= rank; --total)
                 ways[taken][std::size_t(total)] += ways[taken - 1][std::size_t(total - rank)];
-    // The middle: n (N + 1), doubled ranks; compared in whole numbers.
-    const int middle = int(n) * int(ranks.size() + 1), off = std::abs(sum - middle);
+    return std::move(ways[n]);
+}
+
+/// Share of the sums that lie at least as far from the middle as `sum`.
+double chanceOf(const std::vector<double> &ways, int sum, int middle) {
+    const int off = std::abs(sum - middle);
     double far = 0, all = 0;
-    for (int total = 0; total <= most; ++total) {
-        const double count = ways[n][std::size_t(total)];
+    for (int total = 0; total < int(ways.size()); ++total) {
+        const double count = ways[std::size_t(total)];
         all += count;
         if (std::abs(total - middle) >= off) far += count;
     }
     return far / all;
+}
+
+/// The middle of the sums of n of the doubled ranks: n (N + 1), a whole number.
+int middleOf(std::size_t n, std::size_t all) { return int(n) * int(all + 1); }
+
+/// Ways to get each sum of two independent ones.
+std::vector<double> together(const std::vector<double> &a, const std::vector<double> &b) {
+    std::vector<double> both(a.size() + b.size() - 1, 0);
+    for (std::size_t i = 0; i < a.size(); ++i)
+        if (a[i] > 0)
+            for (std::size_t k = 0; k < b.size(); ++k) both[i + k] += a[i] * b[k];
+    return both;
+}
+
+double choose(std::size_t n, std::size_t m) {
+    double choices = 1;
+    for (std::size_t i = 1; i <= n; ++i) choices *= double(m + i) / double(i);
+    return choices;
 }
 
 /// Ways in which U takes each value, without ties: the Gaussian binomial's coefficients.
@@ -107,11 +129,9 @@ RankTest rankTest(std::span<const double> a, std::span<const double> b) {
     const double n = double(a.size()), m = double(b.size()), all = n + m;
     test.u = sum / 2.0 - n * (n + 1) / 2;
     // Both ends of complete separation, of all ways to choose.
-    double choices = 1;
-    for (std::size_t i = 1; i <= a.size(); ++i) choices *= (m + double(i)) / double(i);
-    test.smallest = std::min(1.0, 2 / choices);
+    test.smallest = std::min(1.0, 2 / choose(a.size(), b.size()));
     if (ranks.size() <= kMostCounted) {
-        test.chance = chanceByCounting(ranks, a.size(), sum);
+        test.chance = chanceOf(waysOfSum(ranks, a.size()), sum, middleOf(a.size(), ranks.size()));
         return test;
     }
     test.isExact = false;
@@ -120,6 +140,59 @@ RankTest rankTest(std::span<const double> a, std::span<const double> b) {
     const double off = std::max(0.0, std::abs(test.u - n * m / 2) - 0.5);
     test.chance = std::min(1.0, std::erfc(off / std::sqrt(2 * variance)));
     return test;
+}
+
+RankTest rankTestWithin(std::span<const Stratum> strata) {
+    RankTest test;
+    std::vector<double> ways{1};
+    double choices = 1, variance = 0, off = 0;
+    int total = 0, middle = 0;
+    bool any = false;
+    for (const auto &[a, b] : strata) {
+        if (a.empty() || b.empty()) continue;
+        any = true;
+        double ties = 0;
+        const auto ranks = doubledRanks(a, b, ties);
+        const int sum = std::accumulate(ranks.begin(), ranks.begin() + std::ptrdiff_t(a.size()), 0);
+        const double n = double(a.size()), m = double(b.size()), all = n + m;
+        test.u += sum / 2.0 - n * (n + 1) / 2;
+        off += sum / 2.0 - n * (n + 1) / 2 - n * m / 2;
+        choices *= choose(a.size(), b.size());
+        variance += n * m / 12 * (all + 1 - ties / (all * (all - 1)));
+        test.isExact = test.isExact && ranks.size() <= kMostCounted;
+        total += sum;
+        middle += middleOf(a.size(), ranks.size());
+        if (test.isExact) ways = together(ways, waysOfSum(ranks, a.size()));
+    }
+    if (!any) return test;
+    test.smallest = std::min(1.0, 2 / choices);
+    if (test.isExact)
+        test.chance = chanceOf(ways, total, middle);
+    else if (variance > 0)
+        test.chance = std::min(1.0, std::erfc(std::max(0.0, std::abs(off) - 0.5) / std::sqrt(2 * variance)));
+    return test;
+}
+
+ShiftEstimate shiftWithin(std::span<const Stratum> strata, double confidence) {
+    std::vector<double> differences;
+    std::vector<double> ways{1};
+    for (const auto &[a, b] : strata) {
+        if (a.empty() || b.empty()) continue;
+        for (const double x : a)
+            for (const double y : b) differences.push_back(x - y);
+        ways = together(ways, waysOfU(a.size(), b.size()));
+    }
+    std::sort(differences.begin(), differences.end());
+    ShiftEstimate estimate;
+    estimate.shift = medianOf(differences);
+    const double all = std::accumulate(ways.begin(), ways.end(), 0.0);
+    std::vector<double> below{0};
+    for (const double count : ways) below.push_back(below.back() + count / all);
+    const std::size_t k = endsLeftOut(
+        differences.size(), confidence, [&](std::size_t i) { return below[i]; }, estimate.coverage);
+    estimate.low = differences[k - 1];
+    estimate.high = differences[differences.size() - k];
+    return estimate;
 }
 
 ShiftEstimate shiftEstimate(std::span<const double> a, std::span<const double> b, double confidence) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <span>
+#include <vector>
 
 namespace waxis {
 
@@ -22,6 +23,17 @@ struct ShiftEstimate {
 };
 /// The narrowest interval that reaches the confidence (0 to 1), all differences where none does. Neither empty.
 ShiftEstimate shiftEstimate(std::span<const double> a, std::span<const double> b, double confidence);
+
+/// What was tried under like conditions: in one session, on one day.
+struct Stratum {
+    std::vector<double> a, b;
+};
+/// a against b within each stratum, the U added up (van Elteren 1960, all strata weighing alike); the chance by
+/// counting all arrangements within them. Strata without one of both are left out; none left: chance 1.
+RankTest rankTestWithin(std::span<const Stratum> strata);
+/// The median of the differences within strata; the interval as of shiftEstimate, with the added U's spread. One
+/// stratum with both at least, 40 values in each at most.
+ShiftEstimate shiftWithin(std::span<const Stratum> strata, double confidence);
 
 /// Median with an interval between two of the values; the coverage is binomial.
 struct MedianInterval {

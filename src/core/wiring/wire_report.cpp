@@ -234,6 +234,10 @@ WireReport reportOn(const Build &build, const Practice &practice, const Wire &wi
         report.slack_mm += practice[Limit::wireOpenSlack];
         report.slackFor.push_back("open");
     }
+    if (practice[Limit::wireOwnSlack] > 0 && !fixedLength) {
+        report.slack_mm += practice[Limit::wireOwnSlack];
+        report.slackFor.push_back("own");
+    }
     report.needed_mm =
         (report.route_mm + report.corners_mm) * report.twist + report.ends_mm + report.resolder_mm + report.slack_mm;
     judgeLead(build, practice, wire, report);

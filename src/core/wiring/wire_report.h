@@ -43,7 +43,7 @@ struct WireReport {
     double spare_mm = 0;               ///< supplied less needed
     std::string leadOf;                ///< part that the supplied lead came with
     std::string leadPlug;              ///< on its far end
-    std::vector<std::string> slackFor; ///< "sway", "open"
+    std::vector<std::string> slackFor; ///< "sway", "open", "own"
     double mass_g = 0; ///< beyond what is in its parts' own masses: negative when a supplied lead is trimmed
     Vec3 centroid_mm = Vec3::Zero();
     double tightest_mm = 0; ///< radius of the tightest bend that the route leaves room for, inside; 0: no bend

@@ -1,5 +1,7 @@
 #include "core/base/text_match.h"
 #include "core/build/chain.h"
+#include "core/build/log.h"
+#include "core/log/entry_text.h"
 #include "core/practice/practice.h"
 #include "core/practice/retired.h"
 #include "io/json/read_model.h"
@@ -162,6 +164,27 @@ void checkWeights(const Build &build) {
     check(build.weightLimits, "weightLimits");
 }
 
+/// Entries and tries belong to something, and say what their quantity asks for. What they are of may be gone by now.
+void checkLog(const Log &log) {
+    const Ids sessions = idsOf(log.sessions);
+    for (std::size_t i = 0; i < log.entries.size(); ++i) {
+        const std::string where = fmt::format("/log/entries/{}", i);
+        mustBeOneOf(log.entries[i].session, sessions, where + "/session", "the id of a session");
+        if (const auto fault = faultOf(log.entries[i]); !fault.empty())
+            refuse(where, "an entry as its quantity asks for", fault);
+    }
+    for (std::size_t i = 0; i < log.trials.size(); ++i) {
+        const Ids setups = idsOf(log.trials[i].setups);
+        for (std::size_t k = 0; k < log.trials[i].tries.size(); ++k) {
+            const Try &one = log.trials[i].tries[k];
+            const std::string where = fmt::format("/log/trials/{}/tries/{}", i, k);
+            mustBeOneOf(one.setup, setups, where + "/setup", "the id of one of the trial's ways");
+            if (!one.session.empty()) mustBeOneOf(one.session, sessions, where + "/session", "the id of a session");
+            if (!one.value && !(one.watched_s > 0)) refuse(where, "a value, or how long it was watched", "neither");
+        }
+    }
+}
+
 } // namespace
 
 void checkReferences(const Build &build) {
@@ -185,6 +208,16 @@ void checkReferences(const Build &build) {
     all.take(build.weighings, "/weighings");
     all.take(build.weightLimits, "/weightLimits");
     all.take(build.ownSteps, "/ownSteps");
+    const Log &log = *build.log;
+    all.take(log.sessions, "/log/sessions");
+    all.take(log.entries, "/log/entries");
+    all.take(log.trials, "/log/trials");
+    for (std::size_t i = 0; i < log.trials.size(); ++i) {
+        all.take(log.trials[i].setups, fmt::format("/log/trials/{}/setups", i));
+        all.take(log.trials[i].tries, fmt::format("/log/trials/{}/tries", i));
+    }
+    all.take(log.snapshots, "/log/states");
+    checkLog(log);
 
     const auto plates = idsOf(frame.plates), parts = idsOf(build.parts);
     auto seats = idsOf(frame.sites);

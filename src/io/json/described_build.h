@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/build/build.h"
+#include "io/json/described_log.h"
 #include "io/json/described_types.h"
 
 namespace waxis::io {
@@ -428,6 +429,7 @@ void describe(V &v, T &build) {
     v.sparse("ownSteps", build.ownSteps);
     v.sparse("ownOrder", build.ownOrder);
     v.sparse("checkResults", build.checkResults);
+    v.sparse("log", build.log);
     v.must("types", build.types);
 }
 

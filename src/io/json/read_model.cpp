@@ -2,6 +2,7 @@
 
 #include "io/json/described_build.h"
 #include "io/json/reading.h"
+#include "io/json/snapshots.h"
 #include "io/json/value_checks.h"
 
 namespace waxis::io {
@@ -29,6 +30,7 @@ PartType readPartType(const nlohmann::json &object, const std::string &pointer) 
 
 Build readBuild(const nlohmann::json &document) {
     Build build = readOne<Build>(document, "");
+    readSnapshots(document, build);
     checkReferences(build);
     return build;
 }

@@ -1,6 +1,7 @@
 #include "io/json/write_model.h"
 
 #include "io/json/described_build.h"
+#include "io/json/snapshots.h"
 #include "io/json/writing.h"
 
 namespace waxis::io {
@@ -16,6 +17,7 @@ OrderedJson toJson(const Build &build) {
     file.out["format"] = "weightaxis-build";
     file.out["version"] = 1;
     describe(file, build);
+    writeSnapshots(file.out, build);
     return std::move(file.out);
 }
 

@@ -19,6 +19,7 @@
 #include "io/json/write_model.h"
 #include "io/names.h"
 #include "io/report_json/balance_json.h"
+#include "io/report_json/log_json.h"
 #include "io/report_json/or_null.h"
 #include "io/report_json/radio_json.h"
 #include "io/report_json/sequence_json.h"
@@ -139,6 +140,7 @@ OrderedJson fixJson(const Build &build, const Fix &fix) {
         orNothing(fix.as<GroundHand>(), [](const GroundHand &hand) { return nameOf(hand.polarisation); });
     if (const auto *quiet = fix.as<SwitchOff>()) out["switchOff"] = quiet->cases;
     if (const auto *shield = fix.as<ShieldUnder>()) out["shieldBeyond_mm"] = shield->beyond_mm;
+    if (const auto *feedback = fix.as<Feedback>()) out["fromLog"] = feedback->values;
     if (const auto *propeller = fix.as<MountPropeller>()) out["mountPropeller_mm"] = propeller->diameter_mm;
     if (const auto *height = fix.as<PostHeight>()) out["postHeight_mm"] = height->to_mm;
     if (fix.as<MissingFrameScrews>()) out["frameScrews"] = "missing";
@@ -379,6 +381,7 @@ OrderedJson analysisJson(const Build &build, const Analysis &analysis) {
         out["survey"]["stale"] = derived.surveyStale;
         if (derived.survey->plan) out["plan"] = planJson(build, derived, *derived.survey->plan);
     }
+    out["log"] = logJson(build, *derived.log);
     const FindingCounts &n = analysis.counts;
     out["counts"] = {
         {"stop", n.stop}, {"watch", n.watch}, {"note", n.note}, {"unknown", n.unknown}, {"accepted", n.accepted}};

@@ -6,6 +6,7 @@
 #include "core/derived/derived.h"
 #include "core/kit/kit.h"
 #include "core/links/link_report.h"
+#include "core/measured/log_report.h"
 #include "core/power/power_report.h"
 #include "core/radio/radio_report.h"
 #include "core/stack/motor_screws.h"
@@ -111,6 +112,8 @@ std::vector<Finding> Setting::judged(RuleId rule) {
     derived.power = powerReport;
     derived.links = linksReport;
     derived.radio = radioReport;
+    derived.log = logReport(build, practice,
+                            {*derived.loadCases, massRows, kitLines, balance, powerReport, wiringReport, radioReport});
     derived.survey = std::make_shared<const Survey>(survey);
     std::vector<Finding> all;
     ruleOf(rule).judge(build, practice, derived, all);

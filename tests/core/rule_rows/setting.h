@@ -105,6 +105,7 @@ std::vector<Row> compassRows();
 std::vector<Row> frameRows();
 std::vector<Row> jointRows();
 std::vector<Row> linkRows();
+std::vector<Row> logRows();
 std::vector<Row> lookRows();
 std::vector<Row> motorRows();
 std::vector<Row> placeRows();

@@ -23,7 +23,7 @@
 
 namespace waxis::kit {
 
-KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *parent)
+KitBench::KitBench(app::Document &document, app::Instruments &instruments, const theme::Theme &theme, QWidget *parent)
     : app::Bench(parent), document_(document), theme_(theme) {
     model_ = new KitModel(document, theme, this);
     table_ = new QTableView;
@@ -57,6 +57,8 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
     rows->setSpacing(0);
     rows->addWidget(makeHead());
     rows->addWidget(table_, 1);
+    walk_ = new WeighingWalk(document, instruments, theme);
+    rows->addWidget(walk_);
     auto *stack = new QWidget;
     pages_ = new QStackedLayout(stack);
     pages_->addWidget(own);
@@ -70,6 +72,10 @@ KitBench::KitBench(app::Document &document, const theme::Theme &theme, QWidget *
     connect(list_, &ListPage::finished, this, [this](bool) { pages_->setCurrentIndex(0); });
     connect(editor_, &PartEditor::finished, this, [this](bool) { pages_->setCurrentIndex(0); });
     connect(editor_, &PartEditor::said, this, &KitBench::said);
+    connect(walk_, &WeighingWalk::said, this, &KitBench::said);
+    connect(walk_, &WeighingWalk::asksFor, this, [this](const QString &item) {
+        if (const int row = model_->rowOf(item); row >= 0) table_->setCurrentIndex(model_->index(row, weighed));
+    });
     connect(&document_, &app::Document::changed, this, [this] {
         if (!document_.isPreviewing()) refresh();
     });

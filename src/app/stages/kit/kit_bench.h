@@ -2,10 +2,12 @@
 #pragma once
 
 #include "app/document/document.h"
+#include "app/document/instruments.h"
 #include "app/stages/bench.h"
 #include "app/stages/kit/kit_model.h"
 #include "app/stages/kit/list_page.h"
 #include "app/stages/kit/part_editor.h"
+#include "app/stages/kit/weighing_walk.h"
 
 class QLabel;
 class QLineEdit;
@@ -18,7 +20,8 @@ class KitBench : public app::Bench {
     Q_OBJECT
 
 public:
-    KitBench(app::Document &document, const theme::Theme &theme, QWidget *parent = nullptr);
+    KitBench(app::Document &document, app::Instruments &instruments, const theme::Theme &theme,
+             QWidget *parent = nullptr);
 
     KitModel &model() { return *model_; }
     QTableView &table() { return *table_; }
@@ -33,6 +36,7 @@ public:
     void changePart();
     void changePart(const std::string &type);
     bool isEditingPart() const;
+    WeighingWalk &weighing() { return *walk_; }
     QString summary() const;
 
 signals:
@@ -52,6 +56,7 @@ private:
     QTableView *table_ = nullptr;
     ListPage *list_ = nullptr;
     PartEditor *editor_ = nullptr;
+    WeighingWalk *walk_ = nullptr;
     QStackedLayout *pages_ = nullptr;
     QLabel *pieces_ = nullptr, *masses_ = nullptr, *next_ = nullptr;
 };
