@@ -26,6 +26,7 @@ void GnssLink::open(const QString &port, int baud) {
     close();
     receiver_ = Receiver();
     restarts_ = powers_ = 0;
+    powerRound_ = 0;
     hadBytes_ = false;
     isSearching_ = baud == 0;
     rate_ = 0;
@@ -40,6 +41,7 @@ bool GnssLink::replay(const QString &file, double speed) {
     close();
     receiver_ = Receiver();
     restarts_ = powers_ = 0;
+    powerRound_ = 0;
     hadBytes_ = false;
     file_.setFileName(file);
     if (!file_.open(QIODevice::ReadOnly)) {
@@ -50,6 +52,7 @@ bool GnssLink::replay(const QString &file, double speed) {
     replaySpeed_ = speed;
     replayFrom_s_.reset();
     clockSpeed_ = speed;
+    byRounds_ = false;
     replayClock_.start();
     replay_.start();
     watch_.start();
@@ -67,9 +70,8 @@ void GnssLink::close() {
     emit stateChanged();
 }
 
-void GnssLink::setClockSpeed(double speed) { clockSpeed_ = speed > 0 ? speed : 1; }
-
 double GnssLink::sincePower_s() const {
+    if (byRounds_) return double(receiver_.counts().rounds - powerRound_);
     return sincePower_.isValid() ? clockSpeed_ * double(sincePower_.elapsed()) / 1000 : 0;
 }
 
@@ -78,17 +80,27 @@ void GnssLink::take(const QByteArray &bytes) {
     const bool afterSilence = !hadBytes_ || sinceBytes_.elapsed() > kPowerGap_ms;
     hadBytes_ = true;
     sinceBytes_.start();
-    const int rounds = receiver_.feed({bytes.constData(), std::size_t(bytes.size())});
-    const bool anew = receiver_.restarts() != restarts_;
-    restarts_ = receiver_.restarts();
-    if (afterSilence || anew) {
+    const auto power = [this] {
         sincePower_.start();
+        powerRound_ = receiver_.counts().rounds;
         ++powers_;
         emit powered();
-    }
-    if (rounds > 0) {
-        isAlive_ = true;
-        emit updated();
+    };
+    if (afterSilence) power();
+    // Line by line: each round is looked at, however many come at once.
+    for (qsizetype from = 0; from < bytes.size();) {
+        const qsizetype end = bytes.indexOf('\n', from);
+        const qsizetype next = end < 0 ? bytes.size() : end + 1;
+        const int rounds = receiver_.feed({bytes.constData() + from, std::size_t(next - from)});
+        from = next;
+        if (receiver_.restarts() != restarts_) {
+            restarts_ = receiver_.restarts();
+            if (!afterSilence) power();
+        }
+        if (rounds > 0) {
+            isAlive_ = true;
+            emit updated();
+        }
     }
 }
 

@@ -39,12 +39,12 @@ public:
     /// What it is, in a few words: "38400 baud, 11 of 19 in use".
     QString summary() const;
 
-    /// Simulated receivers run faster than the clock; what counts seconds goes along.
-    void setClockSpeed(double speed);
-    double clockSpeed() const { return clockSpeed_; }
+    /// A simulated receiver runs faster than the clock, one round a second of its own: its rounds are what is counted,
+    /// so that a window that is busy for a moment shortens nothing.
+    void countByRounds(bool byRounds) { byRounds_ = byRounds; }
 
 signals:
-    void updated();      ///< a round ended
+    void updated();      ///< a round ended; once for each
     void stateChanged(); ///< of the line, the search or the rate
     void powered();      ///< it started
     void bytesCame(const QByteArray &bytes);
@@ -65,7 +65,9 @@ private:
     bool isSearching_ = false, isAlive_ = false, hadBytes_ = false;
     int rate_ = 0, powers_ = 0, restarts_ = 0;
     std::uint64_t sentencesBefore_ = 0, refusedBefore_ = 0;
-    double clockSpeed_ = 1;
+    double clockSpeed_ = 1; ///< of what is replayed
+    bool byRounds_ = false;
+    std::uint64_t powerRound_ = 0;
     QElapsedTimer sinceBytes_, sincePower_, lastWhole_;
     QString error_;
 };

@@ -386,6 +386,54 @@ private slots:
         QVERIFY(demo.open(QIODevice::ReadOnly));
         QCOMPARE(run({"tidy", kDemo}).out, demo.readAll());
     }
+    void theLogIsToldAndAddedTo() {
+        QTemporaryDir folder;
+        const QString build = folder.filePath("b.waxis"), csv = folder.filePath("e.csv");
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", build);
+        QFile::setPermissions(build, QFile::ReadOwner | QFile::WriteOwner);
+        const Run told = run({"log", build});
+        QVERIFY2(told.exit == 0 && told.out.contains("Planned and measured") && told.out.contains("North dyke"),
+                 told.err.constData());
+        const Run added = run({"log", "add", build, "weight", "gps", "15", "g", "--place", "South bank"});
+        QVERIFY2(added.exit == 0, added.err.constData());
+        const Run again = run({"log", build});
+        QVERIFY(again.out.contains("South bank") && again.out.contains("APART"));
+        // What cannot be read is marked in its line, and nothing is written.
+        const Run wrong = run({"log", "add", build, "weight", "gpx", "3", "g"});
+        QVERIFY(wrong.exit == 2 && wrong.err.contains("did you mean \"gps\"") && wrong.err.contains("       ^"));
+        QVERIFY(run({"log"}).exit == 2 && run({"log", "add", folder.filePath("none"), "idle", "1"}).exit == 2);
+        // Lists out and in.
+        QCOMPARE(run({"log", build, "--entries-csv", csv}).exit, 0);
+        const Run in = run({"log", build, "--import-entries", csv});
+        QVERIFY2(in.exit == 0 && in.out.contains("entries and 0 tries taken in"), in.err.constData());
+        const auto json = QJsonDocument::fromJson(run({"log", build, "--json"}).out).object();
+        QVERIFY(json["rows"].toArray().size() > 20 && json["entries"].toInt() > 50);
+    }
+    void trialsAreToldAndRecordingsKept() {
+        QTemporaryDir folder;
+        const QString build = folder.filePath("b.waxis"), recording = folder.filePath("t.nmea");
+        QFile::copy(WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis", build);
+        QFile::setPermissions(build, QFile::ReadOwner | QFile::WriteOwner);
+        QCOMPARE(QProcess::execute(WEIGHTAXIS_SIM_PROGRAM, {"gnss", "--seconds", "90", "--out", recording}), 0);
+        const Run kept = run({"trial", build, "--recording", recording, "--way", "Tail plate", "--nose", "90"});
+        QVERIFY2(kept.exit == 0 && kept.out.startsWith("Tail plate:"), kept.err.constData());
+        const Run told = run({"trial", build});
+        QVERIFY(told.exit == 0 && told.out.contains("is quicker than") &&
+                told.out.contains("Next, so that all stay alike"));
+        QVERIFY(run({"trial", build, "--recording", recording, "--way", "Nowhere"}).exit == 2);
+        QVERIFY(run({"trial", build, "--recording", build, "--way", "Tail plate"}).exit == 2);
+        const Run nmea = run({"nmea", recording});
+        QVERIFY2(nmea.exit == 0 && nmea.out.contains("first place after") && nmea.out.contains("0 refused"),
+                 nmea.err.constData());
+        QVERIFY(run({"nmea", build}).exit == 2 && run({"nmea", folder.filePath("none")}).exit == 2);
+        QCOMPARE(QProcess::execute(WEIGHTAXIS_SIM_PROGRAM, {"gnss", "--build", build, "--place", "buzzer", "--seconds",
+                                                            "5", "--out", recording}),
+                 2);
+        QCOMPARE(QProcess::execute(WEIGHTAXIS_SIM_PROGRAM, {"gnss", "--out", recording}), 2);
+        QCOMPARE(QProcess::execute(WEIGHTAXIS_SIM_PROGRAM,
+                                   {"scale", "--fault", "smoke", "--seconds", "1", "--out", recording}),
+                 2);
+    }
 };
 
 QTEST_GUILESS_MAIN(TestCli)

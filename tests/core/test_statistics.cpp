@@ -124,6 +124,66 @@ private slots:
         QCOMPARE(s.shift, 0.0);
         QVERIFY(s.coverage <= 0.0 + 1e-12);
     }
+    /// Two strata of two against two: all 36 arrangements by hand-made enumeration.
+    void chancesWithinStrataAreThoseOfAllArrangements() {
+        const std::vector<Stratum> strata{{{5, 6}, {1, 2}}, {{30, 50}, {40, 20}}};
+        int far = 0, all = 0;
+        double observed = 0;
+        const auto u = [](const std::vector<double> &a, const std::vector<double> &b) {
+            double sum = 0;
+            for (const double x : a)
+                for (const double y : b) sum += x > y;
+            return sum;
+        };
+        for (const auto &stratum : strata) observed += u(stratum.a, stratum.b);
+        const std::vector<std::vector<double>> values{{5, 6, 1, 2}, {30, 50, 40, 20}};
+        for (int i = 0; i < 16; ++i)
+            for (int k = 0; k < 16; ++k) {
+                if (__builtin_popcount(unsigned(i)) != 2 || __builtin_popcount(unsigned(k)) != 2) continue;
+                double sum = 0;
+                for (int s = 0; s < 2; ++s) {
+                    std::vector<double> a, b;
+                    for (int j = 0; j < 4; ++j)
+                        ((s == 0 ? i : k) >> j & 1 ? a : b).push_back(values[std::size_t(s)][std::size_t(j)]);
+                    sum += u(a, b);
+                }
+                ++all;
+                far += std::abs(sum - 4) >= std::abs(observed - 4) - 1e-9;
+            }
+        const RankTest test = rankTestWithin(strata);
+        QCOMPARE(all, 36);
+        QCOMPARE(test.u, observed);
+        QVERIFY(std::abs(test.chance - double(far) / all) < 1e-12);
+        // One stratum is the plain test.
+        const std::vector<double> a{214, 262, 301, 188, 355}, b{96, 118, 131, 88, 142};
+        const RankTest plain = rankTest(a, b), one = rankTestWithin(std::vector<Stratum>{{a, b}, {{1}, {}}});
+        QVERIFY(plain.u == one.u && std::abs(plain.chance - one.chance) < 1e-12 && plain.smallest == one.smallest);
+        const ShiftEstimate shift = shiftEstimate(a, b, 0.95), within = shiftWithin(std::vector<Stratum>{{a, b}}, 0.95);
+        QVERIFY(shift.shift == within.shift && shift.low == within.low &&
+                std::abs(shift.coverage - within.coverage) < 1e-12);
+    }
+    void intervalsWithinStrataCoverWhatTheySay() {
+        std::mt19937 random(5);
+        std::normal_distribution<double> normal(0, 1);
+        int covered = 0;
+        double claimed = 0;
+        constexpr int kTimes = 2000;
+        for (int n = 0; n < kTimes; ++n) {
+            std::vector<Stratum> strata(2);
+            for (auto &stratum : strata) {
+                const double day = 10 * normal(random);
+                for (int i = 0; i < 4; ++i) {
+                    stratum.a.push_back(day + 1.5 + normal(random));
+                    stratum.b.push_back(day + normal(random));
+                }
+            }
+            const ShiftEstimate shift = shiftWithin(strata, 0.95);
+            covered += shift.low <= 1.5 && 1.5 <= shift.high;
+            claimed += shift.coverage / kTimes;
+        }
+        QVERIFY2(double(covered) / kTimes > claimed - 0.015 && claimed >= 0.95,
+                 QByteArray::number(double(covered) / kTimes));
+    }
 };
 
 QTEST_APPLESS_MAIN(TestStatistics)

@@ -18,8 +18,6 @@ private slots:
         QTest::newRow("ten a second") << QStringList{"gnss", "--seconds", "40", "--rate", "10", "--seed", "4"};
         QTest::newRow("in the south west")
             << QStringList{"gnss", "--seconds", "90", "--latitude", "-41.3", "--longitude", "-72.9", "--seed", "5"};
-        QTest::newRow("wrong checksums") << QStringList{"gnss",     "--seconds", "90", "--fault",
-                                                        "checksum", "--seed",    "6"};
         QTest::newRow("on a build") << QStringList{"gnss", "--seconds", "90", "--build",
                                                    WEIGHTAXIS_TEST_DATA "/demos/stakewalker.waxis"};
     }

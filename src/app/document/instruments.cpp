@@ -9,7 +9,7 @@ Instruments::Instruments(QObject *parent) : QObject(parent) {
     connect(&gnss_, &GnssLink::stateChanged, this, &Instruments::changed);
     connect(&scale_, &ScaleLink::stateChanged, this, &Instruments::changed);
     connect(&gnssSimulator_, &Simulator::ready, this, [this](const QString &port) {
-        gnss_.setClockSpeed(speed_);
+        gnss_.countByRounds(true);
         gnss_.open(port, 38400);
         gnssSimulator_.tell("go"); // its cold start begins when somebody listens
     });
@@ -26,7 +26,7 @@ Instruments::Instruments(QObject *parent) : QObject(parent) {
 
 void Instruments::openReceiver(const QString &port, int baud) {
     gnssSimulator_.stop();
-    gnss_.setClockSpeed(1);
+    gnss_.countByRounds(false);
     gnss_.open(port, baud);
 }
 

@@ -1,8 +1,11 @@
 #include "core/nmea/fixes.h"
 
+#include <array>
 #include <charconv>
 #include <cmath>
+#include <cstdint>
 #include <fmt/format.h>
+#include <type_traits>
 
 namespace waxis {
 
@@ -50,16 +53,30 @@ private:
     std::optional<Value> read(std::size_t i, const char *what) {
         if (!has(i)) return std::nullopt;
         const std::string_view text = fields_[i];
-        // Most fields are a few digits.
-        constexpr std::size_t kFew = 9;
+        // Most fields are a few digits, with a point at most: exact, since both numbers of the quotient are.
+        constexpr std::size_t kFew = 15;
         if (text.size() <= kFew) {
-            long whole = 0; // other characters may run up as well, before they are told
-            bool isPlain = true;
-            for (const char c : text) {
-                isPlain &= c >= '0' && c <= '9';
-                whole = whole * 10 + (c - '0');
+            constexpr std::array<double, kFew + 1> kTen{1,   1e1, 1e2,  1e3,  1e4,  1e5,  1e6,  1e7,
+                                                        1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15};
+            std::int64_t digits = 0;
+            std::size_t point = text.size();
+            bool isPlain = text.front() != '.' && text.back() != '.';
+            for (std::size_t at = 0; at < text.size() && isPlain; ++at) {
+                const char c = text[at];
+                if (c == '.' && point == text.size())
+                    point = at;
+                else if (c >= '0' && c <= '9')
+                    digits = digits * 10 + (c - '0');
+                else
+                    isPlain = false;
             }
-            if (isPlain) return Value(whole);
+            const std::size_t behind = point == text.size() ? 0 : text.size() - point - 1;
+            if constexpr (std::is_same_v<Value, double>) {
+                if (isPlain) return double(digits) / kTen[behind];
+            } else {
+                constexpr std::size_t kOfAnInt = 9;
+                if (isPlain && behind == 0 && point == text.size() && text.size() <= kOfAnInt) return Value(digits);
+            }
         }
         Value value{};
         const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), value);

@@ -53,6 +53,8 @@ std::optional<SatelliteId> satelliteFor(std::string_view talker, int system, int
     };
     const auto ofOwn = [&](GnssSystem own) -> std::optional<SatelliteId> {
         if (number < 1) return std::nullopt;
+        constexpr int kPlain = 32; // every system counts its own so far
+        if (number <= kPlain) return SatelliteId{own, number};
         // A GPS talker also speaks for SBAS and QZSS.
         if (own == GnssSystem::gps)
             for (const auto &range : kRanges)
@@ -126,8 +128,9 @@ void Receiver::take(const Result<Value, NmeaError> &value, Take takeIt) {
 
 void Receiver::line(std::string_view text) {
     // What stands before the last $ of a line is garbage, or a sentence that lost its end.
-    const std::size_t dollar = text.rfind('$');
-    if (dollar == std::string_view::npos) {
+    const void *last = ::memrchr(text.data(), '$', text.size());
+    const std::size_t dollar = last ? std::size_t(static_cast<const char *>(last) - text.data()) : 0;
+    if (!last) {
         counts_.skipped += text.size();
         return;
     }

@@ -147,6 +147,10 @@ PlannedPage::PlannedPage(app::Document &document, const theme::Theme &theme, QWi
         label->setWordWrap(true);
         label->setFont(theme_.text(12));
     }
+    // Room for what it says, so that the rows above do not move under the pointer.
+    constexpr int kSaid_px = 74;
+    would_->setMinimumHeight(kSaid_px);
+    would_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     take_ = new QPushButton(tr("Take it over"));
     take_->setObjectName("planned-take");
     take_->setToolTip(tr("What was measured becomes what is planned; Undo takes it back"));
