@@ -8,7 +8,7 @@ namespace {
 // The likeliest first: receivers of multirotors leave the factory with these.
 constexpr std::array kRates{38400, 115200, 9600, 57600, 230400, 460800, 19200};
 constexpr int kSearch_ms = 1000, kWatch_ms = 250, kReplay_ms = 50;
-constexpr qint64 kPowerGap_ms = 2000, kAlive_ms = 2500, kLost_ms = 5000;
+constexpr qint64 kPowerGap_ms = 3000, kAlive_ms = 2500, kLost_ms = 5000;
 } // namespace
 
 GnssLink::GnssLink(QObject *parent) : QObject(parent) {

@@ -12,7 +12,7 @@
 namespace waxis {
 
 /// Finds the rate by itself: each usual one for a second, the one with the most whole sentences is taken; again after
-/// five seconds without any. Power is when the first bytes come, come again after two seconds of silence, or the
+/// five seconds without any. Power is when the first bytes come, come again after three seconds of silence, or the
 /// receiver starts anew by what it says.
 class GnssLink : public QObject {
     Q_OBJECT

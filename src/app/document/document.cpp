@@ -5,6 +5,7 @@
 #include "core/analysis/analysis.h"
 #include "core/balance/case_balance.h"
 #include "core/build/folding.h"
+#include "core/build/log.h"
 #include "io/file_bytes.h"
 
 #include <QFileInfo>
@@ -189,6 +190,17 @@ void Document::put(const Build &build) {
     emit changed();
 }
 
+/// The build without what was asked about before: a log grows to hundreds of lines, and few edits touch it. What is
+/// left out refers to nothing but itself.
+static Build asToBeAsked(const Build &next, const Build &kept) {
+    Build asked = next;
+    if (next.log.sharesWith(kept.log))
+        asked.log = SharedValue<Log>();
+    else if (next.log->snapshots == kept.log->snapshots)
+        asked.log.edit([](Log &log) { log.snapshots.clear(); });
+    return asked;
+}
+
 bool Document::edit(const QString &name, const EditResult &result, const QString &mergeKey) {
     if (!result) {
         cancelPreview();
@@ -199,7 +211,7 @@ bool Document::edit(const QString &name, const EditResult &result, const QString
         cancelPreview();
         return true;
     }
-    if (const auto fault = whyNotKept(*result)) {
+    if (const auto fault = whyNotKept(asToBeAsked(*result, kept_))) {
         cancelPreview();
         emit refused(QString::fromStdString(*fault));
         return false;

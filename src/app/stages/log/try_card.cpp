@@ -52,7 +52,7 @@ void RatioBars::paintEvent(QPaintEvent *) {
 TryCard::TryCard(app::Document &document, app::Instruments &instruments, TryRunner &runner, const theme::Theme &theme,
                  QWidget *parent)
     : theme::Card(theme, tr("Next try"), parent), document_(document), instruments_(instruments), runner_(runner) {
-    constexpr int kClock_px = 56, kUsed_px = 36;
+    constexpr int kClock_px = 44, kUsed_px = 44;
     const auto label = [&](const char *name, const QFont &font) {
         auto *made = new QLabel;
         made->setObjectName(name);
@@ -70,9 +70,10 @@ TryCard::TryCard(app::Document &document, app::Instruments &instruments, TryRunn
     auto *first = new QHBoxLayout;
     first->addWidget(clock_);
     first->addWidget(since_, 1, Qt::AlignVCenter);
-    auto *second = new QHBoxLayout;
-    second->addWidget(used_);
-    second->addWidget(of_, 1, Qt::AlignVCenter);
+    first->addWidget(used_);
+    first->addWidget(of_, 1, Qt::AlignVCenter);
+    since_->setWordWrap(true);
+    of_->setWordWrap(true);
     arm_ = new QPushButton(tr("Wait for power"));
     arm_->setObjectName("try-arm");
     now_ = new QPushButton(tr("Begin now"));
@@ -90,7 +91,6 @@ TryCard::TryCard(app::Document &document, app::Instruments &instruments, TryRunn
     buttons->addWidget(stop_);
     buttons->addWidget(value_, 1);
     body().addLayout(first);
-    body().addLayout(second);
     body().addWidget(bars_);
     body().addWidget(ends_);
     body().addStretch(1);
@@ -141,12 +141,12 @@ void TryCard::refresh() {
     const auto seconds = int(running ? runner_.running_s() : isOpen ? instruments_.gnss().sincePower_s() : 0);
     clock_->setText(tr("%1:%2").arg(seconds / 60).arg(seconds % 60, 2, 10, QChar('0')));
     since_->setText(running                              ? tr("running")
-                    : runner_.state() == TryState::armed ? tr("waiting for power: switch the craft off and on")
+                    : runner_.state() == TryState::armed ? tr("waiting for power")
                     : isOpen                             ? tr("since power on")
                                                          : QString());
     const ReceiverState &state = instruments_.gnss().receiver().state();
     used_->setText(QString::number(state.used));
-    of_->setText(trial ? tr("satellites used, of %1 in view; %2 wanted").arg(state.inView).arg(trial->satellites)
+    of_->setText(trial ? tr("used, of %1 in view; %2 wanted").arg(state.inView).arg(trial->satellites)
                        : tr("satellites used, of %1 in view").arg(state.inView));
     for (QWidget *widget : {static_cast<QWidget *>(clock_), static_cast<QWidget *>(since_),
                             static_cast<QWidget *>(used_), static_cast<QWidget *>(of_), static_cast<QWidget *>(bars_)})
