@@ -77,7 +77,8 @@ double GnssLink::sincePower_s() const {
 
 void GnssLink::take(const QByteArray &bytes) {
     emit bytesCame(bytes);
-    const bool afterSilence = !hadBytes_ || sinceBytes_.elapsed() > kPowerGap_ms;
+    // A simulated one says itself when it starts anew; that the machine was busy is no switching off.
+    const bool afterSilence = !hadBytes_ || (!byRounds_ && sinceBytes_.elapsed() > kPowerGap_ms);
     hadBytes_ = true;
     sinceBytes_.start();
     const auto power = [this] {

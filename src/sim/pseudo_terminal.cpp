@@ -4,6 +4,7 @@
 #include <cstdlib>
 #include <cstring>
 #include <fcntl.h>
+#include <poll.h>
 #include <stdexcept>
 #include <termios.h>
 #include <unistd.h>
@@ -63,6 +64,10 @@ void PseudoTerminal::write(std::string_view bytes) {
     while (isPlugged() && !bytes.empty()) {
         const ssize_t written = ::write(master_, bytes.data(), bytes.size());
         if (written < 0 && errno == EAGAIN) {
+            // A reader that is busy for a moment loses nothing: a faster clock waits for it.
+            constexpr int kPatience_ms = 500;
+            pollfd room{master_, POLLOUT, 0};
+            if (::poll(&room, 1, kPatience_ms) > 0) continue;
             // Nobody reads: what waits is old by now.
             ::tcflush(slave_, TCIFLUSH);
             return;

@@ -28,7 +28,7 @@ balance::BalanceBench &bench(WindowFixture &f, balance::Page page = balance::Pag
     return f.window->balanceBench();
 }
 
-void settle(balance::BalanceBench &b) { QTRY_VERIFY_WITH_TIMEOUT(b.isSettled(), 15000); }
+void settle(balance::BalanceBench &b) { QTRY_VERIFY_WITH_TIMEOUT(b.isSettled(), 45000); }
 
 void press(WindowFixture &f, const char *name) {
     auto *button = f.window->findChild<QToolButton *>(name);

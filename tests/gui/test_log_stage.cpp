@@ -146,6 +146,12 @@ private slots:
         QCOMPARE(logOf(f).sessions.back().place, std::string("South bank"));
         QVERIFY(std::abs(*logOf(f).sessions.back().air_C - 17.78) < 0.01);
         QVERIFY(f.window->logBench().sessions().list().item(0)->text().contains("South bank"));
+        const auto sessions = logOf(f).sessions.size(), entries = logOf(f).entries.size();
+        type(f, "idle 350 mA");
+        press(f, "remove-session");
+        QVERIFY(logOf(f).sessions.size() == sessions - 1 && logOf(f).entries.size() == entries);
+        f.document().history().undo();
+        QVERIFY(logOf(f).sessions.size() == sessions && logOf(f).entries.size() == entries + 1);
     }
     void theFlightsClockEntersAFlight() {
         WindowFixture f;
@@ -376,7 +382,13 @@ private slots:
         QCOMPARE(order, std::string("ABBAABBA"));
         const Trial &done = *byId(logOf(f).trials, id);
         for (const auto &one : done.tries) {
-            QVERIFY(one.instrument == "simulated receiver" && one.watched_s > 10 && one.heard.size() > 10);
+            QVERIFY2(one.instrument == "simulated receiver" && one.watched_s > 10 && one.heard.size() > 10,
+                     qPrintable(QString("%1, %2 s, %3 heard, %4 reached, %5")
+                                    .arg(QString::fromStdString(one.instrument))
+                                    .arg(one.watched_s)
+                                    .arg(one.heard.size())
+                                    .arg(one.reached_s.size())
+                                    .arg(QString::fromStdString(one.setup))));
             QVERIFY(one.nose_deg.has_value());
         }
         const QString verdict = text(f, "trial-verdict");

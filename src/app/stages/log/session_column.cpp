@@ -46,7 +46,15 @@ SessionColumn::SessionColumn(app::Document &document, app::Instruments &instrume
     fresh->setObjectName("new-session");
     fresh->setToolTip(tr("Begin a session now: weighings, flights and tries of a day belong together"));
     card->body().addWidget(list_, 1);
+    auto *remove = new QPushButton(tr("Remove session"));
+    remove->setObjectName("remove-session");
+    remove->setToolTip(
+        tr("Takes the chosen session out with its entries; its tries stay with their trials. Undo brings it back"));
     card->body().addWidget(fresh);
+    card->body().addWidget(remove);
+    connect(remove, &QPushButton::clicked, this, [this] {
+        if (!session().empty()) document_.edit(tr("Remove session"), removeSession(document_.build(), session()));
+    });
     auto *tools = new theme::Card(theme, tr("Instruments"));
     tools->body().addWidget(new app::PortStrip(app::InstrumentKind::receiver, document, instruments, theme));
     tools->body().addWidget(new app::PortStrip(app::InstrumentKind::scale, document, instruments, theme));

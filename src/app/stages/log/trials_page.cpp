@@ -16,6 +16,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
+#include <QScrollArea>
 #include <QSpinBox>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -168,7 +169,21 @@ TrialsPage::TrialsPage(app::Document &document, app::Instruments &instruments, c
     bottom->addWidget(skyCard, 1);
     bottom->addWidget(card_, 1);
 
-    auto *all = new QVBoxLayout(this);
+    // A low window scrolls rather than cut what was tried.
+    auto *scroll = new QScrollArea;
+    scroll->setObjectName("trial-scroll");
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto *outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 0, 0, 0);
+    outer->addWidget(scroll);
+    auto *content = new QWidget;
+    scroll->setWidget(content);
+    constexpr int kBottom_px = 180;
+    skyCard->setMinimumHeight(kBottom_px);
+    auto *all = new QVBoxLayout(content);
     all->setContentsMargins(0, 0, 0, 0);
     all->addWidget(makeHead());
     all->addWidget(verdict_);
