@@ -65,9 +65,13 @@ void PseudoTerminal::write(std::string_view bytes) {
         const ssize_t written = ::write(master_, bytes.data(), bytes.size());
         if (written < 0 && errno == EAGAIN) {
             // A reader that is busy for a moment loses nothing: a faster clock waits for it.
-            constexpr int kPatience_ms = 500;
-            pollfd room{master_, POLLOUT, 0};
-            if (::poll(&room, 1, kPatience_ms) > 0) continue;
+            // Who started this one is heard meanwhile.
+            constexpr int kPatience_ms = 4000;
+            pollfd waits[2]{{master_, POLLOUT, 0}, {STDIN_FILENO, POLLIN, 0}};
+            if (::poll(waits, 2, kPatience_ms) > 0) {
+                if (waits[0].revents & POLLOUT) continue;
+                return;
+            }
             // Nobody reads: what waits is old by now.
             ::tcflush(slave_, TCIFLUSH);
             return;
