@@ -15,13 +15,6 @@ constexpr double kConfidence = 0.95;
 constexpr std::size_t kLeastTries = 3;
 constexpr double kNever = 1e12; ///< stands for a time that nobody waited for
 
-std::optional<double> medianOf(std::vector<double> values) {
-    if (values.empty()) return std::nullopt;
-    std::sort(values.begin(), values.end());
-    const std::size_t n = values.size();
-    return n % 2 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
-}
-
 /// Quantile by linear interpolation between order statistics (type 7 of Hyndman and Fan 1996).
 double quantile(const std::vector<double> &sorted, double share) {
     const double at = share * double(sorted.size() - 1);
@@ -209,8 +202,8 @@ std::optional<TryValue> tryValue(const Trial &trial, const Try &one) {
         std::vector<double> values;
         for (const auto &point : one.series)
             if (const auto value = point.*member) values.push_back(*value);
-        if (const auto median = medianOf(std::move(values))) return TryValue{*median, true};
-        return std::nullopt;
+        if (values.empty()) return std::nullopt;
+        return TryValue{medianOf(std::move(values)), true};
     };
     switch (trial.quantity) {
     case TrialQuantity::secondsToSatellites: {

@@ -21,12 +21,6 @@ namespace waxis {
 
 namespace {
 
-double medianOf(std::vector<double> values) {
-    std::sort(values.begin(), values.end());
-    const std::size_t n = values.size();
-    return n % 2 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
-}
-
 /// Two-sided: so many of n on one side, or more, by the toss of a coin.
 double signChance(int more, int n) {
     if (n == 0) return 1;

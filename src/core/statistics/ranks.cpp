@@ -11,11 +11,6 @@ namespace {
 
 constexpr std::size_t kMostCounted = 40; ///< values of both together: C(40, 20) is a whole number in a double
 
-double medianOf(const std::vector<double> &sorted) {
-    const std::size_t n = sorted.size();
-    return n % 2 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
-}
-
 /// Twice the mid-rank of each value, so that they are whole; `a` first. `ties`: sum of t^3 - t over equal ones.
 std::vector<int> doubledRanks(std::span<const double> a, std::span<const double> b, double &ties) {
     std::vector<double> all(a.begin(), a.end());
@@ -119,6 +114,12 @@ std::size_t endsLeftOut(std::size_t count, double confidence, Tail tail, double 
 }
 
 } // namespace
+
+double medianOf(std::vector<double> values) {
+    std::sort(values.begin(), values.end());
+    const std::size_t n = values.size();
+    return n % 2 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
+}
 
 RankTest rankTest(std::span<const double> a, std::span<const double> b) {
     RankTest test;

@@ -6,6 +6,9 @@
 
 namespace waxis {
 
+/// The middle one, or the mean of the two middle ones. Not empty.
+double medianOf(std::vector<double> values);
+
 /// Mann and Whitney 1947, of `a` against `b`.
 struct RankTest {
     double u = 0;        ///< pairs in which a is larger, ties half

@@ -9,13 +9,6 @@ namespace waxis {
 
 namespace {
 
-double medianOf(std::vector<double> values) {
-    if (values.empty()) return 0;
-    std::sort(values.begin(), values.end());
-    const std::size_t n = values.size();
-    return n % 2 ? values[n / 2] : (values[n / 2 - 1] + values[n / 2]) / 2;
-}
-
 /// Theil 1950, Sen 1968: the median of the slopes of all pairs that are far enough apart.
 double slopeOf(const std::vector<ProvedSatellite> &all) {
     constexpr double kApart_deg = 5;
@@ -27,7 +20,7 @@ double slopeOf(const std::vector<ProvedSatellite> &all) {
             if (apart > kApart_deg || apart < -kApart_deg)
                 slopes.push_back((*all[i].heard.ratio_dBHz - *all[k].heard.ratio_dBHz) / apart);
         }
-    return medianOf(std::move(slopes));
+    return slopes.empty() ? 0 : medianOf(std::move(slopes));
 }
 
 } // namespace
@@ -61,10 +54,10 @@ SkyProof skyProof(const SkyView &view, const std::vector<std::string> &owners, s
         (satellite.isHidden ? hiddenPlain : openPlain).push_back(ratio);
         (satellite.isHidden ? hidden : open).push_back(ratio - slope * satellite.heard.elevation_deg);
     }
-    const double level = medianOf(open);
+    const double level = open.empty() ? 0 : medianOf(open);
     for (auto &satellite : proof.satellites) satellite.expected_dBHz = level + slope * satellite.heard.elevation_deg;
-    proof.openMedian_dBHz = medianOf(openPlain);
-    proof.hiddenMedian_dBHz = medianOf(hiddenPlain);
+    proof.openMedian_dBHz = openPlain.empty() ? 0 : medianOf(openPlain);
+    proof.hiddenMedian_dBHz = hiddenPlain.empty() ? 0 : medianOf(hiddenPlain);
     constexpr std::size_t kFewest = 3;
     if (open.size() < kFewest || hidden.size() < kFewest) return proof;
     constexpr double kConfidence = 0.95;
